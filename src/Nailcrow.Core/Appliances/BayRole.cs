@@ -1,0 +1,16 @@
+using System.Text.Json.Serialization;
+
+namespace Nailcrow.Core.Appliances;
+
+/// <summary>What the array makes of the drive in a bay. Says nothing of the drive's health.</summary>
+[JsonConverter(typeof(KebabEnum<BayRole>))]
+public enum BayRole
+{
+    Member,
+    Filling,
+    Spare,
+    Dropped,
+    Unclaimed,
+    Foreign,
+    Empty,
+}

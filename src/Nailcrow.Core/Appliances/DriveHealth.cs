@@ -1,0 +1,13 @@
+using System.Text.Json.Serialization;
+
+namespace Nailcrow.Core.Appliances;
+
+/// <summary>What the evidence says of the drive itself. Never derived from its role or from the array's state.</summary>
+[JsonConverter(typeof(KebabEnum<DriveHealth>))]
+public enum DriveHealth
+{
+    Good,
+    Worn,
+    Faulted,
+    Unknown,
+}

@@ -1,0 +1,45 @@
+using Nailcrow.Core.Swaps;
+
+namespace Nailcrow.Core.Appliances;
+
+/// <summary>One bay that is not as it was.</summary>
+/// <param name="OtherDrive">True when the bay holds another drive, or none; false when only role or health moved.</param>
+public sealed record BayChange(string Bay, bool OtherDrive, string Sentence);
+
+/// <summary>What differs between two snapshots of one appliance, bay by bay in the order of the first.</summary>
+public static class SnapshotComparison
+{
+    public static IReadOnlyList<BayChange> Between(Snapshot before, Snapshot after)
+    {
+        var labels = before.Bays.Concat(after.Bays).Select(b => b.Label).Distinct(StringComparer.OrdinalIgnoreCase);
+        return [.. labels.Select(l => Change(l, before.BayLabelled(l), after.BayLabelled(l))).OfType<BayChange>()];
+    }
+
+    /// <summary>Null when another drive is in <paramref name="bay"/> and in no other bay; else why not.</summary>
+    public static string? OtherThanOnly(string bay, Snapshot before, Snapshot after)
+    {
+        var moved = Between(before, after).Where(c => c.OtherDrive).ToList();
+        var strays = moved.Where(c => !string.Equals(c.Bay, bay, StringComparison.OrdinalIgnoreCase)).ToList();
+        if (strays.Count > 0)
+            return $"Not only bay {bay} changed: {string.Join(" ", strays.Select(c => c.Sentence))}";
+        return moved.Count == 0 ? $"Bay {bay} holds the same drive before and after." : null;
+    }
+
+    private static BayChange? Change(string label, Bay? before, Bay? after)
+    {
+        if (before is null || after is null)
+            return new(label, true, $"Bay {label} is in only one of the two snapshots.");
+        if (!SameDrive(before.Serial, after.Serial))
+            return new(label, true, $"Bay {label} held {before.Serial ?? "nothing"} and now holds {after.Serial ?? "nothing"}.");
+        if (before.Role != after.Role)
+            return new(label, false, $"Bay {label} was {Words.Of(before.Role)} and is now {Words.Of(after.Role)}.");
+        return before.Health == after.Health
+            ? null
+            : new(label, false, $"Bay {label} read {Words.Of(before.Health)} and now reads {Words.Of(after.Health)}.");
+    }
+
+    private static bool SameDrive(string? before, string? after) =>
+        before is null || after is null
+            ? before == after
+            : SerialComparison.Between(before, after).Outcome == SerialOutcome.Exact;
+}

@@ -1,0 +1,42 @@
+using System.Text.Json.Serialization;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Intake;
+
+[JsonConverter(typeof(KebabEnum<JobKind>))]
+public enum JobKind
+{
+    Fault,
+    Early,
+}
+
+/// <summary>A fault arrives and becomes a ticket. Always the first entry; names the appliance as it was known then.</summary>
+/// <param name="Asset">The appliance's asset number.</param>
+/// <param name="ChassisSerial">The appliance's own serial, to recognise the machine by.</param>
+public sealed record FaultReported(
+    string Asset,
+    string ChassisSerial,
+    string Model,
+    string Customer,
+    string Site,
+    string Location,
+    JobKind Job,
+    string Symptom,
+    string? Bay = null,
+    string? Serial = null,
+    DateTimeOffset? Since = null
+) : FactBody
+{
+    public override string? Problem(Ticket ticket) =>
+        ticket.Report is not null ? $"{TicketNumber.Text(ticket.Number)} already has its report; add what is new as evidence."
+        : string.IsNullOrWhiteSpace(Symptom) ? "Say what was seen; 'amber lamp on bay 7' is enough."
+        : Serial is not null && SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason
+        : null;
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        ticket.Report is not null
+            ? ticket.Raise(stamp, "report", "The ticket was reported twice.")
+            : ticket with { Report = this, ReceivedAt = stamp.At };
+}

@@ -1,0 +1,40 @@
+using System.Text.Json.Serialization;
+
+namespace Nailcrow.Core.Rebuilds;
+
+/// <summary>What a rebuild is doing; percent belongs to one of these, and phases follow each other.</summary>
+[JsonConverter(typeof(KebabEnum<RebuildPhase>))]
+public enum RebuildPhase
+{
+    Preparing,
+    Checking,
+    Rebuilding,
+    Growing,
+}
+
+[JsonConverter(typeof(KebabEnum<Progress>))]
+public enum Progress
+{
+    Running,
+    Done,
+    Failed,
+}
+
+/// <summary>One observation of a rebuild's progress, from a person or a machine.</summary>
+/// <param name="Percent">0 to 100 with the precision it was read with; null where the machine shows none.</param>
+/// <param name="Source">"redfish" or "person"; a person's reading is as good as a machine's.</param>
+public sealed record Reading(
+    DateTimeOffset At,
+    string Array,
+    Progress Progress,
+    RebuildPhase Phase,
+    decimal? Percent,
+    string Source
+)
+{
+    /// <summary>Null if the reading can be one; else what is wrong with it and what would be accepted.</summary>
+    public static string? Problem(decimal? percent) =>
+        percent is < 0 or > 100
+            ? $"{percent} % is not a reading; a screen shows 0 to 100. If it shows none, leave the percentage out."
+            : null;
+}

@@ -1,0 +1,13 @@
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Rebuilds;
+
+/// <summary>Somebody, or the machine, says how far the rebuild is.</summary>
+public sealed record ReadingTaken(string Array, Progress Progress, RebuildPhase Phase, decimal? Percent, string Source) : FactBody
+{
+    public override string? Problem(Ticket ticket) => Reading.Problem(Percent);
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        ticket with { Readings = ticket.Readings.Add(new(stamp.At, Array, Progress, Phase, Percent, Source)) };
+}

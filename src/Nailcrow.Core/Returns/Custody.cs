@@ -1,0 +1,25 @@
+using System.Collections.Immutable;
+using Nailcrow.Core.Swaps;
+
+namespace Nailcrow.Core.Returns;
+
+/// <summary>One hand-over of one drive.</summary>
+public sealed record CustodyMove(string Serial, Holder To, DateTimeOffset At, string By);
+
+/// <summary>Who holds each drive of a ticket now, and every hand-over that led there.</summary>
+public sealed record Custody(ImmutableList<CustodyMove> Moves)
+{
+    public static readonly Custody Nothing = new(ImmutableList<CustodyMove>.Empty);
+
+    public Custody Move(string serial, Holder to, DateTimeOffset at, string by) =>
+        new(Moves.Add(new(SerialNumber.Normalise(serial), to, at, by)));
+
+    public Holder? HolderOf(string serial) =>
+        Moves.LastOrDefault(m => m.Serial == SerialNumber.Normalise(serial))?.To;
+
+    public IEnumerable<(string Serial, Holder Holder)> Now =>
+        Moves.GroupBy(m => m.Serial).Select(g => (g.Key, g.Last().To));
+
+    /// <summary>Drives whose holder may not keep them; custody balances when there is none.</summary>
+    public IEnumerable<(string Serial, Holder Holder)> Open => Now.Where(held => !held.Holder.MayKeep);
+}

@@ -1,0 +1,21 @@
+using Nailcrow.Core.People;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Returns;
+
+/// <summary>Stores hands the replacement to an engineer.</summary>
+public sealed record PartIssued(string Serial, string To) : FactBody
+{
+    public override IReadOnlyCollection<Role> Writers => [Role.Stores, Role.Dispatcher, Role.Lead];
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp)
+    {
+        var serial = SerialNumber.Normalise(Serial);
+        var moved = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, To), stamp.At, stamp.By) };
+        return ticket.Part?.Serial == serial
+            ? moved with { Part = ticket.Part with { IssuedTo = To } }
+            : moved.Raise(stamp, "issued", $"{serial} was issued to {To}; {ticket.Part?.Serial ?? "nothing"} was reserved.");
+    }
+}

@@ -1,0 +1,40 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Returns;
+
+/// <summary>The replacement set aside for a ticket, and who has it.</summary>
+public sealed record ReservedPart(string Serial, string Model, long Bytes, string Depot, string? IssuedTo = null);
+
+/// <summary>A replacement is set aside in a depot for this ticket.</summary>
+public sealed record PartReserved(string Serial, string Model, long Bytes, string Depot) : DecisionBody
+{
+    public override IReadOnlyCollection<Role> Writers => [Role.Stores, Role.Dispatcher, Role.Lead];
+
+    public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
+        SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason
+        : ticket.Part is { IssuedTo: { } holder } part ? $"{part.Serial} is already issued to {holder} for this ticket."
+        : Needed(ticket) is { } needed && Bytes < needed
+            ? $"{Serial} has {Bytes:N0} bytes; the array uses {needed:N0} of each member. It has to be at least as large."
+        : null;
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp)
+    {
+        var serial = SerialNumber.Normalise(Serial);
+        return ticket with
+        {
+            Part = new(serial, Model, Bytes, Depot),
+            Custody = ticket.Custody.Move(serial, new(HolderKind.Depot, Depot), stamp.At, stamp.By),
+        };
+    }
+
+    private static long? Needed(Ticket ticket)
+    {
+        var now = ticket.Latest;
+        var bay = now?.Holding(ticket.Report?.Serial) ?? now?.BayLabelled(ticket.Report?.Bay);
+        return now?.ArrayOf(bay)?.MemberBytes ?? bay?.Bytes;
+    }
+}

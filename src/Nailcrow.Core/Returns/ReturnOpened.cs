@@ -1,0 +1,47 @@
+using System.Text.Json.Serialization;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Returns;
+
+[JsonConverter(typeof(KebabEnum<ReturnReason>))]
+public enum ReturnReason
+{
+    ExchangeUnderWarranty,
+    BackToStores,
+}
+
+/// <summary>A drive is to go back: why, to whom, under which number, by when.</summary>
+/// <param name="DataAgreedBy">Who at the customer agreed that a drive with their data on it may leave.</param>
+public sealed record ReturnOpened(string Serial, ReturnReason Reason, Holder To, string? Authorisation = null, DateOnly? DueBy = null, string? DataAgreedBy = null) : DecisionBody
+{
+    public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
+    {
+        var serial = SerialNumber.Normalise(Serial);
+        var held = ticket.Custody.HolderOf(serial);
+        if (held is not { Kind: HolderKind.Engineer })
+            return held is null
+                ? $"{serial} has not moved on this ticket; with an engineer: {Returnable(ticket)}."
+                : $"{serial} is with {held}; only what an engineer holds is returned.";
+        if (ticket.Returns.Exists(r => r.Serial == serial))
+            return $"A return for {serial} is open already.";
+        if (!To.MayKeep || To.Kind == HolderKind.Bay)
+            return $"A return ends with a depot, a maker or the customer, not with {To}.";
+        if (ticket.Swap.OutSerial == serial && string.IsNullOrWhiteSpace(DataAgreedBy))
+            return "The customer's data is on this drive. Ask whether it may leave, and write down who agreed.";
+        return Reason == ReturnReason.ExchangeUnderWarranty && string.IsNullOrWhiteSpace(Authorisation)
+            ? "An exchange under warranty has an authorisation number; without it the maker sends the drive back."
+            : null;
+    }
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        ticket with { Returns = ticket.Returns.Add(new(SerialNumber.Normalise(Serial), Words.Of(Reason), To, Authorisation, DueBy, stamp.At)) };
+
+    private static string Returnable(Ticket ticket)
+    {
+        var open = ticket.Custody.Now.Where(h => h.Holder.Kind == HolderKind.Engineer).Select(h => h.Serial).ToList();
+        return open.Count == 0 ? "nothing" : string.Join(", ", open);
+    }
+}

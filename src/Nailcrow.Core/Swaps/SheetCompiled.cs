@@ -1,0 +1,20 @@
+using Nailcrow.Core.People;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Swaps;
+
+/// <summary>A run sheet was made for this ticket. It is kept whole, so the record shows what the engineer was told to do.</summary>
+public sealed record SheetCompiled(RunSheet Sheet) : DecisionBody
+{
+    public override IReadOnlyCollection<Role> Writers => [Role.Engineer, Role.Lead];
+
+    public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
+        ticket.Run is { IsFinished: false, Visits.Count: > 0 } ? "A run is under way; finish it, or call for help on it."
+        : ticket.Swap.InSerial is not null ? "The swap on this ticket is done; a further drive gets a ticket of its own."
+        : null;
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        ticket with { Sheet = Sheet, Run = Run.Begin(Sheet, stamp.At) };
+}

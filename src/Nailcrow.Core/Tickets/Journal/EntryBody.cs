@@ -1,0 +1,62 @@
+using System.Text.Json.Serialization;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+
+namespace Nailcrow.Core.Tickets.Journal;
+
+/// <summary>What an entry says. One file per kind: its fields, its fold rule and, for decisions, when it is refused.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(FaultReported), "fault-reported")]
+[JsonDerivedType(typeof(EvidenceSeen), "evidence-seen")]
+[JsonDerivedType(typeof(EngineerAssigned), "engineer-assigned")]
+[JsonDerivedType(typeof(PutOnHold), "put-on-hold")]
+[JsonDerivedType(typeof(HoldLifted), "hold-lifted")]
+[JsonDerivedType(typeof(HelpCalled), "help-called")]
+[JsonDerivedType(typeof(HelpAnswered), "help-answered")]
+[JsonDerivedType(typeof(NoteWritten), "note-written")]
+[JsonDerivedType(typeof(DiscrepancySettled), "discrepancy-settled")]
+[JsonDerivedType(typeof(TicketClosed), "ticket-closed")]
+[JsonDerivedType(typeof(TicketCancelled), "ticket-cancelled")]
+[JsonDerivedType(typeof(SnapshotTaken), "snapshot-taken")]
+[JsonDerivedType(typeof(LocatorSwitched), "locator-switched")]
+[JsonDerivedType(typeof(ArrivedOnSite), "arrived-on-site")]
+[JsonDerivedType(typeof(SheetCompiled), "sheet-compiled")]
+[JsonDerivedType(typeof(StepAnswered), "step-answered")]
+[JsonDerivedType(typeof(StepPassed), "step-passed")]
+[JsonDerivedType(typeof(StepOverruled), "step-overruled")]
+[JsonDerivedType(typeof(DrivePulled), "drive-pulled")]
+[JsonDerivedType(typeof(DrivePutBack), "drive-put-back")]
+[JsonDerivedType(typeof(DriveInserted), "drive-inserted")]
+[JsonDerivedType(typeof(SerialKnownElsewhere), "serial-known-elsewhere")]
+[JsonDerivedType(typeof(ReadingTaken), "reading-taken")]
+[JsonDerivedType(typeof(PartReserved), "part-reserved")]
+[JsonDerivedType(typeof(PartIssued), "part-issued")]
+[JsonDerivedType(typeof(ReturnOpened), "return-opened")]
+[JsonDerivedType(typeof(ReturnSent), "return-sent")]
+[JsonDerivedType(typeof(ReturnArrived), "return-arrived")]
+[JsonDerivedType(typeof(CustomerSignedOff), "customer-signed-off")]
+public abstract record EntryBody
+{
+    /// <summary>Roles that may write this kind; one of them is enough.</summary>
+    [JsonIgnore]
+    public virtual IReadOnlyCollection<Role> Writers => [Role.Engineer, Role.Dispatcher, Role.Stores, Role.Lead];
+
+    /// <summary>What makes this no usable record at all (a bay that does not exist, 140 %), or null.</summary>
+    public virtual string? Problem(Ticket ticket) => null;
+
+    /// <summary>The ticket as this entry leaves it.</summary>
+    internal abstract Ticket Fold(Ticket ticket, Stamp stamp);
+}
+
+/// <summary>Something seen or done in the world. Never refused for contradicting the plan.</summary>
+public abstract record FactBody : EntryBody;
+
+/// <summary>Something chosen in Nailcrow. May be refused, with a reason a person can act on.</summary>
+public abstract record DecisionBody : EntryBody
+{
+    /// <summary>Why this may not be decided now, or null if it may.</summary>
+    public abstract string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now);
+}

@@ -1,0 +1,22 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Procedures;
+
+namespace Nailcrow.Core.Tickets.Journal;
+
+/// <summary>How entries are written as JSON, without reflection, so that the command line can be compiled ahead of time.</summary>
+[JsonSourceGenerationOptions(
+    PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase,
+    DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    AllowOutOfOrderMetadataProperties = true,
+    RespectNullableAnnotations = true,
+    RespectRequiredConstructorParameters = true,
+    NumberHandling = JsonNumberHandling.Strict
+)]
+[JsonSerializable(typeof(Entry))]
+[JsonSerializable(typeof(EntryBody))]
+[JsonSerializable(typeof(Snapshot))]
+[JsonSerializable(typeof(RunSheet))]
+[JsonSerializable(typeof(ApplianceModel))]
+public sealed partial class JournalJson : JsonSerializerContext;

@@ -1,0 +1,76 @@
+using System.Collections.Immutable;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Tickets;
+
+/// <summary>One fault at one appliance: the fold of its journal, and nothing else.</summary>
+public sealed record Ticket(long Number)
+{
+    public FaultReported? Report { get; init; }
+    public DateTimeOffset? ReceivedAt { get; init; }
+    public ImmutableList<EvidenceSeen> Evidence { get; init; } = [];
+    public string? Engineer { get; init; }
+    public string? HoldReason { get; init; }
+    public HelpCall? Help { get; init; }
+    public DateTimeOffset? ArrivedAt { get; init; }
+    public string? Backup { get; init; }
+    public string? BackupDetail { get; init; }
+    public ImmutableList<Snapshot> Snapshots { get; init; } = [];
+    public Snapshot? Before { get; init; }
+    public Snapshot? After { get; init; }
+    public bool LocatorOn { get; init; }
+    public ReservedPart? Part { get; init; }
+    public RunSheet? Sheet { get; init; }
+    public Run? Run { get; init; }
+    public Swap Swap { get; init; } = Swap.NotBegun;
+    public ImmutableList<Reading> Readings { get; init; } = [];
+    public Custody Custody { get; init; } = Custody.Nothing;
+    public ImmutableList<PartReturn> Returns { get; init; } = [];
+    public ImmutableList<Discrepancy> Discrepancies { get; init; } = [];
+    public string? SignedOffBy { get; init; }
+    public TicketClosed? Closing { get; init; }
+    public TicketCancelled? Cancelling { get; init; }
+    public DateTimeOffset? EndedAt { get; init; }
+    public long Entries { get; init; }
+
+    public Snapshot? Latest => Snapshots.LastOrDefault();
+
+    public bool IsEnded => Closing is not null || Cancelling is not null;
+
+    public Stage Stage =>
+        Cancelling is not null ? Stage.Cancelled
+        : Closing is not null ? Stage.Closed
+        : Swap.InSerial is not null && (Run is { IsFinished: true } || Returns.Count > 0) ? Stage.Returning
+        : Swap.InSerial is not null ? Stage.Rebuilding
+        : ArrivedAt is not null ? Stage.OnSite
+        : Engineer is not null ? Stage.Planned
+        : Stage.Received;
+
+    /// <summary>
+    /// The ticket that a set of entries makes. The set decides, not the order: entries are told in order of when they
+    /// happened on the service's clock, ties by id, and one that is here twice counts once.
+    /// </summary>
+    public static Ticket Fold(long number, IEnumerable<Entry> entries) =>
+        entries.DistinctBy(e => e.Id).OrderBy(e => e.Happened).ThenBy(e => e.Id).Aggregate(new Ticket(number), Apply);
+
+    /// <summary>One more entry that happened after all the others.</summary>
+    internal static Ticket Apply(Ticket ticket, Entry entry)
+    {
+        var folded = entry.Body.Fold(ticket, entry.Stamp);
+        if (entry.Happened > entry.RecordedAt + ClockTolerance)
+            folded = folded.Raise(entry.Stamp, "clock", $"An entry says it happened {Watch.Told(entry.Happened - entry.RecordedAt)} after it was recorded; the sending device's clock was wrong.");
+        return folded with { Entries = ticket.Entries + 1 };
+    }
+
+    // Clocks that are set by network time agree to well under a minute; two leave room for a slow upload.
+    private static readonly TimeSpan ClockTolerance = TimeSpan.FromMinutes(2);
+
+    internal Ticket Raise(Stamp stamp, string about, string sentence) =>
+        this with { Discrepancies = Discrepancies.Add(new($"{about}-{stamp.Entry.ToString("N")[^8..]}", about, sentence, stamp.At, stamp.By)) };
+}
