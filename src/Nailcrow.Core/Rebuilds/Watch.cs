@@ -27,7 +27,7 @@ public sealed record Watch(WatchSettings Settings, long? Bytes = null, int? Mega
         var unmoved = last.At - steps[^1].At;
         if (unmoved > StalledAfter(steps))
             return new(RebuildState.Stalled, $"Stalled: {Shown(last)} for {Told(unmoved)}, much longer than one step should take.", last, steps[^1].At);
-        var left = TimeLeft.From(segment, Floor(last), now);
+        var left = TimeLeft.From(segment, Floor(steps), now);
         if (left is not null)
             return new(RebuildState.Moving, $"{Shown(last)}; between {Told(left.Least)} and {Told(left.Most)} left, right {left.Confidence} times in 100.", last, segment.Readings[0].At, left);
         return segment.FellBack
@@ -45,10 +45,19 @@ public sealed record Watch(WatchSettings Settings, long? Bytes = null, int? Mega
         return patience > Settings.StalledNoSoonerThan ? patience : Settings.StalledNoSoonerThan;
     }
 
-    private TimeSpan Floor(Reading last) =>
-        Bytes is { } bytes && MegabytesPerSecond is { } rate and > 0
-            ? TimeSpan.FromSeconds(bytes * (1 - (double)(last.Percent ?? 0) / 100) / (rate * 1e6))
-            : TimeSpan.Zero;
+    /// <summary>
+    /// What is left cannot take less than writing it at the drive's rate. A floor that the readings themselves have
+    /// beaten is none: the machine rebuilds used space only, or the model's rate is wrong.
+    /// </summary>
+    private TimeSpan Floor(List<Reading> steps)
+    {
+        if (Bytes is not { } bytes || MegabytesPerSecond is not (> 0 and var rate))
+            return TimeSpan.Zero;
+        var whole = TimeSpan.FromSeconds(bytes / (rate * 1e6));
+        var moved = (double)(steps[^1].Percent! - steps[0].Percent!) / 100; // Segment keeps only readings with one
+        var beaten = moved > 0 && steps[^1].At - steps[0].At < whole * Math.Max(0, moved - TimeLeft.DisplayStep(steps));
+        return beaten ? TimeSpan.Zero : whole * (1 - (double)steps[^1].Percent! / 100);
+    }
 
     private static string Shown(Reading reading) =>
         reading.Percent is { } percent ? $"{percent} % of {Words.Of(reading.Phase)}" : Words.Of(reading.Phase);

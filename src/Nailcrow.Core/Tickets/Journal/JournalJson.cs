@@ -19,4 +19,8 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonSerializable(typeof(Snapshot))]
 [JsonSerializable(typeof(RunSheet))]
 [JsonSerializable(typeof(ApplianceModel))]
+[JsonSerializable(typeof(Site))]
+[JsonSerializable(typeof(Appliance))]
+[JsonSerializable(typeof(ArrayDesign[]))]
+[JsonSerializable(typeof(ReferenceData))]
 public sealed partial class JournalJson : JsonSerializerContext;

@@ -1,0 +1,17 @@
+using Nailcrow.Core;
+using Nailcrow.Core.Appliances;
+
+namespace Nailcrow.Appliances;
+
+/// <summary>
+/// The one port to a machine. A machine that does not answer, or answers nonsense, is refused with a sentence and says
+/// nothing about its drives: no news is never no progress.
+/// </summary>
+public interface IApplianceLink
+{
+    Task<Parsed<MachineLook>> LookAsync(Appliance appliance, CancellationToken ct);
+
+    /// <summary>Switches the chassis' locator light.</summary>
+    /// <returns>The state asked for, once the machine has taken it.</returns>
+    Task<Parsed<bool>> SwitchLightAsync(Appliance appliance, bool on, CancellationToken ct);
+}

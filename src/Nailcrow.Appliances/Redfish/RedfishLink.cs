@@ -1,0 +1,59 @@
+using System.Text.Json;
+using Nailcrow.Core;
+using Nailcrow.Core.Appliances;
+using Polly.CircuitBreaker;
+using Polly.Timeout;
+
+namespace Nailcrow.Appliances.Redfish;
+
+/// <summary>Reads and lights a machine over the open Redfish schema (DMTF DSP0266, DSP0268; SNIA Swordfish for volumes).</summary>
+public sealed class RedfishLink(HttpClient http, TimeProvider time, LinkSettings settings) : IApplianceLink
+{
+    public Task<Parsed<MachineLook>> LookAsync(Appliance appliance, CancellationToken ct) =>
+        AskAsync(appliance, async (machine, deadline) =>
+        {
+            var chassis = await machine.FirstMemberAsync("Chassis", deadline);
+            var system = await machine.FirstMemberAsync("Systems", deadline);
+            var storage = await machine.FirstMemberAsync(machine.LinkOf(system, "Storage"), deadline);
+            var drives = await machine.ReadAllAsync(storage.Links("Drives"), deadline);
+            var volumes = await machine.MembersAsync(machine.LinkOf(storage, "Volumes"), deadline);
+            return new RedfishReading(appliance, time.GetUtcNow()).Of(drives, volumes, chassis);
+        }, ct);
+
+    public Task<Parsed<bool>> SwitchLightAsync(Appliance appliance, bool on, CancellationToken ct) =>
+        AskAsync(appliance, async (machine, deadline) =>
+        {
+            var chassis = await machine.FirstMemberAsync("Chassis", deadline);
+            await machine.PatchAsync(chassis.Required("@odata.id"), new Dictionary<string, bool> { ["LocationIndicatorActive"] = on }, deadline);
+            return on;
+        }, ct);
+
+    private async Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct)
+    {
+        if (appliance.Address is not { } address)
+            return new Parsed<T>.Refused($"{appliance.Asset} has no management address; type in what its screen shows.");
+        using var deadline = CancellationTokenSource.CreateLinkedTokenSource(ct);
+        deadline.CancelAfter(settings.LookDeadline);
+        try
+        {
+            return new Parsed<T>.Ok(await ask(await RedfishMachine.OpenAsync(http, new Uri(address), deadline.Token), deadline.Token));
+        }
+        catch (Exception e) when (!ct.IsCancellationRequested && Sentence(e) is { } sentence)
+        {
+            return new Parsed<T>.Refused($"{appliance.Asset} at {address} {sentence} That says nothing about its drives: look at the machine another way, or type in what its screen shows.");
+        }
+    }
+
+    private string? Sentence(Exception e) =>
+        e switch
+        {
+            TimeoutRejectedException or OperationCanceledException => $"did not answer within {settings.CallDeadline.TotalSeconds:0} s.",
+            BrokenCircuitException => "has not been answering and is left alone for a moment.",
+            RedfishException odd => $"answered something else than expected: {odd.Message}",
+            JsonException => "answered something that is not JSON.",
+            HttpRequestException { HttpRequestError: HttpRequestError.ConfigurationLimitExceeded } => $"answered more than {settings.MostBytes / 1024 / 1024} MiB; that is no drive list.",
+            HttpRequestException { StatusCode: { } status } => $"answered {(int)status} {status}.",
+            HttpRequestException or IOException => "cannot be reached.",
+            _ => null,
+        };
+}

@@ -1,0 +1,15 @@
+using Nailcrow.Core.Appliances;
+
+namespace Nailcrow.Client.Appliances;
+
+/// <summary>An appliance with its site and model.</summary>
+/// <param name="Version">Send back as <c>If-Match</c> when changing it.</param>
+public sealed record ApplianceView(Appliance Appliance, Site Site, ApplianceModel Model, long Version);
+
+/// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
+public sealed record AppliancePage(IReadOnlyList<ApplianceView> Appliances, string? Next);
+
+/// <summary>The bays of a machine now, as it says itself, with what pulling each would do.</summary>
+public sealed record BaysView(Snapshot Snapshot, IReadOnlyList<BayVerdict> Verdicts, bool? LocatorOn);
+
+public sealed record Loaded(int Models, int Sites, int Appliances);

@@ -1,0 +1,47 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Nailcrow.Client.Appliances;
+using Nailcrow.Client.Intake;
+using Nailcrow.Client.People;
+using Nailcrow.Client.Procedures;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Rebuilds;
+
+namespace Nailcrow.Client;
+
+/// <summary>How the interface's messages are written as JSON, for both ends, without reflection.</summary>
+[JsonSourceGenerationOptions(
+    PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase,
+    DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    AllowOutOfOrderMetadataProperties = true,
+    RespectNullableAnnotations = true,
+    RespectRequiredConstructorParameters = true,
+    NumberHandling = JsonNumberHandling.Strict
+)]
+[JsonSerializable(typeof(EntryAsk))]
+[JsonSerializable(typeof(Receipt))]
+[JsonSerializable(typeof(JournalPage))]
+[JsonSerializable(typeof(TicketPage))]
+[JsonSerializable(typeof(TicketView))]
+[JsonSerializable(typeof(LiveEntry))]
+[JsonSerializable(typeof(SheetAsk))]
+[JsonSerializable(typeof(LightAsk))]
+[JsonSerializable(typeof(FaultAsk))]
+[JsonSerializable(typeof(RebuildView))]
+[JsonSerializable(typeof(ApplianceView))]
+[JsonSerializable(typeof(AppliancePage))]
+[JsonSerializable(typeof(BaysView))]
+[JsonSerializable(typeof(Loaded))]
+[JsonSerializable(typeof(ReferenceData))]
+[JsonSerializable(typeof(ProcedureList))]
+[JsonSerializable(typeof(SignInAsk))]
+[JsonSerializable(typeof(Token))]
+[JsonSerializable(typeof(PersonView))]
+[JsonSerializable(typeof(PeopleList))]
+[JsonSerializable(typeof(PersonAsk))]
+[JsonSerializable(typeof(Verified))]
+[JsonSerializable(typeof(Rebuilt))]
+[JsonSerializable(typeof(Problem))]
+[JsonSerializable(typeof(BayChange[]))]
+public sealed partial class ContractJson : JsonSerializerContext;

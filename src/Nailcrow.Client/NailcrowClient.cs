@@ -1,0 +1,140 @@
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
+using Nailcrow.Client.Appliances;
+using Nailcrow.Client.Intake;
+using Nailcrow.Client.People;
+using Nailcrow.Client.Procedures;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Client;
+
+/// <summary>The service's interface, typed. Throws <see cref="ApiProblem"/> with the service's own sentence.</summary>
+public sealed class NailcrowClient(HttpClient http, TimeProvider time)
+{
+    private static readonly ContractJson Json = ContractJson.Default;
+
+    public Task<Token> SignInAsync(string name, string password, CancellationToken ct) => PostAsync("api/sign-in", new(name, password), Json.SignInAsk, Json.Token, ct);
+
+    public void UseToken(string token) => http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token);
+
+    public Task<PersonView> MeAsync(CancellationToken ct) => GetAsync("api/me", Json.PersonView, ct);
+
+    public Task<PeopleList> PeopleAsync(CancellationToken ct) => GetAsync("api/people", Json.PeopleList, ct);
+
+    public Task<PersonView> AddPersonAsync(PersonAsk person, CancellationToken ct) => PostAsync("api/people", person, Json.PersonAsk, Json.PersonView, ct);
+
+    public Task<TicketPage> TicketsAsync(TicketSearch search, CancellationToken ct) => GetAsync($"api/tickets?{Query(search)}", Json.TicketPage, ct);
+
+    public Task<TicketView> TicketAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}", Json.TicketView, ct);
+
+    public Task<JournalPage> JournalAsync(long number, long after, CancellationToken ct) => GetAsync($"api/tickets/{number}/journal?after={after}", Json.JournalPage, ct);
+
+    public Task<Receipt> ReportAsync(FaultAsk fault, CancellationToken ct) => PostAsync("api/tickets", fault with { Id = fault.Id ?? Guid.CreateVersion7() }, Json.FaultAsk, Json.Receipt, ct);
+
+    /// <summary>Writes an entry under an id of its own, so that it may be sent again after a broken connection.</summary>
+    public Task<Receipt> WriteAsync(long number, EntryBody body, CancellationToken ct)
+    {
+        var now = time.GetUtcNow();
+        return WriteAsync(number, new EntryAsk(body, Guid.CreateVersion7(now), now, now), ct);
+    }
+
+    public Task<Receipt> WriteAsync(long number, EntryAsk entry, CancellationToken ct) => PostAsync($"api/tickets/{number}/entries", entry, Json.EntryAsk, Json.Receipt, ct);
+
+    /// <summary>The service looks at the machine and keeps what it sees.</summary>
+    public Task<Receipt> TakeSnapshotAsync(long number, CancellationToken ct) => PostAsync($"api/tickets/{number}/snapshots", Json.Receipt, ct);
+
+    /// <summary>The service asks the machine how far its rebuild is, and keeps the answer.</summary>
+    public Task<Receipt> TakeReadingAsync(long number, CancellationToken ct) => PostAsync($"api/tickets/{number}/readings", Json.Receipt, ct);
+
+    public Task<Receipt> SwitchLightAsync(long number, bool on, CancellationToken ct) => PostAsync($"api/tickets/{number}/light", new(on), Json.LightAsk, Json.Receipt, ct);
+
+    public Task<Receipt> StartRunAsync(long number, string? procedure, CancellationToken ct) => PostAsync($"api/tickets/{number}/sheet", new(procedure), Json.SheetAsk, Json.Receipt, ct);
+
+    public Task<AppliancePage> AppliancesAsync(string? after, CancellationToken ct) => GetAsync($"api/appliances{(after is null ? "" : $"?after={Uri.EscapeDataString(after)}")}", Json.AppliancePage, ct);
+
+    public Task<ApplianceView> ApplianceAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}", Json.ApplianceView, ct);
+
+    public Task<BaysView> BaysAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/bays", Json.BaysView, ct);
+
+    public Task<ProcedureList> ProceduresAsync(CancellationToken ct) => GetAsync("api/procedures", Json.ProcedureList, ct);
+
+    public Task<Loaded> LoadAsync(ReferenceData data, CancellationToken ct) => PostAsync("api/admin/reference", data, Json.ReferenceData, Json.Loaded, ct);
+
+    public Task<Verified> VerifyAsync(CancellationToken ct) => PostAsync("api/admin/verify", Json.Verified, ct);
+
+    public Task<Rebuilt> RebuildProjectionsAsync(CancellationToken ct) => PostAsync("api/admin/rebuild-projections", Json.Rebuilt, ct);
+
+    public async Task BackupAsync(Stream into, CancellationToken ct)
+    {
+        using var answer = await http.GetAsync("api/admin/backup", HttpCompletionOption.ResponseHeadersRead, ct);
+        await ThrowUnlessOkAsync(answer, ct);
+        await answer.Content.CopyToAsync(into, ct);
+    }
+
+    private async Task<T> GetAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct)
+    {
+        using var answer = await http.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, ct);
+        return await ReadAsync(answer, type, ct);
+    }
+
+    private async Task<TAnswer> PostAsync<TAsk, TAnswer>(string path, TAsk ask, JsonTypeInfo<TAsk> askType, JsonTypeInfo<TAnswer> type, CancellationToken ct)
+    {
+        using var content = JsonContent.Create(ask, askType);
+        using var answer = await http.PostAsync(path, content, ct);
+        return await ReadAsync(answer, type, ct);
+    }
+
+    private async Task<T> PostAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct)
+    {
+        using var answer = await http.PostAsync(path, null, ct);
+        return await ReadAsync(answer, type, ct);
+    }
+
+    private static async Task<T> ReadAsync<T>(HttpResponseMessage answer, JsonTypeInfo<T> type, CancellationToken ct)
+    {
+        await ThrowUnlessOkAsync(answer, ct);
+        return await answer.Content.ReadFromJsonAsync(type, ct) ?? throw new ApiProblem(answer.StatusCode, "The service answered nothing.");
+    }
+
+    private static async Task ThrowUnlessOkAsync(HttpResponseMessage answer, CancellationToken ct)
+    {
+        if (answer.IsSuccessStatusCode)
+            return;
+        throw new ApiProblem(answer.StatusCode, await SentenceAsync(answer, ct) ?? $"The service answered {(int)answer.StatusCode} {answer.ReasonPhrase}.");
+    }
+
+    private static async Task<string?> SentenceAsync(HttpResponseMessage answer, CancellationToken ct)
+    {
+        try
+        {
+            return (await answer.Content.ReadFromJsonAsync(Json.Problem, ct))?.Detail;
+        }
+        catch (JsonException)
+        {
+            return null; // something between us and the service answered
+        }
+    }
+
+    private static string Query(TicketSearch search)
+    {
+        var query = new StringBuilder($"limit={search.Limit}");
+        void Add(string name, string? value)
+        {
+            if (value is not null)
+                query.Append('&').Append(name).Append('=').Append(Uri.EscapeDataString(value));
+        }
+        Add("ended", search.Ended switch { true => "true", false => "false", null => null });
+        Add("stage", search.Stage is { } stage ? Core.Words.Of(stage) : null);
+        Add("engineer", search.Engineer);
+        Add("asset", search.Asset);
+        Add("find", search.Find);
+        Add("before", search.Before?.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        return query.ToString();
+    }
+}

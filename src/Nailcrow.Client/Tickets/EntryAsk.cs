@@ -1,0 +1,37 @@
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Client.Tickets;
+
+/// <summary>An entry to be written.</summary>
+/// <param name="Id">UUIDv7 made by the sender; sending it again is sending it once. Left out, the service makes one.</param>
+/// <param name="At">When it happened, on the sender's clock. Left out: now.</param>
+/// <param name="SentAt">The sender's clock at the moment of sending, from which its offset is measured.</param>
+public sealed record EntryAsk(EntryBody Body, Guid? Id = null, DateTimeOffset? At = null, DateTimeOffset? SentAt = null);
+
+/// <summary>Proof that an entry is kept.</summary>
+/// <param name="Repeated">True where it had been sent before.</param>
+/// <param name="Said">What the answered step came to, such as how a serial compared.</param>
+/// <param name="Raised">Discrepancies that are open now and were not before.</param>
+public sealed record Receipt(
+    long Ticket,
+    long Seq,
+    Guid Id,
+    string Hash,
+    bool Repeated,
+    Stage Stage,
+    NextAction Next,
+    string? Said,
+    IReadOnlyList<Discrepancy> Raised
+);
+
+/// <summary>Entries in order of arrival.</summary>
+/// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
+public sealed record JournalPage(IReadOnlyList<Entry> Entries, long? Next);
+
+/// <summary>Tickets, newest first.</summary>
+/// <param name="Next">Pass as <c>before</c> for the next page; null at the end.</param>
+public sealed record TicketPage(IReadOnlyList<TicketLine> Tickets, long? Next);
+
+/// <summary>What the live stream says of each new entry; its event id resumes the stream.</summary>
+public sealed record LiveEntry(long Position, long Ticket, long Seq, string Kind, string By);

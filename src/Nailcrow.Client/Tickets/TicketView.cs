@@ -1,0 +1,65 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+
+namespace Nailcrow.Client.Tickets;
+
+/// <summary>A ticket whole, as its journal tells it now.</summary>
+/// <param name="Model">The appliance's model, for the drawing; null where it is not known any more.</param>
+/// <param name="Zone">The site's IANA time zone.</param>
+/// <param name="Reachable">Whether the service can ask the machine itself.</param>
+public sealed record TicketView(
+    long Number,
+    long Head,
+    FaultReported Report,
+    DateTimeOffset ReceivedAt,
+    Stage Stage,
+    string? Engineer,
+    string? HoldReason,
+    HelpCall? Help,
+    DateTimeOffset? ArrivedAt,
+    DateTimeOffset? EndedAt,
+    IReadOnlyList<EvidenceSeen> Evidence,
+    string? Backup,
+    string? BackupDetail,
+    Danger Danger,
+    NextAction Next,
+    Snapshot? Before,
+    Snapshot? Latest,
+    Snapshot? After,
+    IReadOnlyList<BayChange> Changes,
+    bool LocatorOn,
+    ReservedPart? Part,
+    RunView? Run,
+    Swap Swap,
+    RebuildView Rebuild,
+    IReadOnlyList<CustodyMove> Custody,
+    IReadOnlyList<PartReturn> Returns,
+    IReadOnlyList<Discrepancy> Discrepancies,
+    string? SignedOffBy,
+    IReadOnlyList<ClosingCondition> Closing,
+    ApplianceModel? Model,
+    string? Zone,
+    bool Reachable
+);
+
+/// <summary>How far a run sheet has been followed.</summary>
+/// <param name="Current">The one step to do now; null at the end.</param>
+/// <param name="Unmet">Why the current gate, hold or call cannot be passed yet; null where it can.</param>
+/// <param name="Expected">The serial the current scan is held against.</param>
+public sealed record RunView(
+    RunSheet Sheet,
+    RunStep? Current,
+    DateTimeOffset Since,
+    string? Unmet,
+    string? Expected,
+    IReadOnlyList<Visit> Visits,
+    IReadOnlyList<RunningLimit> Limits
+);
+
+/// <summary>How the rebuild stands, with what was read.</summary>
+public sealed record RebuildView(RebuildLook Look, IReadOnlyList<Reading> Readings);

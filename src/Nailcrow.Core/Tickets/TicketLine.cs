@@ -1,0 +1,27 @@
+namespace Nailcrow.Core.Tickets;
+
+/// <summary>What lists show of a ticket.</summary>
+public sealed record TicketLine(
+    long Number,
+    string Asset,
+    string Model,
+    string Customer,
+    string Site,
+    string Symptom,
+    string? Bay,
+    string? Serial,
+    Stage Stage,
+    int? Margin,
+    string Danger,
+    string? Engineer,
+    NextAction Next,
+    string? HoldReason,
+    bool Escalated,
+    DateTimeOffset ReceivedAt,
+    DateTimeOffset ChangedAt
+);
+
+/// <summary>Which tickets are wanted; each part narrows further.</summary>
+/// <param name="Find">A ticket number, an asset number, a serial, or a serial's last characters.</param>
+/// <param name="Before">Only numbers below this: where the last page ended.</param>
+public sealed record TicketSearch(bool? Ended = null, Stage? Stage = null, string? Engineer = null, string? Asset = null, string? Find = null, long? Before = null, int Limit = 50);

@@ -1,0 +1,95 @@
+using System.Reflection;
+using System.Text.Json.Serialization;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HttpLogging;
+using Microsoft.Extensions.Diagnostics.HealthChecks;
+using Microsoft.Extensions.Options;
+using Nailcrow.Client;
+using Nailcrow.Store;
+using Serilog;
+using Serilog.Events;
+using Serilog.Formatting.Compact;
+
+namespace Nailcrow.Service.Host;
+
+/// <summary>Logs, errors, storage, health and the interface's description: what every room stands on.</summary>
+internal static class HostSetUp
+{
+    // On every start on a development machine the same, and not one that other services use by default.
+    private const string DefaultUrl = "http://127.0.0.1:7420";
+
+    // A snapshot of 106 bays has 40 kB; a reference file of a thousand appliances under 1 MB.
+    private const long MostBodyBytes = 8 * 1024 * 1024;
+
+    public static ServiceSettings AddHost(this WebApplicationBuilder builder)
+    {
+        var settings = builder.Configuration.GetSection("Nailcrow").Get<ServiceSettings>() ?? new();
+        if (string.IsNullOrEmpty(builder.Configuration["urls"]))
+            builder.WebHost.UseUrls(DefaultUrl);
+        builder.WebHost.ConfigureKestrel(kestrel => (kestrel.Limits.MaxRequestBodySize, kestrel.AddServerHeader) = (MostBodyBytes, false));
+        builder.Services.AddSerilog(log => log
+            .MinimumLevel.Is(LogEventLevel.Information)
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            .MinimumLevel.Override("System", LogEventLevel.Warning)
+            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the key file is guarded by its folder's rights
+            .MinimumLevel.Override("Polly", LogEventLevel.Error)
+            .MinimumLevel.Override("Quartz", LogEventLevel.Warning)
+            .Enrich.FromLogContext()
+            .WriteTo.Console(new CompactJsonFormatter()));
+        builder.Services.AddSingleton(TimeProvider.System);
+        builder.Services.AddNailcrowStore(settings.Data);
+        builder.Services.AddDataProtection().SetApplicationName("nailcrow").PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
+        builder.Services.ConfigureHttpJsonOptions(json =>
+        {
+            json.SerializerOptions.TypeInfoResolverChain.Insert(0, ContractJson.Default);
+            json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
+            json.SerializerOptions.RespectNullableAnnotations = true;
+            json.SerializerOptions.RespectRequiredConstructorParameters = true;
+            json.SerializerOptions.DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull;
+        });
+        builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+        builder.Services.AddProblemDetails();
+        builder.Services.AddExceptionHandler<BadRequestSentences>();
+        builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
+        builder.Services.AddHealthChecks().AddCheck<DatabaseAnswers>("database");
+        return settings;
+    }
+
+    public static void UseHost(this WebApplication app)
+    {
+        app.UseExceptionHandler();
+        app.UseStatusCodePages(BadRequestSentences.ForBareStatus);
+        app.UseSecurityHeaders();
+        app.UseConsoleFiles();
+        app.UseAuthentication();
+        app.UseAuthorization();
+    }
+
+    public static void MapHost(this WebApplication app)
+    {
+        app.MapOpenApi("/api/openapi.json").AllowAnonymous();
+        app.MapHealthChecks("/health/live", new() { Predicate = _ => false }).AllowAnonymous();
+        app.MapHealthChecks("/health/ready").AllowAnonymous();
+        app.Map("/api/{**rest}", (HttpContext http) => Refusals.NotFound($"There is no {http.Request.Path} here; /api/openapi.json lists what there is.")).AllowAnonymous().ExcludeFromDescription();
+        app.MapConsolePages();
+    }
+
+    /// <summary>Brings the database up to date and says in plain words what would keep people out.</summary>
+    public static async Task PrepareAsync(this WebApplication app, ServiceSettings settings)
+    {
+        if (Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider")
+            return;
+        if (settings.Problems().ToList() is { Count: > 0 } problems)
+            throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), problems);
+        await app.Services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
+        await app.Services.GetRequiredService<People.FirstPerson>().MakeAsync(settings.FirstAdmin, CancellationToken.None);
+        app.Lifetime.ApplicationStarted.Register(() => Log.ForContext(typeof(HostSetUp)).Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, Path.GetFullPath(settings.Data)));
+    }
+
+    private sealed class DatabaseAnswers(Database database) : IHealthCheck
+    {
+        public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken ct) =>
+            await database.AnswersAsync(ct) ? HealthCheckResult.Healthy() : HealthCheckResult.Unhealthy("The database does not answer.");
+    }
+}

@@ -1,0 +1,30 @@
+using Nailcrow.Service.Admin;
+using Nailcrow.Service.Appliances;
+using Nailcrow.Service.Host;
+using Nailcrow.Service.Intake;
+using Nailcrow.Service.People;
+using Nailcrow.Service.Procedures;
+using Nailcrow.Service.Rebuilds;
+using Nailcrow.Service.Swaps;
+using Nailcrow.Service.Tickets;
+
+var builder = WebApplication.CreateBuilder(args);
+var settings = builder.AddHost();
+builder.AddPeople(settings);
+builder.AddAppliances();
+builder.AddProcedures(settings);
+builder.AddRebuilds(settings);
+
+var app = builder.Build();
+app.UseHost();
+app.MapIntake();
+app.MapTickets();
+app.MapAppliances();
+app.MapProcedures();
+app.MapSwaps();
+app.MapRebuilds();
+app.MapPeople();
+app.MapAdmin();
+app.MapHost();
+await app.PrepareAsync(settings);
+await app.RunAsync();

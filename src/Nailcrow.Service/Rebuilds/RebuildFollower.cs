@@ -1,0 +1,52 @@
+using Nailcrow.Appliances;
+using Nailcrow.Core;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Service.Swaps;
+using Nailcrow.Service.Tickets;
+using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Service.Rebuilds;
+
+/// <summary>Asks a machine how its rebuild goes and keeps what is new; at the end it keeps a snapshot as well.</summary>
+internal sealed class RebuildFollower(TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time)
+{
+    // An unchanged reading is repeated this often, so that "no news" and "does not move" stay two things.
+    private static readonly TimeSpan RepeatAfter = TimeSpan.FromMinutes(5);
+
+    public async Task FollowAsync(long number, CancellationToken ct)
+    {
+        if (await journal.ReadAsync(number, ct) is not { Ticket: { Sheet: not null } ticket })
+            return;
+        // No address, or no answer: nothing is written, and the watch will say "no news" in its time.
+        if (await link.LookAsync(await SwapsEndpoints.OfAsync(ticket, book, ct), ct) is not Parsed<MachineLook>.Ok(var look))
+            return;
+        if (MachineReading.Of(look, ticket) is { } reading && IsNews(ticket, reading))
+            await KeepAsync(number, reading, look, Actor.Service, ct);
+    }
+
+    /// <summary>A reading asked for by a person, told as a refusal when the machine has none.</summary>
+    public async Task<Parsed<Written>> AskAsync(Ticket ticket, Actor actor, CancellationToken ct)
+    {
+        if (await link.LookAsync(await SwapsEndpoints.OfAsync(ticket, book, ct), ct) is not Parsed<MachineLook>.Ok(var look))
+            return new Parsed<Written>.Refused("The machine does not answer. That is not the same as no progress: look at it another way, and type in what you see.");
+        return MachineReading.Of(look, ticket) is { } reading
+            ? new Parsed<Written>.Ok(await KeepAsync(ticket.Number, reading, look, actor, ct))
+            : new Parsed<Written>.Refused("The machine shows no rebuild for this ticket's array. If it is to be started by hand, start it.");
+    }
+
+    private async Task<Written> KeepAsync(long number, ReadingTaken reading, MachineLook look, Actor actor, CancellationToken ct)
+    {
+        if (reading.Progress == Progress.Done)
+            await journal.WriteAsync(number, Intents.By(actor, new SnapshotTaken(look.Snapshot), time.GetUtcNow()), ct);
+        return await journal.WriteAsync(number, Intents.By(actor, reading, time.GetUtcNow()), ct);
+    }
+
+    private bool IsNews(Ticket ticket, ReadingTaken reading) =>
+        ticket.Readings.LastOrDefault() is not { } last
+        || (last.Progress, last.Phase, last.Percent) != (reading.Progress, reading.Phase, reading.Percent)
+        || time.GetUtcNow() - last.At > RepeatAfter;
+}

@@ -1,0 +1,19 @@
+using Nailcrow.Service.Host;
+using Nailcrow.Service.Swaps;
+using Nailcrow.Service.Tickets;
+using Quartz;
+
+namespace Nailcrow.Service.Rebuilds;
+
+internal static class RebuildsSetUp
+{
+    public static void AddRebuilds(this WebApplicationBuilder builder, ServiceSettings settings)
+    {
+        builder.Services.AddSingleton<TicketViews>().AddSingleton<SheetMaker>().AddSingleton<RebuildFollower>();
+        builder.Services.AddQuartz(quartz => quartz.ScheduleJob<WatchRound>(trigger => trigger
+            .WithIdentity("watch")
+            .StartAt(DateTimeOffset.UtcNow.AddSeconds(1))
+            .WithSimpleSchedule(schedule => schedule.WithInterval(TimeSpan.FromSeconds(Math.Clamp(settings.WatchEverySeconds, 1, 3600))).RepeatForever())));
+        builder.Services.AddQuartzHostedService(host => host.WaitForJobsToComplete = true);
+    }
+}

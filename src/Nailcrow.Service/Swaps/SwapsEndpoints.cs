@@ -1,0 +1,72 @@
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Nailcrow.Appliances;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Service.Host;
+using Nailcrow.Service.People;
+using Nailcrow.Service.Tickets;
+using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Service.Swaps;
+
+/// <summary>What the service does at the machine for whoever stands before it.</summary>
+internal static class SwapsEndpoints
+{
+    public static void MapSwaps(this WebApplication app)
+    {
+        var ticket = app.MapGroup("/api/tickets/{number:long}").WithTags("Swaps");
+        ticket.MapPost("/sheet", StartRun).WithName("StartRun");
+        ticket.MapPost("/snapshots", TakeSnapshot).WithName("TakeSnapshot");
+        ticket.MapPost("/light", SwitchLight).WithName("SwitchLight");
+    }
+
+    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> StartRun(
+        long number, SheetAsk ask, TicketJournal journal, SheetMaker sheets, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+    {
+        if (await journal.ReadAsync(number, ct) is not { } record)
+            return Refusals.NoTicket(number);
+        return await sheets.MakeAsync(record.Ticket, ask.Procedure, ct) switch
+        {
+            Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, time.GetUtcNow()), ct)),
+            Parsed<SheetCompiled>.Refused(var reason) => Refusals.Refused(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+    }
+
+    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeSnapshot(
+        long number, TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+    {
+        if (await journal.ReadAsync(number, ct) is not { } record)
+            return Refusals.NoTicket(number);
+        return await link.LookAsync(await OfAsync(record.Ticket, book, ct), ct) switch
+        {
+            Parsed<MachineLook>.Ok(var look) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new SnapshotTaken(look.Snapshot), time.GetUtcNow()), ct)),
+            Parsed<MachineLook>.Refused(var reason) => Refusals.Unreachable(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+    }
+
+    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> SwitchLight(
+        long number, LightAsk ask, TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+    {
+        if (await journal.ReadAsync(number, ct) is not { } record)
+            return Refusals.NoTicket(number);
+        return await link.SwitchLightAsync(await OfAsync(record.Ticket, book, ct), ask.On, ct) switch
+        {
+            Parsed<bool>.Ok(var on) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow()), ct)),
+            Parsed<bool>.Refused(var reason) => Refusals.Unreachable(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+    }
+
+    /// <summary>The ticket's appliance; one that was struck off since has no address to ask.</summary>
+    internal static async Task<Core.Appliances.Appliance> OfAsync(Ticket ticket, ReferenceBook book, CancellationToken ct)
+    {
+        var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has no report.");
+        return (await book.FindAsync(report.Asset, ct))?.Appliance ?? new(report.Asset, report.ChassisSerial, report.Model, report.Site, report.Location);
+    }
+}

@@ -1,0 +1,35 @@
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Service.Tickets;
+
+/// <summary>The journal as it grows, read from the database so that nothing is missed between two looks.</summary>
+internal static class LiveStream
+{
+    private const int AtOnce = 200;
+
+    // Phones and proxies drop a connection that is silent for a minute.
+    private static readonly TimeSpan SilentAtMost = TimeSpan.FromSeconds(20);
+
+    public static async IAsyncEnumerable<SseItem<LiveEntry>> AfterAsync(TicketJournal journal, JournalNews news, long? after, [EnumeratorCancellation] CancellationToken ct)
+    {
+        var last = after ?? await journal.LastPositionAsync(ct);
+        yield return StillHere(last);
+        while (!ct.IsCancellationRequested)
+        {
+            var next = news.Next; // asked for before reading, so that what is written meanwhile wakes us
+            var items = await journal.AfterAsync(last, AtOnce, ct);
+            foreach (var item in items)
+            {
+                last = item.Position;
+                yield return new(new(item.Position, item.Ticket, item.Seq, item.Kind, item.By), "entry") { EventId = $"{item.Position}" };
+            }
+            if (items.Count < AtOnce && await Task.WhenAny(next, Task.Delay(SilentAtMost, ct)) != next)
+                yield return StillHere(last);
+        }
+    }
+
+    private static SseItem<LiveEntry> StillHere(long last) => new(new(last, 0, 0, "still-here", ""), "still-here") { EventId = $"{last}" };
+}

@@ -1,0 +1,27 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Service.Host;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Service.Tickets;
+
+internal static class Receipts
+{
+    public static Results<Ok<Receipt>, ProblemHttpResult> Answer(Written written) =>
+        written is Written.Kept kept ? TypedResults.Ok(Of(kept)) : Refusals.Of(written);
+
+    public static Receipt Of(Written.Kept kept)
+    {
+        var (entry, ticket) = (kept.Entry, kept.Record.Ticket);
+        var said = ticket.Run?.Visits.FindLast(v => v.At == entry.Happened && v.By == entry.By)?.Said;
+        var raised = ticket.Discrepancies.Where(d => d.IsOpen && d.Id.EndsWith(entry.Id.ToString("N")[^8..], StringComparison.Ordinal)).Concat(Elsewhere(kept.Record, entry)).ToList();
+        return new(entry.Ticket, entry.Seq, entry.Id, entry.Hash, kept.Repeated, ticket.Stage, NextAction.Of(ticket), said, raised);
+    }
+
+    /// <summary>What the service noted right behind this entry belongs to it as well.</summary>
+    private static IEnumerable<Discrepancy> Elsewhere(TicketRecord record, Entry entry) =>
+        record.Arrived.Skip((int)entry.Seq).TakeWhile(e => e.Body is Core.Swaps.SerialKnownElsewhere)
+            .SelectMany(e => record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Id.EndsWith(e.Id.ToString("N")[^8..], StringComparison.Ordinal)));
+}

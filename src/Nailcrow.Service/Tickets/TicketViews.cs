@@ -1,0 +1,45 @@
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Appliances;
+
+namespace Nailcrow.Service.Tickets;
+
+/// <summary>A ticket as pages and commands show it.</summary>
+internal sealed class TicketViews(ReferenceBook book, TimeProvider time)
+{
+    public async Task<TicketView> OfAsync(TicketRecord record, CancellationToken ct)
+    {
+        var ticket = record.Ticket;
+        var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has no report.");
+        var known = await book.FindAsync(report.Asset, ct);
+        var now = time.GetUtcNow();
+        return new(
+            ticket.Number, record.Head, report, ticket.ReceivedAt ?? record.Arrived[0].RecordedAt, ticket.Stage, ticket.Engineer, ticket.HoldReason,
+            ticket.Help, ticket.ArrivedAt, ticket.EndedAt, ticket.Evidence, ticket.Backup, ticket.BackupDetail, Danger.Of(ticket), NextAction.Of(ticket),
+            ticket.Before, ticket.Latest, ticket.After,
+            ticket is { Before: { } before, Latest: { } latest } ? SnapshotComparison.Between(before, latest) : [],
+            ticket.LocatorOn, ticket.Part, RunOf(ticket, now), ticket.Swap, RebuildOf(ticket, known?.Model, now), ticket.Custody.Moves, ticket.Returns,
+            ticket.Discrepancies, ticket.SignedOffBy, ClosingCondition.Of(ticket), known?.Model, known?.Site.Zone, known?.Appliance.Address is not null
+        );
+    }
+
+    public static RebuildView RebuildOf(Ticket ticket, ApplianceModel? model, DateTimeOffset now)
+    {
+        // Readings from before the new drive went in are of another rebuild.
+        var readings = ticket.Readings.Where(r => ticket.Swap.InsertedAt is not { } inserted || r.At > inserted).ToList();
+        var bytes = ticket.Latest?.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array)?.MemberBytes;
+        return new(new Watch(new WatchSettings(), bytes, model?.MegabytesPerSecond).Look(readings, now), readings);
+    }
+
+    private static RunView? RunOf(Ticket ticket, DateTimeOffset now)
+    {
+        if (ticket is not { Sheet: { } sheet, Run: { } run })
+            return null;
+        var step = sheet.Step(run.Current);
+        return new(sheet, step, run.Since, step is null ? null : GateCheck.Unmet(ticket, run, step, now), step is null ? null : Stepping.Expected(ticket, sheet, step), run.Visits, run.Limits);
+    }
+}

@@ -1,0 +1,76 @@
+using System.Net.ServerSentEvents;
+using System.Security.Claims;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Service.Host;
+using Nailcrow.Service.People;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Service.Tickets;
+
+internal static class TicketsEndpoints
+{
+    private const int MostOnAPage = 200;
+
+    public static void MapTickets(this WebApplication app)
+    {
+        var tickets = app.MapGroup("/api/tickets").WithTags("Tickets");
+        tickets.MapGet("/", List).WithName("ListTickets");
+        tickets.MapGet("/{number:long}", Show).WithName("ShowTicket");
+        tickets.MapGet("/{number:long}/journal", Journal).WithName("ShowJournal");
+        tickets.MapPost("/{number:long}/entries", Write).WithName("WriteEntry");
+        app.MapGet("/api/live", Live).WithTags("Tickets").WithName("Live");
+    }
+
+    internal static async Task<Results<Ok<TicketPage>, ProblemHttpResult>> List(
+        TicketLines lines, CancellationToken ct, bool? ended = null, string? stage = null, string? engineer = null, string? asset = null, string? find = null, long? before = null, int limit = 50)
+    {
+        if (limit is < 1 or > MostOnAPage)
+            return Refusals.Unusable($"A page has 1 to {MostOnAPage} tickets; {limit} were asked for.");
+        Stage? wanted = null;
+        if (stage is not null)
+            switch (Words.Parse<Stage>(stage, "stage"))
+            {
+                case Parsed<Stage>.Ok(var value):
+                    wanted = value;
+                    break;
+                case Parsed<Stage>.Refused(var reason):
+                    return Refusals.Unusable(reason);
+            }
+        var found = await lines.FindAsync(new(ended, wanted, engineer, asset?.ToUpperInvariant(), find, before, limit + 1), ct);
+        var page = found.Take(limit).ToList();
+        return TypedResults.Ok(new TicketPage(page, found.Count > limit ? page[^1].Number : null));
+    }
+
+    internal static async Task<Results<Ok<TicketView>, StatusCodeHttpResult, ProblemHttpResult>> Show(long number, TicketJournal journal, TicketViews views, HttpContext http, CancellationToken ct)
+    {
+        if (await journal.ReadAsync(number, ct) is not { } record)
+            return Refusals.NoTicket(number);
+        http.Response.Headers.ETag = $"\"{record.Head}\"";
+        // A rebuild's look changes with the clock, so a ticket that has one is always told afresh.
+        if (record.Ticket.Readings.IsEmpty && http.Request.Headers.IfNoneMatch == $"\"{record.Head}\"")
+            return TypedResults.StatusCode(304);
+        return TypedResults.Ok(await views.OfAsync(record, ct));
+    }
+
+    internal static async Task<Results<Ok<JournalPage>, ProblemHttpResult>> Journal(long number, TicketJournal journal, CancellationToken ct, long after = 0, int limit = MostOnAPage)
+    {
+        if (await journal.ReadAsync(number, ct) is not { } record)
+            return Refusals.NoTicket(number);
+        var page = record.Arrived.Skip((int)Math.Clamp(after, 0, record.Head)).Take(Math.Clamp(limit, 1, MostOnAPage)).ToList();
+        return TypedResults.Ok(new JournalPage(page, page.Count > 0 && page[^1].Seq < record.Head ? page[^1].Seq : null));
+    }
+
+    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Write(long number, EntryAsk ask, TicketJournal journal, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+    {
+        var intent = Intents.Of(ask, person.ToActor(), time.GetUtcNow());
+        return Receipts.Answer(await journal.WriteAsync(number, intent, ct));
+    }
+
+    /// <summary>Every new entry as it is kept. A listener that was away says where it was and misses nothing.</summary>
+    internal static ServerSentEventsResult<LiveEntry> Live(TicketJournal journal, JournalNews news, [FromHeader(Name = "Last-Event-ID")] string? lastEventId, CancellationToken ct) =>
+        TypedResults.ServerSentEvents(LiveStream.AfterAsync(journal, news, long.TryParse(lastEventId, out var last) ? last : null, ct));
+}

@@ -1,0 +1,40 @@
+using Nailcrow.StandIn.Machine;
+
+namespace Nailcrow.StandIn.Aisle;
+
+/// <summary>What hands do at the machine. The page at / is the aisle it stands in; the commands use the same door.</summary>
+internal static class AisleEndpoints
+{
+    public static void MapAisle(this WebApplication app)
+    {
+        var aisle = app.MapGroup("/aisle");
+        aisle.MapGet("/", (StandInMachine machine) => new { machine.Serial, machine.LocatorOn, Manner = machine.Manner.ToString(), View = machine.View() });
+        aisle.MapPost("/fail/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Fail(bay)));
+        aisle.MapPost("/warn/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Warn(bay)));
+        aisle.MapPost("/pull/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Pull(bay)));
+        aisle.MapPost("/insert/{bay:int}/{serial}", (int bay, string serial, StandInMachine machine) => Try(() => machine.Insert(bay, serial)));
+        aisle.MapPost("/start/{array}/{bay:int}", (string array, int bay, StandInMachine machine) => Try(() => machine.Start(array, bay)));
+        aisle.MapPost("/behave/{manner}", Behave);
+        app.MapGet("/", () => Results.Stream(typeof(AisleEndpoints).Assembly.GetManifestResourceStream("Nailcrow.StandIn.Aisle.aisle.html")!, "text/html; charset=utf-8")); // embedded by the project file
+    }
+
+    private static IResult Behave(string manner, StandInMachine machine)
+    {
+        if (!Enum.TryParse<Manner>(manner, ignoreCase: true, out var wanted))
+            return Results.Text($"'{manner}' is no manner; accepted: {string.Join(", ", Enum.GetNames<Manner>()).ToLowerInvariant()}.", statusCode: 409);
+        machine.Behave(wanted);
+        return Results.Text($"The management interface now behaves: {wanted.ToString().ToLowerInvariant()}.");
+    }
+
+    private static IResult Try(Func<string> act)
+    {
+        try
+        {
+            return Results.Text(act());
+        }
+        catch (StandInRefusal no)
+        {
+            return Results.Text(no.Message, statusCode: 409);
+        }
+    }
+}

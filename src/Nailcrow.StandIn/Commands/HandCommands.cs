@@ -1,0 +1,52 @@
+using System.CommandLine;
+
+namespace Nailcrow.StandIn.Commands;
+
+/// <summary>Hands at a running stand-in, from the command line: each is one call to its aisle.</summary>
+internal static class HandCommands
+{
+    private static readonly Option<Uri> At = new("--at") { Description = "Where the stand-in answers.", DefaultValueFactory = _ => new Uri("http://127.0.0.1:7421"), Recursive = true };
+
+    public static void AddTo(RootCommand root)
+    {
+        root.Options.Add(At);
+        var bay = new Argument<int>("BAY") { Description = "The label printed at the bay." };
+        root.Subcommands.Add(Hand("fail", "The drive in a bay fails.", [bay], p => $"fail/{p.GetValue(bay)}"));
+        root.Subcommands.Add(Hand("warn", "The drive in a bay warns that it will fail.", [bay], p => $"warn/{p.GetValue(bay)}"));
+        root.Subcommands.Add(Hand("pull", "Pull the drive out of a bay.", [bay], p => $"pull/{p.GetValue(bay)}"));
+        var serial = new Argument<string>("SERIAL") { Description = "A drive at hand." };
+        root.Subcommands.Add(Hand("insert", "Put a drive at hand into a bay.", [bay, serial], p => $"insert/{p.GetValue(bay)}/{Uri.EscapeDataString(p.GetValue(serial)!)}"));
+        var array = new Argument<string>("ARRAY") { Description = "vault or desk." };
+        root.Subcommands.Add(Hand("start", "Start a rebuild on the machine's own screen.", [array, bay], p => $"start/{Uri.EscapeDataString(p.GetValue(array)!)}/{p.GetValue(bay)}"));
+        var manner = new Argument<string>("MANNER") { Description = "well, hangs, garbage, flood or frozen." };
+        root.Subcommands.Add(Hand("behave", "How the management interface behaves.", [manner], p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}"));
+        root.Subcommands.Add(Look());
+    }
+
+    private static Command Look()
+    {
+        var look = new Command("look", "What stands there now, as JSON.");
+        look.SetAction(async (parsed, ct) =>
+        {
+            using var http = new HttpClient { BaseAddress = parsed.GetValue(At) };
+            await parsed.InvocationConfiguration.Output.WriteLineAsync(await http.GetStringAsync("aisle/", ct));
+        });
+        return look;
+    }
+
+    private static Command Hand(string name, string says, Argument[] arguments, Func<ParseResult, string> path)
+    {
+        var command = new Command(name, says);
+        foreach (var argument in arguments)
+            command.Arguments.Add(argument);
+        command.SetAction(async (parsed, ct) =>
+        {
+            using var http = new HttpClient { BaseAddress = parsed.GetValue(At) };
+            using var answer = await http.PostAsync($"aisle/{path(parsed)}", null, ct);
+            var output = answer.IsSuccessStatusCode ? parsed.InvocationConfiguration.Output : parsed.InvocationConfiguration.Error;
+            await output.WriteLineAsync(await answer.Content.ReadAsStringAsync(ct));
+            return answer.IsSuccessStatusCode ? 0 : 1;
+        });
+        return command;
+    }
+}

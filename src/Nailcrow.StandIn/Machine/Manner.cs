@@ -1,0 +1,20 @@
+namespace Nailcrow.StandIn.Machine;
+
+/// <summary>How the simulated management interface behaves.</summary>
+internal enum Manner
+{
+    /// <summary>Answers at once and truly.</summary>
+    Well,
+
+    /// <summary>Takes calls and never answers them.</summary>
+    Hangs,
+
+    /// <summary>Answers something that is not JSON.</summary>
+    Garbage,
+
+    /// <summary>Answers 200 MB.</summary>
+    Flood,
+
+    /// <summary>Goes on showing what it showed when it froze.</summary>
+    Frozen,
+}

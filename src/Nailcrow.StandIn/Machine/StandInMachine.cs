@@ -1,0 +1,174 @@
+namespace Nailcrow.StandIn.Machine;
+
+/// <summary>
+/// A simulated 12-bay appliance: what its bays hold, what its arrays make of it, and what hands do to it. Bays are
+/// labelled down columns, the software's names run in the order the cables were plugged.
+/// </summary>
+internal sealed class StandInMachine(StandInSettings settings, TimeProvider time)
+{
+    /// <summary>Software name of the bay at each label, from bay 1 on. Not in order, as on a real machine.</summary>
+    public static readonly IReadOnlyList<string> Names = ["dk4", "dk0", "dk8", "dk5", "dk1", "dk9", "dk6", "dk2", "dk10", "dk7", "dk3", "dk11"];
+
+    private readonly Lock _lock = new();
+    private readonly Dictionary<int, StandInDrive> _bays = StandInFilling.Bays(settings.Seed);
+    private readonly List<StandInArray> _arrays = StandInFilling.Arrays(settings.Seed);
+    private readonly List<StandInDrive> _table = [.. StandInFilling.Brought(settings.Seed)];
+    private readonly List<string> _log = [];
+    private MachineView? _frozen;
+
+    public Manner Manner { get; private set; } = Manner.Well;
+
+    public bool LocatorOn { get; private set; }
+
+    public string Serial { get; } = StandInFilling.ChassisSerial(settings.Seed);
+
+    public MachineView View()
+    {
+        lock (_lock)
+        {
+            Settle();
+            return Manner == Manner.Frozen && _frozen is { } frozen ? frozen : Now();
+        }
+    }
+
+    public void Behave(Manner manner)
+    {
+        lock (_lock)
+        {
+            Settle();
+            _frozen = manner == Manner.Frozen ? Now() : null;
+            Manner = manner;
+        }
+    }
+
+    public void SwitchLight(bool on) => LocatorOn = on;
+
+    /// <summary>The drive in a bay fails, and its array throws it out.</summary>
+    public string Fail(int bay) => Act(() =>
+    {
+        var drive = In(bay);
+        _bays[bay] = drive with { Condition = DriveCondition.Failed };
+        ThrowOut(drive.Serial);
+        return $"The drive in bay {bay} ({drive.Serial}) has failed.";
+    });
+
+    /// <summary>The drive in a bay works and warns that it will fail.</summary>
+    public string Warn(int bay) => Act(() =>
+    {
+        _bays[bay] = In(bay) with { Condition = DriveCondition.Warns };
+        return $"The drive in bay {bay} ({_bays[bay].Serial}) warns.";
+    });
+
+    public string Pull(int bay) => Act(() =>
+    {
+        var drive = In(bay);
+        _bays.Remove(bay);
+        _table.Add(drive);
+        ThrowOut(drive.Serial);
+        return $"Bay {bay} is empty; {drive.Serial} is in your hand.";
+    });
+
+    public string Insert(int bay, string serial) => Act(() =>
+    {
+        if (_bays.TryGetValue(bay, out var there))
+            throw new StandInRefusal($"Bay {bay} holds {there.Serial}; pull it first.");
+        var drive = _table.Find(d => d.Serial.Equals(serial, StringComparison.OrdinalIgnoreCase))
+            ?? throw new StandInRefusal($"No drive {serial} is at hand; at hand: {string.Join(", ", _table.Select(d => d.Serial))}.");
+        _table.Remove(drive);
+        _bays[Bay(bay)] = drive;
+        TakeBack(drive);
+        return $"{drive.Serial} is in bay {bay}.";
+    });
+
+    /// <summary>The rebuild is started by hand, naming array and bay, as on the machine's own screen.</summary>
+    public string Start(string array, int bay) => Act(() =>
+    {
+        var into = _arrays.Find(a => a.Name == array) ?? throw new StandInRefusal($"No array '{array}'; there are {string.Join(", ", _arrays.Select(a => a.Name))}.");
+        var drive = In(bay);
+        var place = into.Members.IndexOf(null);
+        if (place < 0)
+            throw new StandInRefusal($"{array} has all its members; nothing to rebuild.");
+        if (into.Rebuild is not null)
+            throw new StandInRefusal($"{array} is rebuilding already.");
+        if (drive.Condition == DriveCondition.Failed || _arrays.Exists(a => a.Members.Contains(drive.Serial)))
+            throw new StandInRefusal($"{drive.Serial} in bay {bay} has failed or is in use; a rebuild needs a free good drive.");
+        into.Rebuild = new(drive.Serial, place, time.GetUtcNow(), settings.RebuildTakes);
+        return $"{array} rebuilds onto bay {bay} ({drive.Serial}).";
+    });
+
+    public string AddToTable(StandInDrive drive) => Act(() =>
+    {
+        _table.Add(drive);
+        return $"{drive.Serial} is at hand.";
+    });
+
+    private string Act(Func<string> act)
+    {
+        lock (_lock)
+        {
+            Settle();
+            var said = act();
+            _log.Insert(0, $"{time.GetUtcNow():HH:mm:ss} {said}");
+            return said;
+        }
+    }
+
+    private MachineView Now() =>
+        new(
+            [.. Enumerable.Range(1, StandInFilling.BayCount).Select(b => new BayView(b, Names[b - 1], _bays.GetValueOrDefault(b)))],
+            [.. _arrays.Select(a => new ArrayView(a.Name, a.RaidType, a.Bears, [.. a.Members], [.. a.ThrownOut], a.Missing, a.IsFailed, a.Rebuild?.Serial, a.Rebuild?.PercentAt(time.GetUtcNow())))],
+            [.. _table],
+            StandInFilling.SpareSerial(settings.Seed),
+            [.. _log.Take(12)]
+        );
+
+    /// <summary>Rebuilds that have run their time are over.</summary>
+    private void Settle()
+    {
+        foreach (var array in _arrays)
+            if (array.Rebuild is { } rebuild && time.GetUtcNow() - rebuild.Began >= rebuild.Takes)
+            {
+                array.Members[rebuild.Place] = rebuild.Serial;
+                array.Rebuild = null;
+                _log.Insert(0, $"{time.GetUtcNow():HH:mm:ss} {array.Name} is whole again.");
+            }
+    }
+
+    private void ThrowOut(string serial)
+    {
+        foreach (var array in _arrays)
+        {
+            if (array.Rebuild?.Serial == serial)
+                array.Rebuild = null;
+            if (array.Members.IndexOf(serial) is >= 0 and var place)
+            {
+                array.Members[place] = null;
+                array.ThrownOut.Add(serial);
+            }
+        }
+    }
+
+    /// <summary>A good drive that comes straight back is taken in again; a failed one stays out.</summary>
+    private void TakeBack(StandInDrive drive)
+    {
+        if (drive.Condition == DriveCondition.Failed)
+            return;
+        foreach (var array in _arrays.Where(a => a.ThrownOut.Remove(drive.Serial)))
+            array.Members[array.Members.IndexOf(null)] = drive.Serial;
+    }
+
+    private StandInDrive In(int bay) => _bays.GetValueOrDefault(Bay(bay)) ?? throw new StandInRefusal($"Bay {bay} is empty.");
+
+    private static int Bay(int bay) =>
+        bay is >= 1 and <= StandInFilling.BayCount ? bay : throw new StandInRefusal($"There is no bay {bay}; bays are 1 to {StandInFilling.BayCount}.");
+}
+
+/// <summary>Something hands cannot do to this machine now.</summary>
+internal sealed class StandInRefusal(string message) : Exception(message);
+
+internal sealed record BayView(int Label, string Name, StandInDrive? Drive);
+
+internal sealed record ArrayView(string Name, string RaidType, int Bears, IReadOnlyList<string?> Members, IReadOnlyList<string> ThrownOut, int Missing, bool Failed, string? FillingSerial, decimal? Percent);
+
+/// <summary>Everything about the machine at one moment.</summary>
+internal sealed record MachineView(IReadOnlyList<BayView> Bays, IReadOnlyList<ArrayView> Arrays, IReadOnlyList<StandInDrive> Table, string SpareSerial, IReadOnlyList<string> Log);

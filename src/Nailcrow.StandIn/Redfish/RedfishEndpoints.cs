@@ -1,0 +1,62 @@
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Nailcrow.StandIn.Machine;
+
+namespace Nailcrow.StandIn.Redfish;
+
+/// <summary>The simulated management interface, in whatever manner it has been told to behave.</summary>
+internal static class RedfishEndpoints
+{
+    private const long FloodBytes = 200 * 1024 * 1024;
+
+    public static void MapRedfish(this WebApplication app)
+    {
+        app.MapGet("/redfish/{**rest}", Get);
+        app.MapPatch("/redfish/v1/Chassis/1", Patch);
+    }
+
+    private static async Task Get(HttpContext http, StandInMachine machine)
+    {
+        switch (machine.Manner)
+        {
+            case Manner.Hangs:
+                await Task.Delay(Timeout.Infinite, http.RequestAborted);
+                break;
+            case Manner.Garbage:
+                await http.Response.WriteAsync("<html>Please wait while the interface starts ...");
+                break;
+            case Manner.Flood:
+                await FloodAsync(http);
+                break;
+            default:
+                await AnswerAsync(http, RedfishTree.Resource(machine, http.Request.Path));
+                break;
+        }
+    }
+
+    private static async Task Patch(HttpContext http, StandInMachine machine)
+    {
+        if (machine.Manner == Manner.Hangs)
+            await Task.Delay(Timeout.Infinite, http.RequestAborted);
+        var change = await JsonSerializer.DeserializeAsync<JsonElement>(http.Request.Body);
+        if (change.TryGetProperty("LocationIndicatorActive", out var on) && on.ValueKind is JsonValueKind.True or JsonValueKind.False)
+            machine.SwitchLight(on.GetBoolean());
+        await AnswerAsync(http, RedfishTree.Resource(machine, http.Request.Path));
+    }
+
+    private static async Task AnswerAsync(HttpContext http, JsonObject? resource)
+    {
+        http.Response.StatusCode = resource is null ? 404 : 200;
+        http.Response.ContentType = "application/json";
+        await http.Response.WriteAsync(resource?.ToJsonString() ?? """{"error":{"code":"Base.1.18.ResourceMissingAtURI","message":"No such resource."}}""");
+    }
+
+    private static async Task FloodAsync(HttpContext http)
+    {
+        http.Response.ContentType = "application/json";
+        var chunk = Encoding.ASCII.GetBytes(new string(' ', 64 * 1024));
+        for (var sent = 0L; sent < FloodBytes && !http.RequestAborted.IsCancellationRequested; sent += chunk.Length)
+            await http.Response.Body.WriteAsync(chunk, http.RequestAborted);
+    }
+}

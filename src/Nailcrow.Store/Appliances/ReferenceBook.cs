@@ -1,0 +1,127 @@
+using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Store.Appliances;
+
+/// <summary>An appliance with its site and model, and the version an edit has to name.</summary>
+public sealed record KnownAppliance(Appliance Appliance, Site Site, ApplianceModel Model, long Version);
+
+/// <summary>Models, sites and appliances, with a log of every change.</summary>
+public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
+{
+    public async Task<KnownAppliance?> FindAsync(string asset, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var key = asset.Trim().ToUpperInvariant();
+        return await db.Appliances.AsNoTracking().FirstOrDefaultAsync(a => a.Asset == key, ct) is { } row ? await WithRestAsync(db, row, ct) : null;
+    }
+
+    /// <summary>Appliances in order of asset number, after a given one.</summary>
+    public async Task<IReadOnlyList<KnownAppliance>> ListAsync(string? after, int limit, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var rows = await db.Appliances.AsNoTracking().Where(a => after == null || string.Compare(a.Asset, after) > 0).OrderBy(a => a.Asset).Take(limit).ToListAsync(ct);
+        var known = new List<KnownAppliance>();
+        foreach (var row in rows)
+            known.Add(await WithRestAsync(db, row, ct));
+        return known;
+    }
+
+    /// <summary>Adds or replaces all that is given, or nothing: every problem is told, each as a sentence.</summary>
+    public async Task<IReadOnlyList<string>> LoadAsync(ReferenceData data, string by, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var models = await db.Models.Select(m => m.Id).ToHashSetAsync(ct);
+        var sites = await db.Sites.Select(s => s.Name).ToHashSetAsync(ct);
+        if (data.Problems(models, sites).ToList() is { Count: > 0 } problems)
+            return problems;
+        foreach (var model in data.Models)
+            await PutModelAsync(db, model, by, ct);
+        foreach (var site in data.Sites)
+            await PutSiteAsync(db, site, by, ct);
+        foreach (var appliance in data.Appliances)
+            await PutAsync(db, appliance, null, by, ct);
+        await db.SaveChangesAsync(ct);
+        return [];
+    }
+
+    /// <summary>Replaces one appliance if it still is at the version the editor saw.</summary>
+    /// <returns>The new version; null when somebody else changed it in between.</returns>
+    public async Task<long?> ReplaceAsync(Appliance appliance, long seen, string by, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (!await PutAsync(db, appliance, seen, by, ct))
+            return null;
+        try
+        {
+            await db.SaveChangesAsync(ct);
+            return seen + 1;
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            return null;
+        }
+    }
+
+    private async Task PutModelAsync(NailcrowDb db, ApplianceModel model, string by, CancellationToken ct)
+    {
+        var row = await db.Models.FindAsync([model.Id], ct);
+        var body = Text(model, JournalJson.Default.ApplianceModel);
+        Log(db, by, "model", model.Id, row?.Body, body);
+        if (row is null)
+            db.Models.Add(new() { Id = model.Id, Body = body });
+        else
+            row.Body = body;
+    }
+
+    private async Task PutSiteAsync(NailcrowDb db, Site site, string by, CancellationToken ct)
+    {
+        var row = await db.Sites.FindAsync([site.Name], ct);
+        var body = Text(site, JournalJson.Default.Site);
+        Log(db, by, "site", site.Name, row?.Body, body);
+        if (row is null)
+            db.Sites.Add(new() { Name = site.Name, Body = body });
+        else
+            row.Body = body;
+    }
+
+    private async Task<bool> PutAsync(NailcrowDb db, Appliance given, long? seen, string by, CancellationToken ct)
+    {
+        var appliance = given with { Asset = given.Asset.Trim().ToUpperInvariant() };
+        var row = await db.Appliances.FindAsync([appliance.Asset], ct);
+        if (seen is not null && row?.Version != seen)
+            return false;
+        Log(db, by, "appliance", appliance.Asset, row is null ? null : Text(Of(row), JournalJson.Default.Appliance), Text(appliance, JournalJson.Default.Appliance));
+        var arrays = JsonSerializer.Serialize([.. appliance.Arrays ?? []], JournalJson.Default.ArrayDesignArray);
+        if (row is null)
+            db.Appliances.Add(new() { Asset = appliance.Asset, Serial = appliance.Serial, Model = appliance.Model, Site = appliance.Site, Location = appliance.Location, Address = appliance.Address, Arrays = arrays, Version = 1 });
+        else
+            (row.Serial, row.Model, row.Site, row.Location, row.Address, row.Arrays, row.Version) =
+                (appliance.Serial, appliance.Model, appliance.Site, appliance.Location, appliance.Address, arrays, row.Version + 1);
+        return true;
+    }
+
+    private void Log(NailcrowDb db, string by, string kind, string key, string? before, string after)
+    {
+        if (before != after)
+            db.ReferenceChanges.Add(new() { At = time.GetUtcNow(), By = by, Kind = kind, Key = key, Before = before, After = after });
+    }
+
+    private static async Task<KnownAppliance> WithRestAsync(NailcrowDb db, ApplianceRow row, CancellationToken ct)
+    {
+        var site = await db.Sites.AsNoTracking().SingleAsync(s => s.Name == row.Site, ct);
+        var model = await db.Models.AsNoTracking().SingleAsync(m => m.Id == row.Model, ct);
+        return new(Of(row), Parse(site.Body, JournalJson.Default.Site), Parse(model.Body, JournalJson.Default.ApplianceModel), row.Version);
+    }
+
+    private static Appliance Of(ApplianceRow row) =>
+        new(row.Asset, row.Serial, row.Model, row.Site, row.Location, row.Address, Parse(row.Arrays, JournalJson.Default.ArrayDesignArray));
+
+    private static string Text<T>(T value, JsonTypeInfo<T> type) => JsonSerializer.Serialize(value, type);
+
+    private static T Parse<T>(string body, JsonTypeInfo<T> type) =>
+        JsonSerializer.Deserialize(body, type) ?? throw new InvalidDataException($"A stored {typeof(T).Name} is null.");
+}

@@ -1,0 +1,36 @@
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+
+namespace Nailcrow.Store;
+
+/// <summary>The database as a whole: brought up to date at start, asked whether it answers, copied while in use.</summary>
+public sealed class Database(IDbContextFactory<NailcrowDb> dbs)
+{
+    public async Task MigrateAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        await db.Database.MigrateAsync(ct);
+        // Write-ahead logging is kept in the file, so once is enough; readers then never wait for the writer.
+        if (db.Database.IsSqlite())
+            await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL", ct);
+    }
+
+    public async Task<bool> AnswersAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.Database.CanConnectAsync(ct);
+    }
+
+    /// <summary>A copy as of one moment, made while others read and write.</summary>
+    /// <exception cref="NotSupportedException">The database is not SQLite; use its own tools.</exception>
+    public async Task BackupAsync(string toFile, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (db.Database.GetDbConnection() is not SqliteConnection from)
+            throw new NotSupportedException("Only a SQLite file is copied this way; back a database server up with its own tools.");
+        await from.OpenAsync(ct);
+        await using var to = new SqliteConnection(new SqliteConnectionStringBuilder { DataSource = toFile, Pooling = false }.ToString());
+        await to.OpenAsync(ct);
+        from.BackupDatabase(to);
+    }
+}

@@ -1,0 +1,20 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Design;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+
+namespace Nailcrow.Store;
+
+/// <summary>The embedded default: one file, nothing to install.</summary>
+public sealed class SqliteNailcrowDb(DbContextOptions<SqliteNailcrowDb> options) : NailcrowDb(options)
+{
+    // SQLite orders text, not instants; the binary form keeps order and offset.
+    protected override void ConfigureConventions(ModelConfigurationBuilder conventions) =>
+        conventions.Properties<DateTimeOffset>().HaveConversion<DateTimeOffsetToBinaryConverter>();
+}
+
+/// <summary>For <c>dotnet ef migrations add</c> only.</summary>
+internal sealed class SqliteDesign : IDesignTimeDbContextFactory<SqliteNailcrowDb>
+{
+    public SqliteNailcrowDb CreateDbContext(string[] args) =>
+        new(StoreRegistration.OnSqlite(new DbContextOptionsBuilder<SqliteNailcrowDb>(), "design.db").Options);
+}

@@ -1,0 +1,38 @@
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Store;
+
+public static class StoreRegistration
+{
+    /// <summary>Keeps everything in one SQLite file, made if it is not there.</summary>
+    public static IServiceCollection AddNailcrowStore(this IServiceCollection services, string file) =>
+        services
+            .AddPooledDbContextFactory<SqliteNailcrowDb>(options => OnSqlite(options, file))
+            .AddSingleton<IDbContextFactory<NailcrowDb>, OfSqlite>()
+            .AddScoped<NailcrowDb>(s => s.GetRequiredService<IDbContextFactory<NailcrowDb>>().CreateDbContext())
+            .AddSingleton<TicketJournal>()
+            .AddSingleton<JournalNews>()
+            .AddSingleton<TicketLines>()
+            .AddSingleton<JournalCheck>()
+            .AddSingleton<Projections>()
+            .AddSingleton<ReferenceBook>()
+            .AddSingleton<Database>();
+
+    internal static T OnSqlite<T>(T options, string file)
+        where T : DbContextOptionsBuilder
+    {
+        // Connections wait their turn rather than fail: a backup or a long list may hold the file for a moment.
+        var connection = new SqliteConnectionStringBuilder { DataSource = file, DefaultTimeout = 30, ForeignKeys = true };
+        options.UseSqlite(connection.ToString()).UseSnakeCaseNamingConvention();
+        return options;
+    }
+
+    private sealed class OfSqlite(IDbContextFactory<SqliteNailcrowDb> inner) : IDbContextFactory<NailcrowDb>
+    {
+        public NailcrowDb CreateDbContext() => inner.CreateDbContext();
+    }
+}

@@ -1,0 +1,131 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Swaps;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>One transaction's worth of entries, with the projections that go with them.</summary>
+internal sealed class JournalBatch(IDbContextFactory<NailcrowDb> dbs, RecordCache cache, TimeProvider time)
+{
+    // Numbers a person can tell from a year or a bay.
+    private const long FirstNumber = 1001;
+
+    private readonly Dictionary<long, TicketRecord> _touched = [];
+    private readonly HashSet<long> _opened = [];
+    private readonly Dictionary<Guid, Entry> _written = [];
+
+    public async Task<IReadOnlyList<Written>> WriteAsync(IReadOnlyList<TicketJournal.Waiting> batch)
+    {
+        await using var db = await dbs.CreateDbContextAsync();
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        var answers = new List<Written>();
+        foreach (var waiting in batch)
+            answers.Add(await OneAsync(db, waiting));
+        foreach (var record in _touched.Values)
+            await ProjectAsync(db, record);
+        await db.SaveChangesAsync();
+        await transaction.CommitAsync();
+        foreach (var record in _touched.Values)
+            cache.Keep(record);
+        return answers;
+    }
+
+    private async Task<Written> OneAsync(NailcrowDb db, TicketJournal.Waiting waiting)
+    {
+        var intent = waiting.Intent;
+        if (await EarlierAsync(db, intent.Id) is { } earlier)
+            return await RepeatedAsync(db, waiting, earlier);
+        var record = await RecordAsync(db, waiting.Ticket ?? await NextNumberAsync(db));
+        var now = time.GetUtcNow();
+        var ruling = Ruling.On(record.Ticket, intent.Body, intent.Actor, now);
+        if (ruling is not Ruling.Accepted)
+            return new Written.Declined(ruling);
+        var entry = record.Next(intent, now);
+        var custodyBefore = record.Ticket.Custody.Moves;
+        Add(db, record.With(entry), entry);
+        await NoteElsewhereAsync(db, _touched[entry.Ticket], custodyBefore.Count, now);
+        return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
+    }
+
+    private void Add(NailcrowDb db, TicketRecord record, Entry entry)
+    {
+        if (record.Head == 1)
+            _opened.Add(entry.Ticket);
+        _touched[entry.Ticket] = record;
+        _written[entry.Id] = entry;
+        db.Journal.Add(JournalRow.Of(entry));
+    }
+
+    private async Task<Entry?> EarlierAsync(NailcrowDb db, Guid id) =>
+        _written.TryGetValue(id, out var entry) ? entry
+        : await db.Journal.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id) is { } row ? row.ToEntry()
+        : null;
+
+    private async Task<Written> RepeatedAsync(NailcrowDb db, TicketJournal.Waiting waiting, Entry earlier)
+    {
+        var same = (waiting.Ticket is null || waiting.Ticket == earlier.Ticket) && SameBody(waiting.Intent.Body, earlier.Body);
+        return same
+            ? new Written.Kept(earlier, await RecordAsync(db, earlier.Ticket), Repeated: true)
+            : new Written.IdTaken($"Entry id {earlier.Id} is in use for another entry, {TicketNumber.Text(earlier.Ticket)} number {earlier.Seq}; make a new id for each entry.");
+    }
+
+    private static bool SameBody(EntryBody a, EntryBody b) => Text(a) == Text(b);
+
+    private static string Text(EntryBody body) => CanonicalJson.Of(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody));
+
+    private async Task<TicketRecord> RecordAsync(NailcrowDb db, long ticket) =>
+        _touched.TryGetValue(ticket, out var record) ? record : await new RecordReader(db, cache).ReadAsync(ticket, CancellationToken.None);
+
+    private async Task<long> NextNumberAsync(NailcrowDb db)
+    {
+        var last = await db.TicketLines.MaxAsync(r => (long?)r.Number) ?? FirstNumber - 1;
+        return Math.Max(last, _touched.Keys.DefaultIfEmpty(0).Max()) + 1;
+    }
+
+    /// <summary>One drive is in one place: a serial that another ticket left somewhere else is noted in the same breath.</summary>
+    private async Task NoteElsewhereAsync(NailcrowDb db, TicketRecord record, int movesBefore, DateTimeOffset now)
+    {
+        foreach (var serial in record.Ticket.Custody.Moves.Skip(movesBefore).Select(m => m.Serial).Distinct())
+            if (await ElsewhereAsync(db, record.Ticket, serial) is { } where)
+            {
+                var note = _touched[record.Ticket.Number].Next(new(Guid.CreateVersion7(now), now, 0, Actor.Service, new SerialKnownElsewhere(serial, where)), now);
+                Add(db, _touched[record.Ticket.Number].With(note), note);
+            }
+    }
+
+    private async Task<string?> ElsewhereAsync(NailcrowDb db, Ticket ticket, string serial)
+    {
+        var firstTime = ticket.Custody.Moves.Count(m => m.Serial == serial) == 1;
+        if (!firstTime)
+            return null;
+        var asset = ticket.Report?.Asset;
+        // A depot's drive is there to be used, and a bay of this machine is where this ticket's drives come from.
+        var last = await db.DrivePlaces.AsNoTracking().Where(p => p.Serial == serial && p.Ticket != ticket.Number).OrderByDescending(p => p.At).FirstOrDefaultAsync();
+        return last is null || last.HolderKind == HolderKind.Depot || (last.HolderKind == HolderKind.Bay && last.Asset == asset)
+            ? null
+            : $"with {new Holder(last.HolderKind, last.Holder)}{(last.HolderKind == HolderKind.Bay ? $" of {last.Asset}" : "")}, by {TicketNumber.Text(last.Ticket)}";
+    }
+
+    private async Task ProjectAsync(NailcrowDb db, TicketRecord record)
+    {
+        var line = Projecting.Line(record);
+        if (_opened.Contains(line.Number))
+            db.TicketLines.Add(line);
+        else
+            db.TicketLines.Update(line);
+        var places = Projecting.Places(record).ToList();
+        if (places.Count == 0)
+            return;
+        var known = await db.DrivePlaces.Where(p => p.Ticket == line.Number).ToDictionaryAsync(p => p.Serial);
+        foreach (var place in places)
+            if (!known.TryGetValue(place.Serial, out var row))
+                db.DrivePlaces.Add(place);
+            else
+                (row.Asset, row.HolderKind, row.Holder, row.At) = (place.Asset, place.HolderKind, place.Holder, place.At);
+    }
+}

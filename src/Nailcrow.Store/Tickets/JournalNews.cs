@@ -1,0 +1,14 @@
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>Wakes whoever waits for new entries. It carries no content: listeners read from the journal, so none is missed.</summary>
+public sealed class JournalNews
+{
+    private TaskCompletionSource _next = Fresh();
+
+    /// <summary>Completes when something is written after this call.</summary>
+    public Task Next => Volatile.Read(ref _next).Task;
+
+    internal void Ring() => Interlocked.Exchange(ref _next, Fresh()).SetResult();
+
+    private static TaskCompletionSource Fresh() => new(TaskCreationOptions.RunContinuationsAsynchronously);
+}

@@ -1,0 +1,65 @@
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Swaps;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>What the lists keep of a ticket, made from its record alone.</summary>
+internal static class Projecting
+{
+    public static TicketLineRow Line(TicketRecord record)
+    {
+        var ticket = record.Ticket;
+        var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has entries and no report.");
+        var danger = Danger.Of(ticket);
+        var next = NextAction.Of(ticket);
+        var serial = ticket.Swap.OutSerial ?? ticket.Sheet?.TargetSerial ?? report.Serial?.ToUpperInvariant();
+        return new()
+        {
+            Number = ticket.Number,
+            Asset = report.Asset,
+            Model = report.Model,
+            Customer = report.Customer,
+            Site = report.Site,
+            Symptom = report.Symptom,
+            Bay = ticket.Swap.Bay ?? ticket.Sheet?.TargetBay ?? report.Bay,
+            Serial = serial,
+            SerialReversed = Reversed(serial),
+            Stage = ticket.Stage,
+            Ended = ticket.IsEnded,
+            Margin = danger.Margin,
+            Danger = danger.Sentence,
+            Engineer = ticket.Engineer,
+            NextWho = next.Who,
+            Next = next.Say,
+            NextRoom = next.Room,
+            HoldReason = ticket.HoldReason,
+            Escalated = ticket.Help is { IsOpen: true },
+            Watched = IsWatched(ticket),
+            ReceivedAt = ticket.ReceivedAt ?? record.Arrived[0].RecordedAt,
+            ChangedAt = record.Arrived[^1].RecordedAt,
+            Head = record.Head,
+            HeadHash = record.Arrived[^1].Hash,
+        };
+    }
+
+    public static IEnumerable<DrivePlaceRow> Places(TicketRecord record) =>
+        record.Ticket.Custody.Moves.GroupBy(m => m.Serial).Select(g => g.Last()).Select(last => new DrivePlaceRow
+        {
+            Serial = last.Serial,
+            Ticket = record.Ticket.Number,
+            Asset = record.Ticket.Report?.Asset ?? "",
+            HolderKind = last.To.Kind,
+            Holder = last.To.Name,
+            At = last.At,
+        });
+
+    public static string? Reversed(string? text) => text is null ? null : new string([.. text.Reverse()]);
+
+    /// <summary>From the insert until the rebuild is seen to have ended.</summary>
+    private static bool IsWatched(Ticket ticket) =>
+        !ticket.IsEnded
+        && ticket.Swap.InsertedAt is { } inserted
+        && !ticket.Readings.Exists(r => r.At > inserted && r.Progress is Progress.Done or Progress.Failed);
+}

@@ -1,0 +1,105 @@
+using System.Threading.Channels;
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>
+/// The one door to the journal. Entries that wait at the same time are written in one transaction, so that one disk
+/// flush serves many; each is ruled on in turn against the ticket as the ones before it left it.
+/// </summary>
+public sealed class TicketJournal : IAsyncDisposable
+{
+    // One flush serves this many at most: more would make the first of them wait for the last.
+    private const int MostInOneFlush = 256;
+
+    private readonly IDbContextFactory<NailcrowDb> _dbs;
+    private readonly TimeProvider _time;
+    private readonly JournalNews _news;
+    private readonly RecordCache _cache = new();
+    private readonly Channel<Waiting> _waiting = Channel.CreateBounded<Waiting>(new BoundedChannelOptions(10_000) { SingleReader = true });
+    private readonly Task _writing;
+
+    public TicketJournal(IDbContextFactory<NailcrowDb> dbs, TimeProvider time, JournalNews news)
+    {
+        (_dbs, _time, _news) = (dbs, time, news);
+        _writing = Task.Run(WriteAllAsync);
+    }
+
+    /// <summary>Writes an entry of a ticket; returns once it is on disk, or why it is not.</summary>
+    public Task<Written> WriteAsync(long ticket, Intent intent, CancellationToken ct) => WaitAsync(new(ticket, intent), ct);
+
+    /// <summary>Opens a ticket with its first entry, or gives the one that this entry opened before.</summary>
+    public Task<Written> OpenAsync(Intent report, CancellationToken ct) => WaitAsync(new(null, report), ct);
+
+    public async Task<TicketRecord?> ReadAsync(long ticket, CancellationToken ct)
+    {
+        await using var db = await _dbs.CreateDbContextAsync(ct);
+        var record = await new RecordReader(db, _cache).ReadAsync(ticket, ct);
+        return record.Head == 0 ? null : record;
+    }
+
+    /// <summary>What was written after a position, oldest first.</summary>
+    public async Task<IReadOnlyList<JournalItem>> AfterAsync(long position, int most, CancellationToken ct)
+    {
+        await using var db = await _dbs.CreateDbContextAsync(ct);
+        return await db.Journal.Where(r => r.Position > position).OrderBy(r => r.Position).Take(most)
+            .Select(r => new JournalItem(r.Position, r.Ticket, r.Seq, r.Kind, r.By)).ToListAsync(ct);
+    }
+
+    public async Task<long> LastPositionAsync(CancellationToken ct)
+    {
+        await using var db = await _dbs.CreateDbContextAsync(ct);
+        return await db.Journal.OrderByDescending(r => r.Position).Select(r => r.Position).FirstOrDefaultAsync(ct);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        _waiting.Writer.TryComplete();
+        await _writing;
+    }
+
+    private async Task<Written> WaitAsync(Waiting waiting, CancellationToken ct)
+    {
+        await _waiting.Writer.WriteAsync(waiting, ct);
+        // Once handed over it is written whether or not the caller still listens; a repeat then finds it.
+        return await waiting.Answer.Task.WaitAsync(ct);
+    }
+
+    private async Task WriteAllAsync()
+    {
+        while (await _waiting.Reader.WaitToReadAsync())
+        {
+            var batch = new List<Waiting>();
+            while (batch.Count < MostInOneFlush && _waiting.Reader.TryRead(out var next))
+                batch.Add(next);
+            await WriteAsync(batch);
+        }
+    }
+
+    private async Task WriteAsync(List<Waiting> batch)
+    {
+        try
+        {
+            var answers = await new JournalBatch(_dbs, _cache, _time).WriteAsync(batch);
+            _news.Ring();
+            foreach (var (waiting, answer) in batch.Zip(answers))
+                waiting.Answer.TrySetResult(answer);
+        }
+        catch (Exception) when (batch.Count > 1)
+        {
+            // One of them cannot be written; the others must not fall with it.
+            foreach (var one in batch)
+                await WriteAsync([one]);
+        }
+        catch (Exception e)
+        {
+            batch[0].Answer.TrySetException(e);
+        }
+    }
+
+    internal sealed record Waiting(long? Ticket, Intent Intent)
+    {
+        public TaskCompletionSource<Written> Answer { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
+    }
+}

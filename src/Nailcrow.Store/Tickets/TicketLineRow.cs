@@ -1,0 +1,54 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Nailcrow.Core.Tickets;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>What lists show of a ticket. A projection: it can be made again from the journal.</summary>
+internal sealed class TicketLineRow
+{
+    public required long Number { get; init; }
+    public required string Asset { get; set; }
+    public required string Model { get; set; }
+    public required string Customer { get; set; }
+    public required string Site { get; set; }
+    public required string Symptom { get; set; }
+    public string? Bay { get; set; }
+    public string? Serial { get; set; }
+    /// <summary>The serial backwards, so that its last characters are found by the index.</summary>
+    public string? SerialReversed { get; set; }
+    public required Stage Stage { get; set; }
+    public required bool Ended { get; set; }
+    public int? Margin { get; set; }
+    public required string Danger { get; set; }
+    public string? Engineer { get; set; }
+    public required string NextWho { get; set; }
+    public required string Next { get; set; }
+    public required string NextRoom { get; set; }
+    public string? HoldReason { get; set; }
+    public required bool Escalated { get; set; }
+    public required bool Watched { get; set; }
+    public required DateTimeOffset ReceivedAt { get; set; }
+    public required DateTimeOffset ChangedAt { get; set; }
+    public required long Head { get; set; }
+    public required string HeadHash { get; set; }
+}
+
+internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow>
+{
+    public void Configure(EntityTypeBuilder<TicketLineRow> row)
+    {
+        row.ToTable("ticket_line");
+        row.HasKey(r => r.Number);
+        row.Property(r => r.Number).ValueGeneratedNever();
+        row.Property(r => r.Stage).HasConversion<string>();
+        // Every list is read newest first, so each index ends with the number.
+        row.HasIndex(r => new { r.Ended, r.Number });
+        row.HasIndex(r => new { r.Stage, r.Number });
+        row.HasIndex(r => new { r.Engineer, r.Ended, r.Number });
+        row.HasIndex(r => new { r.Asset, r.Number });
+        row.HasIndex(r => new { r.Serial, r.Number });
+        row.HasIndex(r => new { r.SerialReversed, r.Number });
+        row.HasIndex(r => r.Watched);
+    }
+}

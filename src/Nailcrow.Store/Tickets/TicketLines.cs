@@ -1,0 +1,51 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Tickets;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>Lists of tickets, newest first. Each costs the page it shows.</summary>
+public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
+{
+    public async Task<IReadOnlyList<TicketLine>> FindAsync(TicketSearch search, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var wanted = Narrowed(db.TicketLines.AsNoTracking(), search);
+        return [.. (await wanted.OrderByDescending(l => l.Number).Take(search.Limit).ToListAsync(ct)).Select(Line)];
+    }
+
+    /// <summary>Tickets whose rebuild is to be followed.</summary>
+    public async Task<IReadOnlyList<long>> WatchedAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.TicketLines.Where(l => l.Watched).Select(l => l.Number).ToListAsync(ct);
+    }
+
+    private static IQueryable<TicketLineRow> Narrowed(IQueryable<TicketLineRow> lines, TicketSearch search)
+    {
+        if (search.Ended is { } ended)
+            lines = lines.Where(l => l.Ended == ended);
+        if (search.Stage is { } stage)
+            lines = lines.Where(l => l.Stage == stage);
+        if (search.Engineer is { } engineer)
+            lines = lines.Where(l => l.Engineer == engineer);
+        if (search.Asset is { } asset)
+            lines = lines.Where(l => l.Asset == asset);
+        if (search.Before is { } before)
+            lines = lines.Where(l => l.Number < before);
+        return search.Find is { } find ? Found(lines, find.Trim()) : lines;
+    }
+
+    private static IQueryable<TicketLineRow> Found(IQueryable<TicketLineRow> lines, string text)
+    {
+        if (TicketNumber.Parse(text) is Core.Parsed<long>.Ok(var number) && number < 10_000_000)
+            return lines.Where(l => l.Number == number);
+        var upper = text.ToUpperInvariant();
+        var from = Projecting.Reversed(upper)!; // text is not null
+        var to = from + '\uffff';
+        return lines.Where(l => l.Asset == upper || l.Serial == upper || (string.Compare(l.SerialReversed, from) >= 0 && string.Compare(l.SerialReversed, to) < 0));
+    }
+
+    private static TicketLine Line(TicketLineRow row) =>
+        new(row.Number, row.Asset, row.Model, row.Customer, row.Site, row.Symptom, row.Bay, row.Serial, row.Stage, row.Margin, row.Danger,
+            row.Engineer, new(row.NextWho, row.Next, row.NextRoom), row.HoldReason, row.Escalated, row.ReceivedAt, row.ChangedAt);
+}
