@@ -35,6 +35,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(Loaded))]
 [JsonSerializable(typeof(ReferenceData))]
 [JsonSerializable(typeof(ProcedureList))]
+[JsonSerializable(typeof(ProcedureView))]
 [JsonSerializable(typeof(SignInAsk))]
 [JsonSerializable(typeof(Token))]
 [JsonSerializable(typeof(PersonView))]

@@ -1,0 +1,49 @@
+#!/usr/bin/env bash
+# Builds Nailcrow and starts it with demo data: ./demo.sh
+# Plays one ticket through the command line, on its own: ./demo.sh --walk
+# Throws the demo data away and starts afresh: ./demo.sh --fresh
+set -euo pipefail
+source "$(dirname "$0")/demo/lib.sh"
+
+case "${1:-}" in
+  "" | --fresh) ;;
+  --walk) build && exec "$root/demo/walk.sh" ;;
+  *) say "'$1' is not understood; accepted: --walk, --fresh, or nothing."; exit 2 ;;
+esac
+
+home="$root/.demo"
+[ "${1:-}" != --fresh ] || rm -rf "$home"
+service=7420
+if curl_ok "http://127.0.0.1:$service/health/live"; then
+  say "Something answers at port $service already; is the demo running elsewhere? Stop it first."
+  exit 1
+fi
+build
+mkdir -p "$home"
+trap stop_all EXIT
+trap 'exit 0' INT TERM
+start_standin 7421 7 60 "$home"
+start_standin 7422 8 60 "$home"
+start_service "$service" "$home" 3
+wait_for "http://127.0.0.1:$service/health/ready" "$home/service.log"
+wait_for "http://127.0.0.1:7421/redfish/v1" "$home/standin-7.log"
+wait_for "http://127.0.0.1:7422/redfish/v1" "$home/standin-8.log"
+export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service"
+if [ ! -f "$home/loaded" ]; then
+  say "Filling it with demo data, through the real command ..."
+  "$root/demo/load.sh" >"$home/load.log" 2>&1 || { tail -20 "$home/load.log" >&2; say "The demo data could not be loaded; see $home/load.log. --fresh starts afresh."; exit 1; }
+  touch "$home/loaded"
+fi
+cat <<EOF
+
+Nailcrow runs.
+  Console             http://127.0.0.1:$service
+                      sign in as  ilka  (engineer; she also dispatches and keeps stores)
+                      or          lioth (lead)       all with the password  fenwright-demo
+  Two demo machines   http://127.0.0.1:7421 and http://127.0.0.1:7422  (pull and insert their drives here)
+  Command line        export PATH="$bin:\$PATH" NAILCROW_HOME="$home/cli"
+                      nailcrow tickets
+
+Ctrl-C stops it; the data stays in $home.
+EOF
+wait

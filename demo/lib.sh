@@ -1,0 +1,78 @@
+# Shared by demo.sh, demo/load.sh and demo/walk.sh: building, starting, waiting, stopping.
+root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+bin="$root/.build/bin"
+export PATH="$bin:$PATH" DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
+
+say() { printf '%s\n' "$*" >&2; }
+
+need() {
+  command -v "$1" >/dev/null || { say "This needs $2 on the path; $1 was not found."; exit 2; }
+}
+
+build() {
+  need dotnet "the .NET SDK 10"
+  need npm "Node.js 20"
+  say "Building (the first time takes two minutes) ..."
+  local log="$root/.build/build.log"
+  mkdir -p "$bin"
+  {
+    "$root/tools/build-console.sh" &&
+      dotnet publish "$root/src/Nailcrow.Service" -c Release -o "$root/.build/service" -v q &&
+      dotnet publish "$root/src/Nailcrow.Cli" -c Release -o "$root/.build/cli" -p:PublishAot=false -v q &&
+      dotnet publish "$root/src/Nailcrow.StandIn" -c Release -o "$root/.build/standin" -v q
+  } >"$log" 2>&1 || { tail -20 "$log" >&2; say "The build failed; all of it is in $log."; exit 1; }
+  ln -sf ../cli/nailcrow "$bin/nailcrow"
+  ln -sf ../standin/nailcrow-standin "$bin/nailcrow-standin"
+  ln -sf ../service/nailcrow-service "$bin/nailcrow-service"
+}
+
+free_port() {
+  local port
+  while :; do
+    port=$((20000 + RANDOM % 20000))
+    (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null || { echo "$port"; return; }
+  done
+}
+
+# start_service PORT FOLDER WATCH_EVERY_SECONDS
+start_service() {
+  (cd "$root/.build/service" && exec ./nailcrow-service --urls "http://127.0.0.1:$1" \
+    --Nailcrow:Data="$2/nailcrow.db" --Nailcrow:Procedures="$root/procedures" --Nailcrow:WatchEverySeconds="$3" \
+    --Nailcrow:FirstAdmin:Name=admin --Nailcrow:FirstAdmin:Password=fenwright-demo) >>"$2/service.log" 2>&1 &
+  started+=($!)
+}
+
+# start_standin PORT SEED REBUILD_SECONDS FOLDER
+start_standin() {
+  nailcrow-standin run --port "$1" --seed "$2" --rebuild-seconds "$3" >>"$4/standin-$2.log" 2>&1 &
+  started+=($!)
+}
+
+# wait_for URL LOG: until it answers, at most a minute
+wait_for() {
+  local tries
+  for tries in $(seq 300); do
+    curl_ok "$1" && return
+    sleep 0.2
+  done
+  tail -5 "$2" >&2
+  say "Nothing answers at $1; its log is $2."
+  exit 1
+}
+
+# curl is not on every machine; bash itself can ask.
+curl_ok() {
+  local rest=${1#http://} host port path line
+  host=${rest%%:*} rest=${rest#*:} port=${rest%%/*} path=/${rest#*/}
+  { exec 3<>"/dev/tcp/$host/$port"; } 2>/dev/null || return 1
+  printf 'GET %s HTTP/1.0\r\nHost: %s\r\n\r\n' "$path" "$host" >&3
+  read -r -t 5 line <&3
+  exec 3>&-
+  [[ $line == *" 200 "* ]]
+}
+
+started=()
+stop_all() {
+  [ ${#started[@]} -eq 0 ] || kill "${started[@]}" 2>/dev/null || true
+  wait "${started[@]}" 2>/dev/null || true
+}

@@ -1,0 +1,63 @@
+#!/usr/bin/env bash
+# Fills a fresh service with the demo of Fenwright Storage Care, through the real command line.
+set -euo pipefail
+source "$(dirname "$0")/lib.sh"
+export NAILCROW_PASSWORD=fenwright-demo NAILCROW_NEW_PASSWORD=fenwright-demo
+
+say_to() { nailcrow-standin "${@:2}" --at "http://127.0.0.1:$1"; }
+# The value at a path of the JSON on standard input: value '.latest.bays[1].serial'
+value() { node -e 'const d=JSON.parse(require("fs").readFileSync(0));console.log(eval("d"+process.argv[1])??"")' "$1"; }
+
+nailcrow sign-in admin
+nailcrow person add ilka --full-name "Ilka Fenmoor" --roles engineer,dispatcher,stores
+nailcrow person add tamsel --full-name "Tamsel Quarrow" --roles engineer
+nailcrow person add dorrik --full-name "Dorrik Ashvane" --roles dispatcher
+nailcrow person add sefa --full-name "Sefa Lundrel" --roles stores
+nailcrow person add lioth --full-name "Lioth Marrendal" --roles lead,dispatcher
+nailcrow admin load "$root/demo/reference.json"
+for person in lioth sefa tamsel ilka; do nailcrow sign-in $person; done
+
+# One that is long done: a machine nobody reaches by wire, so everything is typed by hand.
+nailcrow ticket report FSC-0203 "The lamp of bay 5 is off and the screen lists seven drives" --bay 5 --serial CDR12T0046157
+done_one=1001
+nailcrow ticket take $done_one --as tamsel
+bays=()
+for bay in 1 2 3 4 6 7 8; do bays+=(--bay "$bay=CDR12T004615$((bay + 2)),member,good,catalogue"); done
+nailcrow snapshot write $done_one "${bays[@]}" --bay 5=CDR12T0046157,dropped,faulted,catalogue --array catalogue=degraded --as tamsel
+nailcrow part reserve $done_one CDR12T0077310 --model "Cindral C12T" --size 12000138625024 --depot "Fenwright main stores" --as sefa
+nailcrow part issue $done_one --as sefa
+nailcrow ticket arrive $done_one --as tamsel
+nailcrow run start $done_one --as tamsel
+"$root/demo/by-hand.sh" $done_one tamsel CDR12T0046157 CDR12T0077310 OSTR8-31944
+nailcrow return open $done_one CDR12T0046157 --to-maker Cindral --authorisation RX-20417 --due 2026-12-18 --data-agreed-by "Vault keeper Norra Selmark" --as tamsel
+nailcrow return send $done_one CDR12T0046157 --carrier "Overfell Parcels" --tracking OP-77120 --as tamsel
+nailcrow return arrive $done_one CDR12T0046157 --in-box CDR12T0046157 --as sefa
+nailcrow ticket sign-off $done_one "Norra Selmark" --statement "Catalogue opens, search works." --as tamsel
+nailcrow ticket close $done_one --as tamsel
+
+# Two that wait for a newcomer: one for the console, one for the terminal.
+say_to 7421 fail 2
+serial=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label=="2").serial')
+nailcrow ticket report FSC-0107 "Amber lamp on bay 2, console says a drive is missing from vault" --bay 2 --serial "$serial"
+nailcrow ticket take 1002
+nailcrow snapshot take 1002
+nailcrow part reserve 1002 "$(say_to 7421 look | value '.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
+nailcrow part issue 1002
+
+say_to 7422 fail 8
+serial=$(nailcrow bays FSC-0108 --json | value '.snapshot.bays.find(b=>b.label=="8").serial')
+nailcrow ticket report FSC-0108 "Mail from the machine: desk is degraded" --bay 8 --serial "$serial"
+nailcrow ticket take 1003
+nailcrow snapshot take 1003
+nailcrow ticket evidence 1003 "medium error, bay 8, 41 times since Sunday" --kind log-lines --bay 8 --count 41
+nailcrow part reserve 1003 "$(say_to 7422 look | value '.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
+nailcrow part issue 1003
+
+# One that a dispatcher has to look at, and one on hold.
+nailcrow ticket report FSC-0311 "Gauge screen shows 'mirror online' but the log counts read errors on one drive" --job early
+say_to 7422 warn 3
+worn=$(nailcrow bays FSC-0108 --json | value '.snapshot.bays.find(b=>b.label=="3").serial')
+nailcrow ticket report FSC-0108 "Bay 3 warns: spare blocks nearly used up" --bay 3 --serial "$worn" --job early
+nailcrow snapshot take 1005
+nailcrow ticket assign 1005 tamsel
+nailcrow ticket hold 1005 "The plate room is closed until the new moon."

@@ -1,0 +1,192 @@
+#!/usr/bin/env bash
+# Plays one ticket from the fault to its closing through the real command, on a service and a machine of its own.
+# Ends non-zero at the first thing that is not as it should be.
+set -euo pipefail
+source "$(dirname "$0")/lib.sh"
+
+home=$(mktemp -d)
+trap 'stop_all; rm -rf "$home"' EXIT
+service=$(free_port) machine=$(free_port)
+export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service" NAILCROW_PASSWORD=fenwright-demo NAILCROW_NEW_PASSWORD=fenwright-demo
+start_standin "$machine" 7 12 "$home"
+start_service "$service" "$home" 1
+wait_for "$NAILCROW_SERVICE/health/ready" "$home/service.log"
+wait_for "http://127.0.0.1:$machine/redfish/v1" "$home/standin-7.log"
+
+begun=$SECONDS
+output=""
+told() { [ -t 1 ] && printf '\n\033[1m$ %s\033[0m\n' "$*" || printf '\n$ %s\n' "$*"; }
+# Runs a command that has to succeed.
+run() { told "$(quoted "$@")"; output=$("$@" 2>&1) || { echo "$output"; fail "it ended with $?, not 0"; }; echo "$output"; }
+# Runs a command that has to be refused with this exit code: refused 1 nailcrow ...
+refused() {
+  local want=$1 got=0; shift
+  told "$(quoted "$@")"
+  output=$("$@" 2>&1) || got=$?
+  echo "$output"
+  [ "$got" -eq "$want" ] || fail "it ended with $got, not $want"
+}
+quoted() { local word all=""; for word in "$@"; do [[ $word =~ ^[A-Za-z0-9_./:=,-]+$ ]] && all+="$word " || all+="\"$word\" "; done; echo "${all% }"; }
+# What was just printed has to say this.
+see() { [[ $output == *"$1"* ]] || fail "it does not say '$1'"; }
+fail() { say; say "NOT AS IT SHOULD BE: $1"; exit 1; }
+n() { run nailcrow "$@"; }
+hand() { run nailcrow-standin "$@" --at "http://127.0.0.1:$machine"; }
+value() { node -e 'const d=JSON.parse(require("fs").readFileSync(0));console.log(eval("d"+process.argv[1])??"")' "$1"; }
+chapter() { [ -t 1 ] && printf '\n\033[1;7m %s \033[0m\n' "$1" || printf '\n=== %s ===\n' "$1"; }
+
+chapter "The firm"
+n sign-in admin
+n person add ilka --full-name "Ilka Fenmoor" --roles engineer
+n person add sefa --full-name "Sefa Lundrel" --roles stores
+n person add lioth --full-name "Lioth Marrendal" --roles lead
+sed "s#http://127.0.0.1:7421#http://127.0.0.1:$machine#" "$root/demo/reference.json" >"$home/reference.json"
+n admin load "$home/reference.json"
+see "Loaded 3 models, 4 sites and 4 appliances."
+n sign-in sefa
+n sign-in lioth
+n sign-in ilka
+
+chapter "A fault arrives"
+hand fail 2
+bad=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label=="2").serial')
+other=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label=="3").serial')
+new=$(nailcrow-standin look --at "http://127.0.0.1:$machine" | value '.table[0].serial')
+n ticket report FSC-0107 "Amber lamp on bay 2" --bay 2 --serial "$bad"
+see "T-1001"
+n ticket report FSC-0107 "The machine mails that vault is degraded" --serial "$bad"
+see "T-1001" # a second alert of one fault joins it
+n ticket take T-1001
+n snapshot take T-1001
+n ticket show T-1001
+see "vault is degraded, 5 of 6 members"
+n bays T-1001 --reasons
+see "thins"
+
+chapter "The part"
+refused 1 nailcrow part reserve T-1001 "$new" --model "Cindral C8" --size 4TB --depot "Main stores" --as sefa
+see "at least as large"
+n part reserve T-1001 "$new" --model "Cindral C8" --size 8001563222016 --depot "Main stores" --as sefa
+refused 4 nailcrow part issue T-1001
+n part issue T-1001 --as sefa
+
+chapter "On site: find the machine"
+n ticket arrive T-1001
+n run start T-1001
+n run step T-1001
+n run answer T-1001
+n run answer T-1001 no
+see "no known backup"
+refused 1 nailcrow run answer T-1001
+n ticket call T-1001 "No backup that anybody knows of; two members can still be lost... one now."
+refused 1 nailcrow run answer T-1001
+n ticket answer T-1001 "Go on: the margin is one and the drive is already out of the array." --go-ahead --as lioth
+n run answer T-1001
+n run answer T-1001
+n light on T-1001
+n run answer T-1001
+n run answer T-1001 yes
+n run answer T-1001 "S/N brk12-0007"
+see "the same serial"
+n run answer T-1001
+n light off T-1001
+n run answer T-1001
+refused 1 nailcrow run answer T-1001
+see "There is no snapshot since you arrived; take one."
+n snapshot take T-1001
+n run answer T-1001
+n run answer T-1001
+n run answer T-1001
+
+chapter "The bay, by two marks: and still the wrong one"
+n run answer T-1001 yes
+n run answer T-1001 no
+n run answer T-1001 no
+refused 1 nailcrow run answer T-1001
+see "two independent marks have to agree"
+n run answer T-1001 look-again
+n run answer T-1001 yes
+n run answer T-1001 yes
+n run answer T-1001 no
+n run answer T-1001
+hand pull 3
+n run answer T-1001
+n run answer T-1001 "$other"
+see "That is the drive of bay 3, member of vault."
+n run step T-1001
+see "straight back"
+hand insert 3 "$other"
+n run answer T-1001
+n snapshot take T-1001
+n run answer T-1001
+n run answer T-1001 yes
+n run answer T-1001 no
+n run answer T-1001 yes
+n run answer T-1001
+
+chapter "The right one"
+hand pull 2
+n run answer T-1001
+n run answer T-1001 "${bad: -5}"
+see "read the whole serial"
+n run answer T-1001 "$bad"
+see "the same serial"
+n run answer T-1001
+refused 1 nailcrow run answer T-1001
+see "Wait"
+sleep 5
+n run answer T-1001
+n run answer T-1001 "$bad"
+see "$new was expected"
+n run answer T-1001
+n run answer T-1001 "S/N: $(echo "$new" | tr 'A-Z' 'a-z')"
+see "the same serial"
+n run answer T-1001
+hand insert 2 "$new"
+n run answer T-1001
+n snapshot take T-1001
+n run answer T-1001
+
+chapter "The rebuild"
+hand start vault 2
+n run answer T-1001
+refused 1 nailcrow rebuild read T-1001 --percent 140
+see "0 to 100"
+n rebuild read T-1001
+n run answer T-1001
+n run answer T-1001
+refused 1 nailcrow ticket close T-1001
+see "array whole:"
+n rebuild watch T-1001 --every 1
+see "done"
+n rebuild show T-1001
+n snapshot difference T-1001
+see "Bay 2 held $bad and now holds $new."
+n run answer T-1001
+n run answer T-1001
+n run step T-1001
+see "at its end"
+
+chapter "Back it goes"
+refused 1 nailcrow return open T-1001 "$bad" --to-maker Pellworth --authorisation RX-311
+see "The customer's data is on this drive."
+n return open T-1001 "$bad" --to-maker Pellworth --authorisation RX-311 --due 2026-12-18 --data-agreed-by "Archivist Halda Venn"
+n return send T-1001 "$bad" --carrier "Overfell Parcels" --tracking OP-1
+refused 1 nailcrow ticket close T-1001
+see "custody:"
+n return arrive T-1001 "$bad" --in-box "$bad" --as sefa
+n return show T-1001
+n ticket sign-off T-1001 "Halda Venn" --statement "Opened three volumes; all there."
+n ticket close T-1001
+
+chapter "The record proves it"
+n ticket journal T-1001
+n tickets --all
+see "closed"
+n admin verify --as admin
+see "are as they were written"
+n admin backup "$home/backup.db" --as admin
+n admin rebuild-projections --as admin
+n ticket show T-1001 --json >/dev/null
+
+printf '\nThe walk took %s seconds; everything was as it should be.\n' $((SECONDS - begun))

@@ -1,0 +1,45 @@
+using System.CommandLine;
+using Nailcrow.Cli.Shell;
+using Nailcrow.Client;
+using Nailcrow.Client.People;
+using Nailcrow.Core;
+using Nailcrow.Core.People;
+
+namespace Nailcrow.Cli.People;
+
+internal static class PersonCommands
+{
+    public static Command Build() => new("person", "The people of the firm.") { List(), Add() };
+
+    private static Command List() =>
+        new Command("list", "Everybody, with what they may do.").Does(async call =>
+        {
+            var people = await call.Client.PeopleAsync(call.Ct);
+            call.Show(people, ContractJson.Default.PeopleList, screen =>
+                screen.Table(["name", "", "roles"], people.People.Select(p => new[] { Screen.Safe(p.Name), Screen.Safe(p.FullName), People.Roles(p) })));
+        });
+
+    private static Command Add()
+    {
+        var name = Said.Text("NAME", "The name to sign in with.");
+        var full = Said.Needed("--full-name", "The name people call them by.", "NAME");
+        var roles = Said.Needed("--roles", $"Comma-separated, from: {Words.List<Role>()}.");
+        return new Command("add", "Let somebody in; their first password is asked for, or taken from NAILCROW_NEW_PASSWORD.") { name, full, roles }.Does(async call =>
+        {
+            var password = Environment.GetEnvironmentVariable("NAILCROW_NEW_PASSWORD") ?? call.Screen.Ask($"First password for {call.Get(name)} (10 characters or more): ");
+            var person = await call.Client.AddPersonAsync(new PersonAsk(call.Get(name), call.Get(full)!, password, [.. Parse(call.Get(roles)!)]), call.Ct);
+            call.Show(person, ContractJson.Default.PersonView, screen => screen.Line($"{Screen.Safe(person.FullName)} ({Screen.Safe(person.Name)}) may come in: {People.Roles(person)}."));
+        });
+    }
+
+    private static IEnumerable<Role> Parse(string words)
+    {
+        foreach (var word in words.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+            yield return Words.Parse<Role>(word, "role") switch
+            {
+                Parsed<Role>.Ok(var role) => role,
+                Parsed<Role>.Refused(var reason) => throw new UsageProblem(reason),
+                _ => throw new System.Diagnostics.UnreachableException(),
+            };
+    }
+}

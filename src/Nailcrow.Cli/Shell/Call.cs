@@ -1,0 +1,61 @@
+using System.CommandLine;
+using System.Text.Json.Serialization.Metadata;
+using Nailcrow.Client;
+
+namespace Nailcrow.Cli.Shell;
+
+/// <summary>One run of one command: what was typed, the service, and where the answer goes.</summary>
+internal sealed class Call(ParseResult parsed, CancellationToken ct)
+{
+    // A machine behind the service may take its whole deadline of 10 s; beyond that nobody answers any more.
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(40);
+
+    private NailcrowClient? _client;
+
+    public CancellationToken Ct => ct;
+
+    public Screen Screen { get; } = Screen.To(parsed.InvocationConfiguration.Output, parsed.InvocationConfiguration.Error, parsed.GetValue(Globals.Json));
+
+    public bool Json => parsed.GetValue(Globals.Json);
+
+    public T Get<T>(Argument<T> argument) => parsed.GetRequiredValue(argument);
+
+    public T? Get<T>(Option<T> option) => parsed.GetValue(option);
+
+    /// <summary>Who acts; null when nobody is signed in.</summary>
+    public Session? Session => Sessions.Read().Of(parsed.GetValue(Globals.As));
+
+    public NailcrowClient Client => _client ??= SignedIn();
+
+    public Uri Service => Address(Session);
+
+    /// <summary>A client that nobody has signed in with yet.</summary>
+    public NailcrowClient Anonymous => new(new HttpClient { BaseAddress = Service, Timeout = Patience }, TimeProvider.System);
+
+    /// <summary>JSON for scripts, or drawn for people.</summary>
+    public void Show<T>(T value, JsonTypeInfo<T> type, Action<Screen> draw)
+    {
+        if (Json)
+            Screen.Json(value, type);
+        else
+            draw(Screen);
+    }
+
+    private NailcrowClient SignedIn()
+    {
+        var wanted = parsed.GetValue(Globals.As);
+        if (Session is not { } session)
+            throw new NotSignedIn(wanted is null ? "Nobody is signed in; 'nailcrow sign-in NAME' does that." : $"{wanted} is not signed in here; 'nailcrow sign-in {wanted}' does that.");
+        var client = new NailcrowClient(new HttpClient { BaseAddress = Address(session), Timeout = Patience }, TimeProvider.System);
+        client.UseToken(session.Token);
+        return client;
+    }
+
+    private Uri Address(Session? session) =>
+        parsed.GetValue(Globals.Service)
+        ?? (Uri.TryCreate(Environment.GetEnvironmentVariable("NAILCROW_SERVICE"), UriKind.Absolute, out var named) ? named : null)
+        ?? session?.Service
+        ?? new Uri("http://127.0.0.1:7420");
+}
+
+internal sealed class NotSignedIn(string sentence) : Exception(sentence);

@@ -1,0 +1,95 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core;
+using Nailcrow.Core.Tickets;
+using Spectre.Console;
+
+namespace Nailcrow.Cli.Shell;
+
+/// <summary>Where answers are written. Colour only where it is a terminal, and never the only sign.</summary>
+internal sealed class Screen
+{
+    // Pipes have no width; this is wide enough that no cell of ours wraps.
+    private const int PipeWidth = 200;
+
+    private readonly TextWriter _output;
+    private readonly TextWriter _error;
+    private readonly bool _json;
+    private readonly Lazy<IAnsiConsole> _console;
+
+    private Screen(TextWriter output, TextWriter error, bool json)
+    {
+        (_output, _error, _json) = (output, error, json);
+        _console = new(Open); // looking at the terminal takes time that --json need not spend
+    }
+
+    public static Screen To(TextWriter output, TextWriter error, bool json) => new(output, error, json);
+
+    public static bool IsTerminal => !Console.IsOutputRedirected;
+
+    /// <summary>A line with markup in square brackets; what comes from data goes through <see cref="Safe"/>.</summary>
+    public void Line(string markup = "") => _console.Value.MarkupLine(markup);
+
+    public static string Safe(string? text) => Markup.Escape(text ?? "");
+
+    public void Draw(Spectre.Console.Rendering.IRenderable drawing) => _console.Value.Write(drawing);
+
+    public void Json<T>(T value, JsonTypeInfo<T> type)
+    {
+        using var memory = new MemoryStream();
+        using (var writer = new Utf8JsonWriter(memory, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
+            JsonSerializer.Serialize(writer, value, type);
+        _output.WriteLine(System.Text.Encoding.UTF8.GetString(memory.GetBuffer(), 0, (int)memory.Length));
+    }
+
+    public void Error(string sentence)
+    {
+        if (_json)
+            _error.WriteLine($"{{\"error\":{JsonEncodedText(sentence)}}}");
+        else
+            _error.WriteLine(sentence);
+    }
+
+    /// <summary>Asks at the terminal, or takes the next line of what was piped in.</summary>
+    public string Ask(string question)
+    {
+        _error.Write(question);
+        return Console.In.ReadLine() ?? throw new UsageProblem("The input ended before the command was through. What was answered is kept.");
+    }
+
+    /// <summary>A table with a head and no lines.</summary>
+    public void Table(IReadOnlyList<string> head, IEnumerable<string[]> rows)
+    {
+        var table = new Table().NoBorder();
+        foreach (var name in head)
+            table.AddColumn(new TableColumn($"[dim]{Safe(name)}[/]").PadLeft(0).PadRight(2));
+        foreach (var row in rows)
+            table.AddRow(row);
+        Draw(table);
+    }
+
+    /// <summary>What became of an entry, and what is next.</summary>
+    public void Receipt(Receipt receipt, string what)
+    {
+        Line($"{TicketNumber.Text(receipt.Ticket)}: {Safe(what)}{(receipt.Repeated ? " (kept before)" : "")} [dim]entry {receipt.Seq}, {Words.Of(receipt.Stage)}[/]");
+        if (receipt.Said is { } said)
+            Line($"  {Safe(said)}");
+        foreach (var raised in receipt.Raised)
+            Line($"  [bold]! Discrepancy {Safe(raised.Id)}:[/] {Safe(raised.Sentence)}");
+        Next(receipt.Next);
+    }
+
+    public void Next(NextAction next) => Line($"  [bold]Next[/] ({Safe(next.Who)}): {Safe(next.Say)}");
+
+    private IAnsiConsole Open()
+    {
+        var console = AnsiConsole.Create(new AnsiConsoleSettings { Out = new AnsiConsoleOutput(_output), Interactive = InteractionSupport.No });
+        if (Console.IsOutputRedirected)
+            console.Profile.Width = PipeWidth;
+        return console;
+    }
+
+    private static string JsonEncodedText(string text) => $"\"{System.Text.Json.JsonEncodedText.Encode(text, JavaScriptEncoder.UnsafeRelaxedJsonEscaping)}\"";
+}

@@ -1,0 +1,89 @@
+using System.CommandLine;
+using Nailcrow.Cli.Intake;
+using Nailcrow.Cli.Shell;
+using Nailcrow.Core;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Cli.Tickets;
+
+/// <summary>One ticket, from the report to its closing.</summary>
+internal static class TicketCommands
+{
+    public static Command Build() =>
+        new("ticket", "One ticket.")
+        {
+            ReportCommand.Build(),
+            TicketShowCommand.Build(),
+            JournalCommand.Build(),
+            Take(),
+            Assign(),
+            OneSentence("note", "Write something down.", "What to remember.", text => new NoteWritten(text), "noted."),
+            EvidenceCommand.Build(),
+            OneSentence("hold", "Put it on hold, with the reason.", "Why.", text => new PutOnHold(text), "on hold."),
+            Plain("resume", "Lift the hold.", () => new HoldLifted(), "the hold is lifted."),
+            Plain("arrive", "Say that you have arrived at the site.", () => new ArrivedOnSite(), "arrived on site."),
+            OneSentence("call", "Call a lead: something is not as it should be.", "What you see.", text => new HelpCalled(text), "a lead is called."),
+            Answer(),
+            Settle(),
+            SignOff(),
+            CloseCommand.Build(),
+            OneSentence("cancel", "Cancel it; only while no drive has been moved.", "Why.", text => new TicketCancelled(text), "cancelled."),
+        };
+
+    private static Command Take()
+    {
+        var ticket = Said.Ticket();
+        return new Command("take", "Assign it to yourself.") { ticket }.Does(async call =>
+        {
+            var me = await call.Client.MeAsync(call.Ct);
+            await call.WriteAsync(call.Get(ticket), new EngineerAssigned(me.Name), $"taken by {me.Name}.");
+        });
+    }
+
+    private static Command Assign()
+    {
+        var (ticket, name) = (Said.Ticket(), Said.Text("NAME", "The engineer's sign-in name."));
+        return new Command("assign", "Assign it to an engineer.") { ticket, name }.Does(call => call.WriteAsync(call.Get(ticket), new EngineerAssigned(call.Get(name)), $"assigned to {call.Get(name)}."));
+    }
+
+    private static Command Answer()
+    {
+        var (ticket, reason) = (Said.Ticket(), Said.Text("REASON", "What the engineer goes by."));
+        var yes = new Option<bool>("--go-ahead") { Description = "They may go on." };
+        var no = new Option<bool>("--refuse") { Description = "They may not." };
+        return new Command("answer", "Answer a call for help, as a lead.") { ticket, reason, yes, no }.Does(call =>
+            call.Get(yes) == call.Get(no)
+                ? throw new UsageProblem("Say one of --go-ahead and --refuse.")
+                : call.WriteAsync(call.Get(ticket), new HelpAnswered(call.Get(yes), call.Get(reason)), call.Get(yes) ? "they may go on." : "they may not go on."));
+    }
+
+    private static Command Settle()
+    {
+        var (ticket, id, how) = (Said.Ticket(), Said.Text("DISCREPANCY", "Its id, as 'ticket show' gives it."), Said.Text("HOW", "How it is to be read."));
+        return new Command("settle", "Settle a contradiction in the record, as a lead, in writing.") { ticket, id, how }.Does(call =>
+            call.WriteAsync(call.Get(ticket), new DiscrepancySettled(call.Get(id), call.Get(how)), $"{call.Get(id)} is settled."));
+    }
+
+    private static Command SignOff()
+    {
+        var (ticket, name) = (Said.Ticket(), Said.Text("NAME", "Who signs for the customer."));
+        var statement = Said.Optional("--statement", "What they say, in their words.", "TEXT");
+        return new Command("sign-off", "The customer has seen that the data is there.") { ticket, name, statement }.Does(call =>
+            call.WriteAsync(call.Get(ticket), new CustomerSignedOff(call.Get(name), call.Get(statement)), $"signed off by {call.Get(name)}."));
+    }
+
+    private static Command Plain(string verb, string says, Func<EntryBody> body, string done)
+    {
+        var ticket = Said.Ticket();
+        return new Command(verb, says) { ticket }.Does(call => call.WriteAsync(call.Get(ticket), body(), done));
+    }
+
+    private static Command OneSentence(string verb, string says, string what, Func<string, EntryBody> body, string done)
+    {
+        var (ticket, text) = (Said.Ticket(), Said.Text("TEXT", what));
+        return new Command(verb, says) { ticket, text }.Does(call => call.WriteAsync(call.Get(ticket), body(call.Get(text)), done));
+    }
+}

@@ -1,0 +1,71 @@
+using System.CommandLine;
+using Nailcrow.Cli.Appliances;
+using Nailcrow.Cli.Shell;
+using Nailcrow.Client;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core;
+using Nailcrow.Core.Tickets;
+
+namespace Nailcrow.Cli.Tickets;
+
+/// <summary>One ticket on one screen: what is wrong, how dangerous it is, what is next.</summary>
+internal static class TicketShowCommand
+{
+    public static Command Build()
+    {
+        var ticket = Said.Ticket();
+        return new Command("show", "What is wrong, how dangerous it is, and what to do next.") { ticket }.Does(async call =>
+        {
+            var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
+            call.Show(view, ContractJson.Default.TicketView, screen => Draw(screen, view));
+        });
+    }
+
+    private static void Draw(Screen screen, TicketView view)
+    {
+        var report = view.Report;
+        screen.Line($"[bold]{TicketNumber.Text(view.Number)}[/]  {Words.Of(view.Stage)}{(view.HoldReason is { } hold ? $", on hold: {Screen.Safe(hold)}" : "")}   {Screen.Safe(report.Asset)} {Screen.Safe(report.Model)}, {Screen.Safe(report.Site)}, {Screen.Safe(report.Location)}");
+        screen.Line($"{Screen.Safe(report.Symptom)}  [dim]bay {Screen.Safe(report.Bay ?? "?")}, serial {Screen.Safe(report.Serial ?? "?")}, received {Telling.Clock(view.ReceivedAt, view.Zone)}[/]");
+        screen.Line();
+        screen.Line($"{DangerMark(view.Danger.Margin)} {Screen.Safe(view.Danger.Sentence)}");
+        foreach (var suspect in view.Danger.Suspects)
+            screen.Line($"  also: {Screen.Safe(suspect)}");
+        if (view.Latest is { } latest)
+        {
+            screen.Line();
+            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Model, view.Run?.Sheet.TargetBay ?? latest.Holding(report.Serial)?.Label ?? report.Bay);
+        }
+        screen.Line();
+        Facts(screen, view);
+        foreach (var open in view.Discrepancies.Where(d => d.IsOpen))
+            screen.Line($"[bold]! {Screen.Safe(open.Id)}[/] {Screen.Safe(open.Sentence)}");
+        screen.Next(view.Next);
+    }
+
+    private static void Facts(Screen screen, TicketView view)
+    {
+        if (view.Engineer is { } engineer)
+            screen.Line($"  engineer   {Screen.Safe(engineer)}{(view.ArrivedAt is { } at ? $", arrived {Telling.Clock(at, view.Zone)}" : "")}");
+        if (view.Help is { } help)
+            screen.Line($"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} [bold]{(help.GoAhead is { } go ? $"{Screen.Safe(help.AnsweredBy)}: {(go ? "go on" : "refused")}, {Screen.Safe(help.Answer)}" : "waiting")}[/]");
+        if (view.Part is { } part)
+            screen.Line($"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, {(part.IssuedTo is { } holder ? $"issued to {Screen.Safe(holder)}" : $"reserved at {Screen.Safe(part.Depot)}")}");
+        if (view.Swap.OutSerial is { } was)
+            screen.Line($"  out        {Screen.Safe(was)} from bay {Screen.Safe(view.Swap.Bay)}");
+        if (view.Swap.InSerial is { } now)
+            screen.Line($"  in         {Screen.Safe(now)}");
+        foreach (var miss in view.Swap.NearMisses)
+            screen.Line($"  near miss  {Screen.Safe(miss.Serial)} came out of bay {Screen.Safe(miss.Bay)} and went straight back");
+        if (view.Swap.InSerial is not null)
+            screen.Line($"  rebuild    {Screen.Safe(view.Rebuild.Look.Sentence)}");
+        foreach (var back in view.Returns)
+            screen.Line($"  return     {Screen.Safe(back.Serial)} to {Screen.Safe(back.To.ToString())}, {(back.ArrivedAt is not null ? "arrived" : back.SentAt is not null ? $"with {Screen.Safe(back.Carrier)}" : "not sent")}");
+        if (view.SignedOffBy is { } signed)
+            screen.Line($"  sign-off   {Screen.Safe(signed)}");
+        var unmet = view.Closing.Where(c => !c.Met).Select(c => c.Name).ToList();
+        if (view.EndedAt is null && view.Swap.InSerial is not null && unmet.Count > 0)
+            screen.Line($"  to close   {Screen.Safe(string.Join(", ", unmet))}");
+    }
+
+    private static string DangerMark(int? margin) => margin switch { null => "[dim]?[/]", <= 0 => "[bold red]DANGER[/]", _ => "[bold]margin " + margin + "[/]" };
+}
