@@ -41,7 +41,7 @@ serial=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label==
 nailcrow ticket report FSC-0107 "Amber lamp on bay 2, console says a drive is missing from vault" --bay 2 --serial "$serial"
 nailcrow ticket take 1002
 nailcrow snapshot take 1002
-nailcrow part reserve 1002 "$(say_to 7421 look | value '.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
+nailcrow part reserve 1002 "$(say_to 7421 look | value '.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
 nailcrow part issue 1002
 
 say_to 7422 fail 8
@@ -50,7 +50,7 @@ nailcrow ticket report FSC-0108 "Mail from the machine: desk is degraded" --bay 
 nailcrow ticket take 1003
 nailcrow snapshot take 1003
 nailcrow ticket evidence 1003 "medium error, bay 8, 41 times since Sunday" --kind log-lines --bay 8 --count 41
-nailcrow part reserve 1003 "$(say_to 7422 look | value '.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
+nailcrow part reserve 1003 "$(say_to 7422 look | value '.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
 nailcrow part issue 1003
 
 # One that a dispatcher has to look at, and one on hold.

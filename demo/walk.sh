@@ -17,7 +17,7 @@ begun=$SECONDS
 output=""
 told() { [ -t 1 ] && printf '\n\033[1m$ %s\033[0m\n' "$*" || printf '\n$ %s\n' "$*"; }
 # Runs a command that has to succeed.
-run() { told "$(quoted "$@")"; output=$("$@" 2>&1) || { echo "$output"; fail "it ended with $?, not 0"; }; echo "$output"; }
+run() { told "$(quoted "$@")"; local got=0; output=$("$@" 2>&1) || got=$?; echo "$output"; [ "$got" -eq 0 ] || fail "it ended with $got, not 0"; }
 # Runs a command that has to be refused with this exit code: refused 1 nailcrow ...
 refused() {
   local want=$1 got=0; shift
@@ -51,7 +51,7 @@ chapter "A fault arrives"
 hand fail 2
 bad=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label=="2").serial')
 other=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label=="3").serial')
-new=$(nailcrow-standin look --at "http://127.0.0.1:$machine" | value '.table[0].serial')
+new=$(nailcrow-standin look --at "http://127.0.0.1:$machine" | value '.view.table[0].serial')
 n ticket report FSC-0107 "Amber lamp on bay 2" --bay 2 --serial "$bad"
 see "T-1001"
 n ticket report FSC-0107 "The machine mails that vault is degraded" --serial "$bad"
@@ -78,7 +78,7 @@ n run answer T-1001
 n run answer T-1001 no
 see "no known backup"
 refused 1 nailcrow run answer T-1001
-n ticket call T-1001 "No backup that anybody knows of; two members can still be lost... one now."
+n ticket call T-1001 "Nobody here knows of a backup. One more member can be lost."
 refused 1 nailcrow run answer T-1001
 n ticket answer T-1001 "Go on: the margin is one and the drive is already out of the array." --go-ahead --as lioth
 n run answer T-1001

@@ -13,10 +13,10 @@ namespace Nailcrow.Client;
 /// <summary>How the interface's messages are written as JSON, for both ends, without reflection.</summary>
 [JsonSourceGenerationOptions(
     PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase,
-    DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
     AllowOutOfOrderMetadataProperties = true,
     RespectNullableAnnotations = true,
     RespectRequiredConstructorParameters = true,
+    IgnoreReadOnlyProperties = true,
     NumberHandling = JsonNumberHandling.Strict
 )]
 [JsonSerializable(typeof(EntryAsk))]

@@ -7,7 +7,7 @@ namespace Nailcrow.Cli.Appliances;
 /// <summary>The chassis as one stands before it, each bay a cell: its label, what it is, the end of its serial.</summary>
 internal static class BayMap
 {
-    private const int Wide = 15;
+    private const int Wide = 17; // "  faulted dropped"
 
     /// <param name="target">The bay the ticket is about; it is framed twice as heavy.</param>
     public static void Draw(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts, ApplianceModel? model, string? target)
@@ -38,7 +38,7 @@ internal static class BayMap
     private static string Head(Bay bay, IReadOnlyList<BayVerdict> verdicts, bool isTarget)
     {
         var sign = verdicts.FirstOrDefault(v => v.Bay == bay.Label)?.Verdict switch { PullVerdict.Fatal => 'X', PullVerdict.Thins => '-', _ => bay.Serial is null ? ' ' : '.' };
-        return Cell($"{(isTarget ? "►" : " ")}{bay.Label,-4}{bay.Name,-7} {sign}", isTarget);
+        return Cell($"{(isTarget ? "►" : " ")}{bay.Label,-4}{bay.Name,-10}{sign}", isTarget);
     }
 
     private static string Cell(string text, bool isTarget)

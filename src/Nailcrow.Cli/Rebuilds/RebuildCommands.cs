@@ -38,7 +38,7 @@ internal static class RebuildCommands
             }
             var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
             var array = view.Run?.Sheet.Array ?? view.Danger.Array ?? throw new Refusal("Which array rebuilds is not known yet; take a snapshot first.");
-            await call.WriteAsync(view.Number, new ReadingTaken(array, call.Get(progress) ?? Progress.Running, call.Get(phase) ?? RebuildPhase.Rebuilding, call.Get(percent), "person"), "your reading is on record.");
+            await call.WriteAsync(view.Number, new ReadingTaken(array, call.Get(progress) ?? Progress.Running, call.Get(phase) ?? RebuildPhase.Rebuilding, "person", call.Get(percent)), "your reading is on record.");
         });
     }
 

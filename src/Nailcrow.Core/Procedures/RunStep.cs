@@ -1,7 +1,7 @@
 namespace Nailcrow.Core.Procedures;
 
 /// <summary>One way to answer a step and where it leads; no <see cref="Next"/> means the end of the sheet.</summary>
-public sealed record StepAnswer(string Answer, string Label, string? Next);
+public sealed record StepAnswer(string Answer, string Label, string? Next = null);
 
 /// <summary>One step of a run sheet, in the words the engineer reads.</summary>
 /// <param name="Seconds">For hold: wait at least; for limit: finish within.</param>

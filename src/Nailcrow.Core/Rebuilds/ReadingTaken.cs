@@ -4,7 +4,7 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Rebuilds;
 
 /// <summary>Somebody, or the machine, says how far the rebuild is.</summary>
-public sealed record ReadingTaken(string Array, Progress Progress, RebuildPhase Phase, decimal? Percent, string Source) : FactBody
+public sealed record ReadingTaken(string Array, Progress Progress, RebuildPhase Phase, string Source, decimal? Percent = null) : FactBody
 {
     public override string? Problem(Ticket ticket) => Reading.Problem(Percent);
 

@@ -12,7 +12,7 @@ public sealed record ReservedPart(string Serial, string Model, long Bytes, strin
 /// <summary>A replacement is set aside in a depot for this ticket.</summary>
 public sealed record PartReserved(string Serial, string Model, long Bytes, string Depot) : DecisionBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Stores, Role.Dispatcher, Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Dispatcher, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason

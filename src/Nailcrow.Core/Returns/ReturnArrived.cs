@@ -9,7 +9,7 @@ namespace Nailcrow.Core.Returns;
 /// <param name="Serial">The drive whose return this box was sent as.</param>
 public sealed record ReturnArrived(string Serial, string SerialInBox) : FactBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Stores, Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Lead];
 
     public override string? Problem(Ticket ticket) =>
         ticket.Returns.Exists(r => r.Serial == SerialNumber.Normalise(Serial))

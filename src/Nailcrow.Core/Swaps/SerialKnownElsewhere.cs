@@ -7,7 +7,7 @@ namespace Nailcrow.Core.Swaps;
 /// <summary>A serial recorded here is recorded somewhere else as well; the service notes it, since one drive is in one place.</summary>
 public sealed record SerialKnownElsewhere(string Serial, string Where) : FactBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Admin];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Admin];
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket.Raise(stamp, "serial", $"{Serial} is also recorded {Where}. One drive is in one place: find out which record is wrong.");

@@ -8,7 +8,7 @@ namespace Nailcrow.Core.Swaps;
 /// <summary>A run sheet was made for this ticket. It is kept whole, so the record shows what the engineer was told to do.</summary>
 public sealed record SheetCompiled(RunSheet Sheet) : DecisionBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Engineer, Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         ticket.Run is { IsFinished: false, Visits.Count: > 0 } ? "A run is under way; finish it, or call for help on it."

@@ -8,7 +8,7 @@ namespace Nailcrow.Core.Swaps;
 /// <summary>A lead lets the run go on although its condition does not hold, in writing. It shows in the report for good.</summary>
 public sealed record StepOverruled(Guid Sheet, string Step, string Reason) : DecisionBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         ticket is not { Sheet: { } sheet, Run: { } run } || sheet.Id != Sheet || run.Current != Step ? $"The run stands at '{ticket.Run?.Current ?? "its end"}', not at '{Step}'."

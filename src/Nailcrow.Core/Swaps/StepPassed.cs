@@ -8,7 +8,7 @@ namespace Nailcrow.Core.Swaps;
 /// <summary>Going on past a gate, a hold or a call, because its condition holds.</summary>
 public sealed record StepPassed(Guid Sheet, string Step) : DecisionBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Engineer, Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
     {

@@ -37,7 +37,7 @@ public sealed record Danger(int? Margin, string? Array, string Sentence, IReadOn
 
     private static IReadOnlyList<string> Suspected(Ticket ticket, Snapshot now, DriveArray? array) =>
         [
-            .. now.Bays.Where(b => b.Health is DriveHealth.Worn or DriveHealth.Faulted && b.Serial is not null && b.Serial != ticket.Sheet?.TargetSerial)
+            .. now.Bays.Where(b => b.Health is DriveHealth.Worn or DriveHealth.Faulted && b.Serial is not null && b.Label != now.Holding(ticket.Sheet?.TargetSerial ?? ticket.Report?.Serial)?.Label)
                 .OrderByDescending(b => b.Health == DriveHealth.Faulted)
                 .Select(b => Suspect(b, array)),
         ];

@@ -6,7 +6,7 @@ namespace Nailcrow.Core.Tickets;
 /// <summary>A lead says, in writing, how a contradiction in the record is to be read.</summary>
 public sealed record DiscrepancySettled(string Discrepancy, string How) : DecisionBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
     {

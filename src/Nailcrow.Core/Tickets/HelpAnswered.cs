@@ -6,7 +6,7 @@ namespace Nailcrow.Core.Tickets;
 /// <summary>A lead allows or refuses to go on, in writing.</summary>
 public sealed record HelpAnswered(bool GoAhead, string Reason) : DecisionBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         ticket.Help is not { IsOpen: true } ? "Nobody is waiting for an answer on this ticket."

@@ -21,8 +21,8 @@ public abstract record Ruling
     /// <summary>Facts pass if they are usable; decisions are also checked against the ticket as it stands.</summary>
     public static Ruling On(Ticket ticket, EntryBody intended, Actor actor, DateTimeOffset now)
     {
-        if (!actor.MayActAs(intended.Writers))
-            return new NotAllowed($"{actor.Name} may not do this; it takes the role {string.Join(" or ", intended.Writers.Select(Words.Of))}.");
+        if (!actor.MayActAs(intended.Writers()))
+            return new NotAllowed($"{actor.Name} may not do this; it takes the role {string.Join(" or ", intended.Writers().Select(Words.Of))}.");
         if (ticket.Report is null && intended is not Intake.FaultReported)
             return new Refused($"{TicketNumber.Text(ticket.Number)} does not exist.");
         if (intended.Problem(ticket) is { } problem)

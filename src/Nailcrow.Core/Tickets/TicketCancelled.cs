@@ -5,7 +5,7 @@ namespace Nailcrow.Core.Tickets;
 
 public sealed record TicketCancelled(string Reason) : DecisionBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Dispatcher, Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Dispatcher, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         string.IsNullOrWhiteSpace(Reason) ? "Cancelling takes a reason."

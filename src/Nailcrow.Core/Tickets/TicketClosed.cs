@@ -15,7 +15,7 @@ public enum ClosedOtherwise
 
 public sealed record TicketClosed(ClosedOtherwise? Otherwise = null, string? Reason = null) : DecisionBody
 {
-    public override IReadOnlyCollection<Role> Writers => [Role.Engineer, Role.Dispatcher, Role.Lead];
+    public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Dispatcher, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
     {

@@ -46,7 +46,7 @@ internal static class HostSetUp
             json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
             json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.RespectRequiredConstructorParameters = true;
-            json.SerializerOptions.DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull;
+            json.SerializerOptions.IgnoreReadOnlyProperties = true;
         });
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         builder.Services.AddProblemDetails();

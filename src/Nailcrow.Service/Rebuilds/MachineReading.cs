@@ -14,9 +14,9 @@ internal static class MachineReading
         if (look.Snapshot.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array) is not { } array)
             return null;
         if (look.Progress.FirstOrDefault(p => p.Array == array.Name) is { } running)
-            return new(array.Name, Progress.Running, running.Phase, running.Percent, running.Source);
+            return new(array.Name, Progress.Running, running.Phase, running.Source, running.Percent);
         if (look.Snapshot.IsWhole(array) && look.Snapshot.Holding(ticket.Swap.InSerial)?.Role == BayRole.Member)
-            return new(array.Name, Progress.Done, RebuildPhase.Rebuilding, null, look.Snapshot.Source);
-        return array.State == ArrayState.Failed ? new(array.Name, Progress.Failed, RebuildPhase.Rebuilding, null, look.Snapshot.Source) : null;
+            return new(array.Name, Progress.Done, RebuildPhase.Rebuilding, look.Snapshot.Source);
+        return array.State == ArrayState.Failed ? new(array.Name, Progress.Failed, RebuildPhase.Rebuilding, look.Snapshot.Source) : null;
     }
 }

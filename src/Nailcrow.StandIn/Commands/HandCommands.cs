@@ -5,7 +5,22 @@ namespace Nailcrow.StandIn.Commands;
 /// <summary>Hands at a running stand-in, from the command line: each is one call to its aisle.</summary>
 internal static class HandCommands
 {
-    private static readonly Option<Uri> At = new("--at") { Description = "Where the stand-in answers.", DefaultValueFactory = _ => new Uri("http://127.0.0.1:7421"), Recursive = true };
+    private static readonly Option<Uri> At = new("--at")
+    {
+        Description = "Where the stand-in answers.",
+        HelpName = "URL",
+        Recursive = true,
+        DefaultValueFactory = _ => new Uri("http://127.0.0.1:7421"),
+        CustomParser = Address,
+    };
+
+    private static Uri? Address(System.CommandLine.Parsing.ArgumentResult result)
+    {
+        if (Uri.TryCreate(result.Tokens[0].Value, UriKind.Absolute, out var url) && url.Scheme == "http")
+            return url;
+        result.AddError($"'{result.Tokens[0].Value}' is no address; write one like http://127.0.0.1:7421.");
+        return null;
+    }
 
     public static void AddTo(RootCommand root)
     {

@@ -40,9 +40,8 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(CustomerSignedOff), "customer-signed-off")]
 public abstract record EntryBody
 {
-    /// <summary>Roles that may write this kind; one of them is enough.</summary>
-    [JsonIgnore]
-    public virtual IReadOnlyCollection<Role> Writers => [Role.Engineer, Role.Dispatcher, Role.Stores, Role.Lead];
+    /// <summary>Roles that may write this kind; one of them is enough. A method, so that it is no part of the JSON.</summary>
+    public virtual IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Dispatcher, Role.Stores, Role.Lead];
 
     /// <summary>What makes this no usable record at all (a bay that does not exist, 140 %), or null.</summary>
     public virtual string? Problem(Ticket ticket) => null;

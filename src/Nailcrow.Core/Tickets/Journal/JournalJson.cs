@@ -12,6 +12,7 @@ namespace Nailcrow.Core.Tickets.Journal;
     AllowOutOfOrderMetadataProperties = true,
     RespectNullableAnnotations = true,
     RespectRequiredConstructorParameters = true,
+    IgnoreReadOnlyProperties = true, // what is computed from the rest is no part of the record
     NumberHandling = JsonNumberHandling.Strict
 )]
 [JsonSerializable(typeof(Entry))]
