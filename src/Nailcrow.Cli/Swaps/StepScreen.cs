@@ -21,8 +21,8 @@ internal static class StepScreen
         }
         var place = run.Sheet.Steps.TakeWhile(s => s.Id != step.Id).Count() + 1;
         screen.Line($"[dim]{TicketNumber.Text(view.Number)}  {Screen.Safe(step.Chapter)}  step {place} of {run.Sheet.Steps.Count}  {Screen.Safe(step.Id)}[/]");
-        if (step.Points == PointsAt.Bay && view.Latest is { } latest)
-            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Model, run.Sheet.TargetBay);
+        if (run.Bay is not null && view.Latest is { } latest)
+            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Model, run.Bay);
         screen.Line($"[bold]{Words.Of(step.Kind).ToUpperInvariant(),-6}{Screen.Safe(step.Say)}[/]");
         Told(screen, "then see", step.See);
         Told(screen, "and hear", step.Hear);

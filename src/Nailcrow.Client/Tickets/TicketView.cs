@@ -50,6 +50,7 @@ public sealed record TicketView(
 /// <summary>How far a run sheet has been followed.</summary>
 /// <param name="Current">The one step to do now; null at the end.</param>
 /// <param name="Unmet">Why the current gate, hold or call cannot be passed yet; null where it can.</param>
+/// <param name="Bay">The bay the current step points at; null where it points at none.</param>
 /// <param name="Expected">The serial the current scan is held against.</param>
 public sealed record RunView(
     RunSheet Sheet,
@@ -57,6 +58,7 @@ public sealed record RunView(
     DateTimeOffset Since,
     string? Unmet,
     string? Expected,
+    string? Bay,
     IReadOnlyList<Visit> Visits,
     IReadOnlyList<RunningLimit> Limits
 );

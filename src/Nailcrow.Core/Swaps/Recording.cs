@@ -41,5 +41,5 @@ internal static class Recording
         : ticket;
 
     /// <summary>Where a drive pulled by mistake really came from: the snapshot knows it, the sheet only knows where it should have been.</summary>
-    private static string BayOf(Ticket ticket, RunSheet sheet, string? serial) => ticket.Before?.Holding(serial)?.Label ?? sheet.TargetBay;
+    internal static string BayOf(Ticket ticket, RunSheet sheet, string? serial) => ticket.Before?.Holding(serial)?.Label ?? sheet.TargetBay;
 }

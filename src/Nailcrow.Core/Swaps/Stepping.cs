@@ -37,4 +37,10 @@ public static class Stepping
             ScanTarget.Chassis => sheet.ChassisSerial,
             _ => null,
         };
+
+    /// <summary>The bay the step's drawing points at; null where it points at none. A wrong drive goes back where it came from, not where the right one sits.</summary>
+    public static string? Bay(Ticket ticket, RunSheet sheet, RunStep step) =>
+        step.Points != PointsAt.Bay ? null
+        : step.Records == Records.PutBack ? Recording.BayOf(ticket, sheet, ticket.Swap.WrongOut)
+        : sheet.TargetBay;
 }

@@ -8,7 +8,7 @@ public sealed record NextAction(string Who, string Say, string Room)
 {
     public static NextAction Of(Ticket ticket) =>
         ticket.IsEnded ? new("nobody", $"Nothing: the ticket is {Words.Of(ticket.Stage)}.", "tickets")
-        : ticket.HoldReason is { } hold ? new("dispatcher", $"On hold: {hold}. Lift the hold when that is over.", "tickets")
+        : ticket.HoldReason is { } hold ? new("dispatcher", $"On hold: {hold.TrimEnd('.')}. Lift the hold when that is over.", "tickets")
         : ticket.Help is { IsOpen: true } help ? new("lead", $"Answer {help.By}: {help.Reason}", "tickets")
         : ticket.Engineer is null ? new("dispatcher", "Assign an engineer, or take it.", "tickets")
         : BeforeTheRun(ticket) ?? InTheRun(ticket) ?? AfterTheRun(ticket);

@@ -49,6 +49,7 @@ internal static class HostSetUp
             json.SerializerOptions.IgnoreReadOnlyProperties = true;
         });
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+        builder.Services.AddResponseCompression(compression => compression.MimeTypes = ["text/javascript", "text/css"]); // the console's files only: they hold no secrets
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<BadRequestSentences>();
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
@@ -60,6 +61,7 @@ internal static class HostSetUp
     {
         app.UseExceptionHandler();
         app.UseStatusCodePages(BadRequestSentences.ForBareStatus);
+        app.UseResponseCompression();
         app.UseSecurityHeaders();
         app.UseConsoleFiles();
         app.UseAuthentication();

@@ -40,6 +40,6 @@ internal sealed class TicketViews(ReferenceBook book, TimeProvider time)
         if (ticket is not { Sheet: { } sheet, Run: { } run })
             return null;
         var step = sheet.Step(run.Current);
-        return new(sheet, step, run.Since, step is null ? null : GateCheck.Unmet(ticket, run, step, now), step is null ? null : Stepping.Expected(ticket, sheet, step), run.Visits, run.Limits);
+        return new(sheet, step, run.Since, step is null ? null : GateCheck.Unmet(ticket, run, step, now), step is null ? null : Stepping.Expected(ticket, sheet, step), step is null ? null : Stepping.Bay(ticket, sheet, step), run.Visits, run.Limits);
     }
 }

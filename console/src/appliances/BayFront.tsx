@@ -1,0 +1,33 @@
+import type { Bay, BayVerdict } from '../shared/types'
+import { said } from '../shared/words'
+
+type Props = { bay: Bay; verdict: BayVerdict | undefined; isTarget: boolean; isChosen: boolean; choose: () => void }
+
+/** One bay's front: how it is drawn tells its role, the corner what pulling would do, the flag that its drive is not well. */
+export function BayFront({ bay, verdict, isTarget, isChosen, choose }: Props) {
+  return (
+    <button
+      type="button"
+      className={`bay ${bay.role}${isTarget ? ' target' : ''}`}
+      aria-pressed={isChosen}
+      aria-label={spoken(bay, verdict, isTarget)}
+      onClick={choose}
+    >
+      <span className="bay-top">
+        <b className="bay-label">{bay.label}</b>
+        <span className="bay-verdict">{bay.role === 'empty' ? '' : sign(verdict)}</span>
+      </span>
+      <span className="bay-role">{said(bay.role)}</span>
+      {(bay.health === 'faulted' || bay.health === 'worn') && <span className="bay-role">⚑ {bay.health}</span>}
+      <span className="bay-serial mono">{bay.serial ? `…${bay.serial.slice(-5)}` : ' '}</span>
+    </button>
+  )
+}
+
+const sign = (verdict: BayVerdict | undefined) => (verdict?.verdict === 'fatal' ? '✕' : verdict?.verdict === 'thins' ? '▬' : '○')
+
+function spoken(bay: Bay, verdict: BayVerdict | undefined, isTarget: boolean): string {
+  const health = bay.health && bay.health !== 'unknown' && bay.role !== 'empty' ? `, ${bay.health}` : ''
+  const pull = verdict && bay.role !== 'empty' ? `, pulling it is ${verdict.verdict}` : ''
+  return `Bay ${bay.label}${isTarget ? ', this one' : ''}: ${said(bay.role)}${health}${bay.serial ? `, serial ${bay.serial}` : ''}${pull}`
+}

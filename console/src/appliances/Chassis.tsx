@@ -1,0 +1,78 @@
+import { useState } from 'react'
+import { clock } from '../shared/time'
+import type { Bay, BayVerdict, Model, Snapshot } from '../shared/types'
+import { said } from '../shared/words'
+import { BayDetail } from './BayDetail'
+import { BayFront } from './BayFront'
+import { rowsOf } from './chassisLayout'
+import './chassis.css'
+
+type Props = {
+  snapshot: Snapshot
+  verdicts: readonly BayVerdict[]
+  model: Model | null
+  target: string | null
+  zone: string | null
+  lit?: boolean
+  brief?: boolean
+}
+
+/** The chassis as one stands before it. Pressing a bay tells what is known of it. */
+export function Chassis({ snapshot, verdicts, model, target, zone, lit = false, brief = false }: Props) {
+  const [chosen, setChosen] = useState<string | null>(null)
+  const verdictOf = (bay: Bay) => verdicts.find(v => v.bay === bay.label)
+  const rows = rowsOf(model, snapshot) ?? inFours(snapshot.bays)
+  const shown = snapshot.bays.find(b => b.label === (chosen ?? target))
+  return (
+    <section className="panel" aria-label="The chassis, seen from the front">
+      <div className={lit ? 'chassis lit' : 'chassis'}>
+        <Ear />
+        <div className="chassis-bays" style={{ gridTemplateColumns: `repeat(${rows[0]?.length ?? 1}, minmax(0, 1fr))` }}>
+          {rows.flat().map(bay => (
+            <BayFront
+              key={bay.label}
+              bay={bay}
+              verdict={verdictOf(bay)}
+              isTarget={bay.label === target}
+              isChosen={bay.label === chosen}
+              choose={() => setChosen(bay.label === chosen ? null : bay.label)}
+            />
+          ))}
+        </div>
+        <Ear />
+      </div>
+      {!brief && (
+        <>
+          <p className="chassis-legend chalk">
+            pulling it now: <b>○</b> safe <b>▬</b> thins the margin <b>✕</b> loses data
+          </p>
+          {shown && <BayDetail bay={shown} verdict={verdictOf(shown)} isTarget={shown.label === target} />}
+          <ul className="chassis-arrays">
+            {snapshot.arrays.map(array => (
+              <li key={array.name}>
+                <strong>{array.name}</strong> {array.level}, <strong>{array.state}</strong>,{' '}
+                {snapshot.bays.filter(b => b.array === array.name && b.role === 'member').length} of {array.designMembers} members
+              </li>
+            ))}
+          </ul>
+          <p className="chalk" style={{ fontSize: 15, margin: 0 }}>
+            Seen {clock(snapshot.takenAt, zone)} {snapshot.source === 'person' ? 'by a person' : `by ${said(snapshot.source)}`}
+          </p>
+        </>
+      )}
+    </section>
+  )
+}
+
+function Ear() {
+  return (
+    <svg className="chassis-ear" viewBox="0 0 16 120" preserveAspectRatio="none" aria-hidden="true">
+      <circle cx="8" cy="14" r="4" />
+      <circle cx="8" cy="106" r="4" />
+    </svg>
+  )
+}
+
+/** Where the drawing of the model does not fit, the bays four to a row in the order they were given. */
+const inFours = (bays: readonly Bay[]): Bay[][] =>
+  Array.from({ length: Math.ceil(bays.length / 4) }, (_, row) => bays.slice(row * 4, row * 4 + 4))

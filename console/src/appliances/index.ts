@@ -1,0 +1,2 @@
+export { Chassis } from './Chassis'
+export { HandSnapshotPage } from './HandSnapshotPage'

@@ -1,0 +1,1 @@
+export { ReportFaultPage } from './ReportFaultPage'

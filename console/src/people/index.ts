@@ -1,0 +1,2 @@
+export { useMe, usePeople } from './peopleQueries'
+export { SignInPage } from './SignInPage'

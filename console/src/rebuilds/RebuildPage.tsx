@@ -1,0 +1,75 @@
+import { Button } from '@mantine/core'
+import { Refused } from '../shared/Refused'
+import { clock } from '../shared/time'
+import type { RebuildView } from '../shared/types'
+import { Waiting } from '../shared/Waiting'
+import { said } from '../shared/words'
+import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
+import { HandReading } from './HandReading'
+import { RebuildChart } from './RebuildChart'
+
+/** How far the rebuild is, and how long it may still take, as a range. */
+export function RebuildPage() {
+  const number = useTicketNumber()
+  const ticket = useTicket(number)
+  const writer = useWrite(number)
+  if (!ticket.data) return <Waiting for="the rebuild" problem={ticket.error} />
+  const { rebuild, zone, reachable } = ticket.data
+  const array = ticket.data.run?.sheet.array ?? ticket.data.danger.array
+  return (
+    <main className="page">
+      <TicketHead ticket={ticket.data} here={array ? `rebuild of ${array}` : 'rebuild'} />
+      <section className="panel now" aria-live="polite">
+        <h2>{mark(rebuild)}</h2>
+        <p style={{ fontSize: 20, margin: 0 }}>{rebuild.look.sentence}</p>
+        {rebuild.look.left && (
+          <p className="chalk" style={{ margin: '8px 0 0' }}>
+            A range, not a promise: {rebuild.look.left.confidence} times in 100 the end falls into it.
+          </p>
+        )}
+      </section>
+      <section className="panel" aria-label="Chart">
+        <RebuildChart rebuild={rebuild} zone={zone ?? null} />
+      </section>
+      <section className="panel stack" aria-labelledby="reading">
+        <h2 id="reading">Another reading</h2>
+        {reachable && (
+          <Button variant="default" loading={writer.busy} onClick={() => writer.run({ errand: 'reading' })}>
+            Ask the machine
+          </Button>
+        )}
+        {array && <HandReading array={array} writer={writer} />}
+        <Refused problem={writer.problem} />
+      </section>
+      <section className="panel" aria-labelledby="readings">
+        <h2 id="readings">Readings</h2>
+        {rebuild.readings.length === 0 && <p>None yet.</p>}
+        <ol reversed style={{ fontSize: 15, margin: 0 }}>
+          {rebuild.readings.toReversed().map(reading => (
+            <li key={`${reading.at}${reading.percent}`}>
+              <span className="mono">
+                {reading.progress === 'running' ? (reading.percent != null ? `${reading.percent} %` : 'no percentage') : reading.progress}
+              </span>{' '}
+              {said(reading.phase)}{' '}
+              <span className="chalk">
+                {clock(reading.at, zone)}, {reading.source}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </section>
+    </main>
+  )
+}
+
+const marks: Record<RebuildView['look']['state'], string> = {
+  'not-seen': '◇ Not seen to start',
+  'too-early': '◔ Too early to tell',
+  moving: '◑ Moving',
+  stalled: '◫ Stalled',
+  'fell-back': '↺ Fell back',
+  'no-news': '◇ No news',
+  done: '● Done',
+  failed: '✕ Failed',
+}
+const mark = (rebuild: RebuildView) => marks[rebuild.look.state]

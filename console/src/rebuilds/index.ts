@@ -1,0 +1,1 @@
+export { RebuildPage } from './RebuildPage'

@@ -1,0 +1,110 @@
+import { Refused } from '../shared/Refused'
+import { clock } from '../shared/time'
+import type { Holder, TicketView } from '../shared/types'
+import { Waiting } from '../shared/Waiting'
+import { said } from '../shared/words'
+import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
+import { IssuePart, ReservePart } from './Replacement'
+import { ArriveForm, OpenForm, SendForm } from './ReturnForms'
+
+/** The two drives of a swap: who holds each, and what has to happen until somebody may keep it. */
+export function ReturnPage() {
+  const number = useTicketNumber()
+  const ticket = useTicket(number)
+  const writer = useWrite(number)
+  if (!ticket.data) return <Waiting for="the parts" problem={ticket.error} />
+  const view = ticket.data
+  return (
+    <main className="page">
+      <TicketHead ticket={view} here="parts and returns" />
+      {!view.part && <ReservePart ticket={view} writer={writer} />}
+      {view.part && !view.part.issuedTo && <IssuePart ticket={view} writer={writer} />}
+      {held(view)
+        .filter(
+          h =>
+            h.holder.kind === 'engineer' &&
+            (view.swap.outSerial === h.serial || view.run?.current === null) &&
+            !view.returns.some(r => r.serial === h.serial),
+        )
+        .map(h => (
+          <OpenForm key={h.serial} serial={h.serial} carriesData={view.swap.outSerial === h.serial} writer={writer} />
+        ))}
+      {view.returns
+        .filter(r => !r.sentAt)
+        .map(r => (
+          <SendForm key={r.serial} serial={r.serial} writer={writer} />
+        ))}
+      {view.returns
+        .filter(r => r.sentAt && !r.arrivedAt)
+        .map(r => (
+          <ArriveForm key={r.serial} serial={r.serial} writer={writer} />
+        ))}
+      <Refused problem={writer.problem} />
+      <section className="panel" aria-labelledby="holders">
+        <h2 id="holders">Who holds what</h2>
+        {held(view).length === 0 && <p>No drive has moved yet.</p>}
+        {held(view).map(h => (
+          <p key={h.serial} style={{ margin: '0 0 8px' }}>
+            <strong className="mono">{h.serial}</strong>{' '}
+            {h.serial === view.swap.outSerial ? 'came out' : h.serial === view.part?.serial ? 'replacement' : ''}
+            <br />
+            {name(h.holder)}: {mayKeep(h.holder) ? '● may keep it' : '○ on the way'}
+          </p>
+        ))}
+      </section>
+      <Returns ticket={view} />
+      <section className="panel" aria-labelledby="moves">
+        <h2 id="moves">Every hand-over</h2>
+        <ol style={{ fontSize: 15, margin: 0 }}>
+          {view.custody.map(m => (
+            <li key={`${m.serial}${m.at}${m.to.kind}`}>
+              <span className="mono">{m.serial}</span> to {name(m.to)}{' '}
+              <span className="chalk">
+                {clock(m.at, view.zone)}, {m.by}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </section>
+    </main>
+  )
+}
+
+function Returns({ ticket }: { ticket: TicketView }) {
+  if (ticket.returns.length === 0) return null
+  return (
+    <section className="panel" aria-labelledby="returns">
+      <h2 id="returns">Returns</h2>
+      {ticket.returns.map(r => (
+        <dl key={r.serial} className="facts">
+          <dt>Drive</dt>
+          <dd className="mono">{r.serial}</dd>
+          <dt>Why</dt>
+          <dd>{said(r.reason)}</dd>
+          <dt>To</dt>
+          <dd>{name(r.to)}</dd>
+          <dt>Number</dt>
+          <dd className="mono">{r.authorisation ?? 'none'}</dd>
+          <dt>Due</dt>
+          <dd>{r.dueBy ?? 'not said'}</dd>
+          <dt>Stands</dt>
+          <dd>
+            {r.arrivedAt
+              ? `● arrived ${clock(r.arrivedAt, ticket.zone)}`
+              : r.sentAt
+                ? `◑ with ${r.carrier} ${r.tracking ?? ''}`
+                : '○ not sent yet'}
+          </dd>
+        </dl>
+      ))}
+    </section>
+  )
+}
+
+/** Each drive that moved, with who holds it now. */
+function held(ticket: TicketView): { serial: string; holder: Holder }[] {
+  return [...new Map(ticket.custody.map(m => [m.serial, m.to]))].map(([serial, holder]) => ({ serial, holder }))
+}
+
+const mayKeep = (holder: Holder) => holder.kind !== 'engineer' && holder.kind !== 'carrier'
+const name = (holder: Holder) => (holder.kind === 'destroyed' ? 'destroyed' : `${holder.kind} ${holder.name}`)

@@ -1,0 +1,1 @@
+export { ReturnPage } from './ReturnPage'

@@ -1,0 +1,45 @@
+import createClient from 'openapi-fetch'
+import type { paths } from './schema'
+
+/** The service said no; the message is its own sentence. */
+export class ApiProblem extends Error {
+  readonly status: number
+
+  constructor(status: number, sentence: string) {
+    super(sentence)
+    this.status = status
+  }
+}
+
+/** The one place that fetches. The cookie signs every call; the types come from the interface's own description. */
+export const api = createClient<paths>({ credentials: 'same-origin' })
+
+let clockAhead = 0
+api.use({
+  onResponse({ response }) {
+    const date = response.headers.get('date')
+    if (date) clockAhead = Date.now() - new Date(date).getTime()
+  },
+})
+
+/** Now on the service's clock: waits and limits are reckoned there, whatever this device believes. */
+export function serviceNow(): number {
+  return Date.now() - clockAhead
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response }
+
+export function unwrap<T>(answer: Answer<T>): T {
+  if (!answer.response.ok) throw new ApiProblem(answer.response.status, sentenceOf(answer))
+  return answer.data as T // answers without content have none; their T is undefined
+}
+
+function sentenceOf({ error, response }: Answer<unknown>): string {
+  if (error && typeof error === 'object' && 'detail' in error && typeof error.detail === 'string') return error.detail
+  return `The service answered ${response.status}.`
+}
+
+export const isSignedOut = (error: unknown): boolean => error instanceof ApiProblem && error.status === 401
+
+/** No answer at all: nothing is known of what became of the message. */
+export const isOutOfContact = (error: unknown): boolean => error instanceof TypeError

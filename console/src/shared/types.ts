@@ -1,0 +1,22 @@
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+
+export type Person = Schemas['PersonView']
+export type TicketView = Schemas['TicketView']
+export type TicketLine = Schemas['TicketLine']
+export type Snapshot = Schemas['Snapshot']
+export type Bay = Schemas['Bay']
+export type BayVerdict = Schemas['BayVerdict']
+export type Model = Schemas['ApplianceModel']
+export type RunView = Schemas['RunView']
+export type RunStep = Schemas['RunStep']
+export type RebuildView = Schemas['RebuildView']
+export type Receipt = Schemas['Receipt']
+export type Entry = Schemas['Entry']
+export type Holder = Schemas['Holder']
+export type EntryBody = Schemas['EntryBody']
+export type Role = Schemas['Role']
+export type BayRole = Schemas['BayRole']
+export type DriveHealth = Schemas['DriveHealth']
+export type ArrayState = Schemas['ArrayState']

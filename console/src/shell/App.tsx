@@ -1,0 +1,36 @@
+import { lazy, Suspense } from 'react'
+import { Route, Routes } from 'react-router'
+import { HandSnapshotPage } from '../appliances'
+import { ReportFaultPage } from '../intake'
+import { SignInPage, useMe } from '../people'
+import { ReturnPage } from '../returns'
+import { isSignedOut } from '../shared/api'
+import { Waiting } from '../shared/Waiting'
+import { RunPage } from '../swaps'
+import { MyDayPage, TicketPage } from '../tickets'
+import { Frame } from './Frame'
+
+// The chart weighs as much as all the rest; only those who look at a rebuild fetch it.
+const RebuildPage = lazy(() => import('../rebuilds').then(room => ({ default: room.RebuildPage })))
+
+export function App() {
+  const me = useMe()
+  if (isSignedOut(me.error)) return <SignInPage />
+  if (!me.data) return <Waiting for="Nailcrow" problem={me.error} />
+  return (
+    <Frame me={me.data}>
+      <Suspense fallback={<Waiting for="the page" />}>
+        <Routes>
+          <Route path="/" element={<MyDayPage />} />
+          <Route path="/report" element={<ReportFaultPage />} />
+          <Route path="/tickets/:number" element={<TicketPage />} />
+          <Route path="/tickets/:number/run" element={<RunPage />} />
+          <Route path="/tickets/:number/rebuild" element={<RebuildPage />} />
+          <Route path="/tickets/:number/return" element={<ReturnPage />} />
+          <Route path="/tickets/:number/snapshot" element={<HandSnapshotPage />} />
+          <Route path="*" element={<main className="page">There is no such page.</main>} />
+        </Routes>
+      </Suspense>
+    </Frame>
+  )
+}

@@ -1,0 +1,53 @@
+import { Button, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
+import { useQueryClient } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import { api } from '../shared/api'
+import { useLive } from '../shared/live'
+import type { Person } from '../shared/types'
+import './frame.css'
+
+/** The strip on top of every page: home, contact with the service, who you are. */
+export function Frame({ me, children }: { me: Person; children: ReactNode }) {
+  const contact = useLive()
+  const client = useQueryClient()
+  const { setColorScheme } = useMantineColorScheme()
+  const scheme = useComputedColorScheme('light')
+  const other = scheme === 'light' ? 'dark' : 'light'
+  return (
+    <>
+      <a className="skip" href="#main">
+        To the page
+      </a>
+      <header className="frame">
+        <Link to="/" className="frame-home">
+          <svg width="26" height="18" viewBox="0 0 26 18" aria-hidden="true">
+            <rect x="1" y="1" width="24" height="16" rx="2" fill="none" stroke="currentColor" strokeWidth="2" />
+            <rect x="4" y="4" width="5" height="10" fill="var(--marigold)" />
+            <path d="M12 4v10M16.5 4v10M21 4v10" stroke="currentColor" strokeWidth="2" />
+          </svg>
+          Nailcrow
+        </Link>
+        <span role="status" className={contact === 'lost' ? 'frame-contact lost' : 'frame-contact'}>
+          {contact === 'lost' ? '◇ out of contact, trying again' : contact === 'live' ? '◆ live' : '◇ connecting'}
+        </span>
+        <span className="frame-who">{me.fullName}</span>
+        <Button variant="default" size="xs" onClick={() => setColorScheme(other)}>
+          {other === 'dark' ? 'Night' : 'Day'}
+        </Button>
+        <Button
+          variant="default"
+          size="xs"
+          onClick={async () => {
+            await api.POST('/api/sign-out')
+            client.clear()
+            window.location.assign('/')
+          }}
+        >
+          Sign out
+        </Button>
+      </header>
+      <div id="main">{children}</div>
+    </>
+  )
+}

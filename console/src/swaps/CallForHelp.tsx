@@ -1,0 +1,37 @@
+import { Button, Textarea } from '@mantine/core'
+import { useState } from 'react'
+import type { Writer } from '../tickets'
+
+/** Stop and call: never further away than one press. */
+export function CallForHelp({ writer }: { writer: Writer }) {
+  const [open, setOpen] = useState(false)
+  const [reason, setReason] = useState('')
+  if (!open)
+    return (
+      <Button variant="default" onClick={() => setOpen(true)}>
+        Stop and call
+      </Button>
+    )
+  return (
+    <form
+      style={{ flex: '1 1 100%' }}
+      className="stack"
+      onSubmit={async event => {
+        event.preventDefault()
+        if (await writer.write({ kind: 'help-called', reason })) setOpen(false)
+      }}
+    >
+      <Textarea
+        label="What do you see?"
+        required
+        withAsterisk={false}
+        autoFocus
+        value={reason}
+        onChange={e => setReason(e.currentTarget.value)}
+      />
+      <Button type="submit" loading={writer.busy}>
+        Call a lead
+      </Button>
+    </form>
+  )
+}

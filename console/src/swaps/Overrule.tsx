@@ -1,0 +1,23 @@
+import { Button, Textarea } from '@mantine/core'
+import { useState } from 'react'
+import type { RunStep, RunView, TicketView } from '../shared/types'
+import type { Writer } from '../tickets'
+
+/** A lead lets the run go on although its condition does not hold. In writing, and for good. */
+export function Overrule({ run, step, writer }: { ticket: TicketView; run: RunView; step: RunStep; writer: Writer }) {
+  const [reason, setReason] = useState('')
+  return (
+    <details>
+      <summary>Overrule, as a lead</summary>
+      <Textarea label="Why; it shows in the record for good" value={reason} onChange={e => setReason(e.currentTarget.value)} />
+      <Button
+        mt={8}
+        variant="default"
+        loading={writer.busy}
+        onClick={() => writer.write({ kind: 'step-overruled', sheet: run.sheet.id, step: step.id, reason })}
+      >
+        Overrule {step.id}
+      </Button>
+    </details>
+  )
+}

@@ -1,0 +1,144 @@
+import { Button } from '@mantine/core'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { Chassis } from '../appliances'
+import { Refused } from '../shared/Refused'
+import type { RunStep, RunView, TicketView } from '../shared/types'
+import { Waiting } from '../shared/Waiting'
+import { said } from '../shared/words'
+import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
+import { CallForHelp } from './CallForHelp'
+import { SheetList } from './SheetList'
+import { StepAnswers } from './StepAnswers'
+import './run.css'
+
+/** The run sheet, one step to a screen. */
+export function RunPage() {
+  const number = useTicketNumber()
+  const ticket = useTicket(number)
+  if (!ticket.data) return <Waiting for="the run sheet" problem={ticket.error} />
+  const { run } = ticket.data
+  if (!run)
+    return (
+      <main className="page">
+        <TicketHead ticket={ticket.data} here="run sheet" />
+        <p>There is no run sheet yet; the ticket page starts it.</p>
+      </main>
+    )
+  return run.current ? (
+    <Step key={run.current.id} ticket={ticket.data} run={run} step={run.current} />
+  ) : (
+    <AtTheEnd ticket={ticket.data} run={run} />
+  )
+}
+
+function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: RunStep }) {
+  const writer = useWrite(ticket.number)
+  const [sheetOpen, setSheetOpen] = useState(false)
+  const place = run.sheet.steps.findIndex(s => s.id === step.id) + 1
+  const lastAnswer = writer.receipt?.said ?? lastSaid(run, step)
+  return (
+    <main className="page run">
+      <TicketHead ticket={ticket} here={step.chapter} />
+      <progress
+        className="run-progress"
+        max={run.sheet.steps.length}
+        value={place}
+        aria-label={`Step ${place} of ${run.sheet.steps.length}`}
+      />
+      {/* A new step is announced, and read from its beginning. */}
+      <section className="panel now" aria-live="polite" aria-labelledby="say">
+        <p className="run-kind">
+          <span className="mono">{place}</span> {said(step.kind)}
+        </p>
+        <p id="say" className="run-say">
+          {step.say}
+        </p>
+      </section>
+      {step.points !== 'nothing' && step.points && ticket.latest && (
+        <Chassis
+          brief
+          lit={step.points === 'chassis'}
+          snapshot={ticket.latest}
+          verdicts={ticket.danger.verdicts}
+          model={ticket.model ?? null}
+          target={run.bay}
+          zone={ticket.zone ?? null}
+        />
+      )}
+      <StepTold step={step} answer={lastAnswer} />
+      <div className="run-foot">
+        <StepAnswers ticket={ticket} run={run} step={step} writer={writer} />
+        <Refused problem={writer.problem} />
+        <div className="row run-aside">
+          <CallForHelp writer={writer} />
+          <Button variant="subtle" aria-expanded={sheetOpen} onClick={() => setSheetOpen(!sheetOpen)}>
+            {sheetOpen ? 'Hide the sheet' : 'The whole sheet'}
+          </Button>
+        </div>
+      </div>
+      {sheetOpen && <SheetList run={run} />}
+    </main>
+  )
+}
+
+function AtTheEnd({ ticket, run }: { ticket: TicketView; run: RunView }) {
+  return (
+    <main className="page">
+      <TicketHead ticket={ticket} here="run sheet" />
+      <section className="panel now">
+        <p className="run-say">The run is at its end.</p>
+        <p>
+          {ticket.next.who}: {ticket.next.say}
+        </p>
+        <Button component={Link} to={`/tickets/${ticket.number}`}>
+          Back to the ticket
+        </Button>
+      </section>
+      <SheetList run={run} />
+    </main>
+  )
+}
+
+/** What was said to the last answer, what one should see and hear, what if not, and what is no reason to worry. */
+function StepTold({ step, answer }: { step: RunStep; answer: string | null }) {
+  const silent = !answer && !step.see && !step.hear && !step.ifNot && !step.normalNow?.length
+  if (silent) return null
+  return (
+    <section className="panel" aria-label="What to expect">
+      <Told name="Then you see" text={step.see} />
+      <Told name="And hear" text={step.hear} />
+      <Told name="If not" text={step.ifNot} />
+      {(step.normalNow?.length ?? 0) > 0 && (
+        <div className="run-told">
+          <b>Normal now</b>
+          <ul>
+            {step.normalNow?.map(normal => (
+              <li key={normal}>{normal}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {answer && (
+        <p role="status" className="run-told ochre">
+          <b>{answer}</b>
+        </p>
+      )}
+    </section>
+  )
+}
+
+function Told({ name, text }: { name: string; text: string | null | undefined }) {
+  if (!text) return null
+  return (
+    <p className="run-told">
+      <b>{name}</b> {text}
+    </p>
+  )
+}
+
+/** What was said to the last answer at this very step: a serial read in part leaves one where one is. */
+function lastSaid(run: RunView, step: RunStep): string | null {
+  const last = run.visits.at(-1)
+  return last && (last.step === step.id || last.branch === 'different') ? (last.said ?? null) : null
+}

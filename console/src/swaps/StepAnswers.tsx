@@ -1,0 +1,173 @@
+import { Button, TextInput } from '@mantine/core'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useMe } from '../people'
+import { useSecond } from '../shared/time'
+import type { RunStep, RunView, TicketView } from '../shared/types'
+import { said } from '../shared/words'
+import type { Writer } from '../tickets'
+import { Overrule } from './Overrule'
+
+type Props = { ticket: TicketView; run: RunView; step: RunStep; writer: Writer }
+
+const passed = new Set(['gate', 'hold', 'call'])
+
+/** How this kind of step is answered. */
+export function StepAnswers(props: Props) {
+  const { step } = props
+  if (passed.has(step.kind)) return <GoOn {...props} />
+  if (step.kind === 'scan' || step.kind === 'read') return <TextAnswer {...props} />
+  if (step.kind === 'light') return <LightAnswer {...props} />
+  return <Choices {...props} />
+}
+
+/** Doings have one answer. Looks have several, and none is drawn as the expected one. */
+function Choices({ run, step, writer }: Props) {
+  return (
+    <div className="run-choices">
+      {step.answers.map(answer => (
+        <Button
+          key={answer.answer}
+          variant={step.answers.length === 1 ? 'filled' : 'outline'}
+          loading={writer.busy}
+          onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
+        >
+          {answer.answer === 'done' ? 'Done' : said(answer.label || answer.answer)}
+        </Button>
+      ))}
+    </div>
+  )
+}
+
+/** A wedge scanner types and presses Enter; so may a person. */
+function TextAnswer({ run, step, writer }: Props) {
+  const [text, setText] = useState('')
+  return (
+    <form
+      className="stack"
+      onSubmit={async event => {
+        event.preventDefault()
+        if (await writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: text })) setText('')
+      }}
+    >
+      <TextInput
+        label={step.kind === 'scan' ? 'Scan, or type the serial' : 'Your answer'}
+        classNames={{ input: step.kind === 'scan' ? 'mono run-input' : 'run-input' }}
+        autoCapitalize={step.kind === 'scan' ? 'characters' : 'sentences'}
+        autoComplete="off"
+        autoFocus
+        required
+        withAsterisk={false}
+        value={text}
+        onChange={e => setText(e.currentTarget.value)}
+      />
+      <Button type="submit" fullWidth loading={writer.busy}>
+        {step.kind === 'scan' ? 'That is what I read' : 'Write it down'}
+      </Button>
+    </form>
+  )
+}
+
+/** The service can switch the light where it reaches the machine; elsewhere a hand did it. */
+function LightAnswer({ ticket, run, step, writer }: Props) {
+  const on = step.records === 'light-on'
+  const done = () => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: 'done' })
+  return (
+    <div className="run-choices">
+      {ticket.reachable && (
+        <Button
+          loading={writer.busy}
+          onClick={async () => {
+            if (await writer.run({ errand: 'light', on })) await done()
+          }}
+        >
+          Switch it {on ? 'on' : 'off'} for me
+        </Button>
+      )}
+      <Button variant={ticket.reachable ? 'default' : 'filled'} loading={writer.busy} onClick={done}>
+        I did it by hand
+      </Button>
+    </div>
+  )
+}
+
+/** Gates, holds and calls open by themselves when what they ask for is so. */
+function GoOn(props: Props) {
+  const { ticket, run, step, writer } = props
+  const me = useMe()
+  const left = useHoldLeft(run, step)
+  const shut = left > 0 || (run.unmet !== null && step.kind !== 'hold')
+  const elsewhere = step.answers.filter(a => a.answer !== 'done')
+  return (
+    <div className="stack">
+      {left > 0 ? (
+        <p className="run-clock mono" role="timer">
+          {Math.floor(left / 60)}:{String(left % 60).padStart(2, '0')}
+        </p>
+      ) : (
+        step.kind !== 'hold' && run.unmet && <p className="run-unmet">Not yet: {run.unmet}</p>
+      )}
+      {step.kind === 'gate' && shut && <GateHelp {...props} />}
+      <div className="run-choices">
+        <Button
+          disabled={shut}
+          loading={writer.busy}
+          onClick={() => writer.write({ kind: 'step-passed', sheet: run.sheet.id, step: step.id })}
+        >
+          Go on
+        </Button>
+        {elsewhere.map(answer => (
+          <Button
+            key={answer.answer}
+            variant="default"
+            loading={writer.busy}
+            onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
+          >
+            {said(answer.label || answer.answer)}
+          </Button>
+        ))}
+      </div>
+      {shut && me.data?.roles.includes('lead') && <Overrule ticket={ticket} run={run} step={step} writer={writer} />}
+    </div>
+  )
+}
+
+/** What usually opens a gate, one press away. */
+function GateHelp({ ticket, step, writer }: Props) {
+  const rebuilds = step.gate === 'array-whole' || step.gate === 'rebuild-seen'
+  return (
+    <div className="gate-help">
+      {ticket.reachable && (
+        <Button variant="default" loading={writer.busy} onClick={() => writer.run({ errand: 'snapshot' })}>
+          Take a snapshot
+        </Button>
+      )}
+      <Button variant="default" component={Link} to={`/tickets/${ticket.number}/snapshot`}>
+        Type what you see
+      </Button>
+      {step.gate === 'light-off' && (
+        <Button
+          variant="default"
+          loading={writer.busy}
+          onClick={() =>
+            ticket.reachable ? writer.run({ errand: 'light', on: false }) : writer.write({ kind: 'locator-switched', on: false })
+          }
+        >
+          Light off
+        </Button>
+      )}
+      {rebuilds && (
+        <Button variant="default" component={Link} to={`/tickets/${ticket.number}/rebuild`}>
+          See the rebuild
+        </Button>
+      )}
+    </div>
+  )
+}
+
+/** Whole seconds left of a hold, on the service's clock; 0 where none runs. */
+function useHoldLeft(run: RunView, step: RunStep): number {
+  const until = step.kind === 'hold' && step.seconds ? Date.parse(run.since) + step.seconds * 1000 : 0
+  const now = useSecond(until > 0)
+  return Math.max(0, Math.ceil((until - now) / 1000))
+}

@@ -1,0 +1,1 @@
+export { RunPage } from './RunPage'

@@ -1,0 +1,98 @@
+import { Link } from 'react-router'
+import { clock } from '../shared/time'
+import type { TicketView } from '../shared/types'
+
+/** What is known, each fact once. */
+export function TicketFacts({ ticket }: { ticket: TicketView }) {
+  const { report, swap, part, zone } = ticket
+  const here = `/tickets/${ticket.number}`
+  return (
+    <section className="panel" aria-labelledby="facts">
+      <h2 id="facts">What is known</h2>
+      <dl className="facts">
+        <Fact name="Reported">
+          {report.symptom}
+          {report.bay ? ` · bay ${report.bay}` : ''}
+          {report.serial ? ' · ' : ''}
+          {report.serial && <span className="mono">{report.serial}</span>}
+        </Fact>
+        <Fact name="Received">{clock(ticket.receivedAt, zone)}</Fact>
+        {ticket.evidence.map((e, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: evidence has no id and is never reordered
+          <Fact key={i} name="Evidence">
+            {e.text}{' '}
+            <span className="chalk">
+              ({e.evidence.replaceAll('-', ' ')}
+              {e.count ? `, ${e.count} times` : ''})
+            </span>
+          </Fact>
+        ))}
+        <Fact name="Engineer">
+          {ticket.engineer ?? 'nobody yet'}
+          {ticket.arrivedAt ? `, on site since ${clock(ticket.arrivedAt, zone)}` : ''}
+        </Fact>
+        {ticket.backup && (
+          <Fact name="Backup">
+            {ticket.backup}
+            {ticket.backupDetail ? `: ${ticket.backupDetail}` : ''}
+          </Fact>
+        )}
+        <Fact name="Replacement">
+          {part ? (
+            <>
+              <span className="mono">{part.serial}</span> {part.model}, {where(ticket)}
+            </>
+          ) : (
+            'none reserved'
+          )}{' '}
+          · <Link to={`${here}/return`}>Parts and returns</Link>
+        </Fact>
+        {swap.outSerial && (
+          <Fact name="Came out">
+            <span className="mono">{swap.outSerial}</span> from bay {swap.bay}
+          </Fact>
+        )}
+        {swap.inSerial && (
+          <Fact name="Went in">
+            <span className="mono">{swap.inSerial}</span>
+          </Fact>
+        )}
+        {swap.nearMisses.map(miss => (
+          <Fact key={miss.at} name="Near miss">
+            <span className="mono">{miss.serial}</span> was pulled from bay {miss.bay} and went straight back
+          </Fact>
+        ))}
+        {swap.inSerial && (
+          <Fact name="Rebuild">
+            <Link to={`${here}/rebuild`}>{ticket.rebuild.look.sentence}</Link>
+          </Fact>
+        )}
+        {ticket.signedOffBy && <Fact name="Signed off">{ticket.signedOffBy}</Fact>}
+        {ticket.help && (
+          <Fact name="Help">
+            {ticket.help.by}: {ticket.help.reason} {ticket.help.answer ? `${ticket.help.answeredBy}: ${ticket.help.answer}` : '(waiting)'}
+          </Fact>
+        )}
+        {ticket.discrepancies.map(d => (
+          <Fact key={d.id} name={d.settledBy ? 'Settled' : '◆ Open'}>
+            {d.sentence} {d.settlement ? `${d.settledBy}: ${d.settlement}` : ''}
+          </Fact>
+        ))}
+      </dl>
+    </section>
+  )
+}
+
+function where({ part, swap }: TicketView): string {
+  if (part?.serial === swap.inSerial) return 'fitted'
+  return part?.issuedTo ? `with ${part.issuedTo}` : `reserved at ${part?.depot}`
+}
+
+function Fact({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <>
+      <dt>{name}</dt>
+      <dd>{children}</dd>
+    </>
+  )
+}

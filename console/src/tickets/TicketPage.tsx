@@ -1,0 +1,48 @@
+import { Chassis } from '../appliances'
+import { useMe } from '../people'
+import { Waiting } from '../shared/Waiting'
+import { Closing } from './Closing'
+import { DangerPanel } from './DangerPanel'
+import { Journal } from './Journal'
+import { NextMove } from './NextMove'
+import { OtherMoves } from './OtherMoves'
+import { TicketFacts } from './TicketFacts'
+import { TicketHead } from './TicketHead'
+import { targetBay } from './targetBay'
+import { useTicket, useTicketNumber, useWrite } from './ticketQueries'
+import './ticketPage.css'
+
+export function TicketPage() {
+  const number = useTicketNumber()
+  const me = useMe()
+  const ticket = useTicket(number)
+  const writer = useWrite(number)
+  if (!ticket.data || !me.data) return <Waiting for="the ticket" problem={ticket.error} />
+  const view = ticket.data
+  return (
+    <main className="page wide">
+      <TicketHead ticket={view} />
+      <div className="ticket-columns">
+        <div>
+          <NextMove ticket={view} me={me.data} writer={writer} />
+          <DangerPanel ticket={view} />
+          {view.latest && (
+            <Chassis
+              snapshot={view.latest}
+              verdicts={view.danger.verdicts}
+              model={view.model ?? null}
+              target={targetBay(view)}
+              zone={view.zone ?? null}
+            />
+          )}
+        </div>
+        <div>
+          <TicketFacts ticket={view} />
+          <Closing ticket={view} />
+          <OtherMoves ticket={view} />
+          <Journal ticket={view} />
+        </div>
+      </div>
+    </main>
+  )
+}

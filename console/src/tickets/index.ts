@@ -1,0 +1,5 @@
+export { DangerPanel } from './DangerPanel'
+export { MyDayPage } from './MyDayPage'
+export { TicketHead } from './TicketHead'
+export { TicketPage } from './TicketPage'
+export { useTicket, useTicketNumber, useWrite, type Writer } from './ticketQueries'

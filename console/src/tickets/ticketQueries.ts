@@ -1,0 +1,84 @@
+import { queryOptions, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useParams } from 'react-router'
+import { api, unwrap } from '../shared/api'
+import type { EntryBody, Receipt } from '../shared/types'
+import { uuid7 } from '../shared/uuid'
+
+export const ticketQuery = (number: number) =>
+  queryOptions({
+    queryKey: ['tickets', number],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/tickets/{number}', { params: { path: { number } }, signal })),
+    refetchInterval: 15_000, // a wait or a "no news" comes with time alone, which the live stream does not tell
+  })
+export const useTicket = (number: number) => useQuery(ticketQuery(number))
+
+export function useTicketNumber(): number {
+  const { number } = useParams()
+  return Number(number)
+}
+
+export const useOpenTickets = (find: string) =>
+  useQuery({
+    queryKey: ['tickets', 'list', find],
+    queryFn: async ({ signal }) =>
+      unwrap(await api.GET('/api/tickets', { params: { query: find ? { find, limit: 100 } : { ended: false, limit: 200 } }, signal })),
+    placeholderData: earlier => earlier,
+  })
+
+export const useJournal = (number: number) =>
+  useInfiniteQuery({
+    queryKey: ['tickets', number, 'journal'],
+    initialPageParam: 0,
+    queryFn: async ({ signal, pageParam }) =>
+      unwrap(await api.GET('/api/tickets/{number}/journal', { params: { path: { number }, query: { after: pageParam } }, signal })),
+    getNextPageParam: page => page.next ?? undefined,
+  })
+
+type Kind = NonNullable<EntryBody['kind']>
+/** An entry's body by its kind, with the kind said. */
+export type Body = { [K in Kind]: Extract<EntryBody, { kind?: K }> & { kind: K } }[Kind]
+
+/** What the service does at the machine for whoever stands before it. */
+export type Errand = { errand: 'snapshot' } | { errand: 'reading' } | { errand: 'light'; on: boolean } | { errand: 'sheet' }
+
+type Writing = { id: string; at: string } & ({ body: Body } | Errand)
+
+async function send(number: number, writing: Writing): Promise<Receipt> {
+  const params = { path: { number } }
+  if ('body' in writing)
+    return unwrap(
+      await api.POST('/api/tickets/{number}/entries', {
+        params,
+        body: { body: writing.body, id: writing.id, at: writing.at, sentAt: new Date().toISOString() },
+      }),
+    )
+  switch (writing.errand) {
+    case 'snapshot':
+      return unwrap(await api.POST('/api/tickets/{number}/snapshots', { params }))
+    case 'reading':
+      return unwrap(await api.POST('/api/tickets/{number}/readings', { params }))
+    case 'light':
+      return unwrap(await api.POST('/api/tickets/{number}/light', { params, body: { on: writing.on } }))
+    case 'sheet':
+      return unwrap(await api.POST('/api/tickets/{number}/sheet', { params, body: { procedure: null } }))
+  }
+}
+
+/** Writes on a ticket. The id is made when the person presses, so that a repeat after a broken connection counts once. */
+export function useWrite(number: number) {
+  const client = useQueryClient()
+  const mutation = useMutation({
+    mutationFn: (writing: Writing) => send(number, writing),
+    onSettled: () => client.invalidateQueries({ queryKey: ['tickets', number] }),
+  })
+  const made = (what: { body: Body } | Errand): Writing => ({ id: uuid7(), at: new Date().toISOString(), ...what })
+  return {
+    write: (body: Body) => mutation.mutateAsync(made({ body })).catch(() => undefined),
+    run: (errand: Errand) => mutation.mutateAsync(made(errand)).catch(() => undefined),
+    receipt: mutation.data,
+    problem: mutation.error,
+    busy: mutation.isPending,
+    forget: mutation.reset,
+  }
+}
+export type Writer = ReturnType<typeof useWrite>
