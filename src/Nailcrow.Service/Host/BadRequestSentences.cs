@@ -1,17 +1,23 @@
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Nailcrow.Service.Host;
 
 /// <summary>What cannot even be read gets a sentence that says where it went wrong.</summary>
-internal sealed class BadRequestSentences : IExceptionHandler
+internal sealed partial class BadRequestSentences : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext http, Exception exception, CancellationToken ct)
     {
-        if (exception is not BadHttpRequestException bad)
+        var (sentence, status) = exception switch
+        {
+            BadHttpRequestException bad => (Sentence(bad), bad.StatusCode),
+            _ => (UnreadableJson.OfMissingKind(exception), 400),
+        };
+        if (sentence is null)
             return false;
-        await TypedResults.Problem(Sentence(bad), statusCode: bad.StatusCode, title: "Not readable").ExecuteAsync(http);
+        await TypedResults.Problem(sentence, statusCode: status, title: "Not readable").ExecuteAsync(http);
         return true;
     }
 
@@ -34,13 +40,14 @@ internal sealed class BadRequestSentences : IExceptionHandler
     }
 
     private static string Sentence(BadHttpRequestException bad) =>
-        bad.InnerException is JsonException json ? $"The body cannot be read{(json.Path is null ? "" : $" at {json.Path}")}: {FirstLine(json.Message)}"
+        bad.InnerException is JsonException json ? UnreadableJson.Sentence(json)
         : bad.StatusCode == 413 ? "The body is larger than 8 MiB; nothing here needs that much."
+        : bad.Message.StartsWith("Implicit body", StringComparison.Ordinal) ? "Send a body, as JSON; /api/openapi.json says what is in it."
+        : Unbound().Match(bad.Message) is { Success: true } unbound ? $"'{unbound.Groups[3].Value}' does not go into '{unbound.Groups[2].Value}'; accepted: {Plain(unbound.Groups[1].Value)}."
         : bad.Message;
 
-    private static string FirstLine(string message)
-    {
-        var end = message.IndexOf(" Path:", StringComparison.Ordinal);
-        return end < 0 ? message : message[..end];
-    }
+    private static string Plain(string type) => type.TrimEnd('?') switch { "int" or "long" => "a whole number", "bool" => "true or false", _ => "what /api/openapi.json says" };
+
+    [GeneratedRegex("Failed to bind parameter \"(\\S+) (\\w+)\" from \"(.*)\"")]
+    private static partial Regex Unbound();
 }
