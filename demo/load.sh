@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Fills a fresh service with the demo of Fenwright Storage Care, through the real command line.
+# Fills an empty service with the demo of Fenwright Storage Care, through the real command line.
 set -euo pipefail
 source "$(dirname "$0")/lib.sh"
 export NAILCROW_PASSWORD=fenwright-demo NAILCROW_NEW_PASSWORD=fenwright-demo

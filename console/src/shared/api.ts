@@ -23,7 +23,7 @@ api.use({
 })
 
 /** Now on the service's clock: waits and limits are reckoned there, whatever this device believes. */
-export function serviceNow(): number {
+export function nowAtService(): number {
   return Date.now() - clockAhead
 }
 

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { serviceNow } from './api'
+import { nowAtService } from './api'
 
 /** A time as read on the spot: in the machine's zone, with UTC beside it where they differ. */
 export function clock(at: string, zone: string | null | undefined): string {
@@ -22,11 +22,11 @@ export function seconds(span: string): number {
 
 /** Re-renders each second while something runs; the time itself is the service's, so a locked screen loses nothing. */
 export function useSecond(running: boolean): number {
-  const [now, setNow] = useState(serviceNow)
+  const [now, setNow] = useState(nowAtService)
   useEffect(() => {
     if (!running) return
-    const timer = setInterval(() => setNow(serviceNow()), 500)
+    const timer = setInterval(() => setNow(nowAtService()), 500)
     return () => clearInterval(timer)
   }, [running])
-  return running ? now : serviceNow()
+  return running ? now : nowAtService()
 }

@@ -161,6 +161,11 @@ internal static class StepReader
                 ReportAt("answers", "'answers' is to be a mapping: answer to the step it leads to, or to 'go on' or 'end'.");
                 return [];
             }
+            if (map.Children.Keys.Any(k => k is not YamlScalarNode { Value.Length: > 0 }))
+            {
+                ReportAt("answers", "An answer is to be a text and not empty.");
+                return [];
+            }
             return [.. map.Children.Select(a => new StepAnswer($"{a.Key}", Label($"{a.Key}"), $"{a.Value}"))];
         }
 

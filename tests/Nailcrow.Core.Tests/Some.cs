@@ -1,0 +1,50 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Procedures;
+
+namespace Nailcrow.Core.Tests;
+
+/// <summary>Things a test needs and is not about.</summary>
+internal static class Some
+{
+    public static readonly DateTimeOffset Noon = new(2026, 3, 2, 12, 0, 0, TimeSpan.Zero);
+
+    public const string Bad = "P8BADD0517";
+    public const string New = "C8NEWW2286";
+    public const string Chassis = "BRK12-0042";
+
+    public static readonly string ProcedureText = File.ReadAllText(Path.Combine(Root(), "procedures", "front-hot.yaml"));
+
+    public static readonly ApplianceModel Model = new(
+        "brackmere-b12", "Brackmere", "B12", 3, 4, BayOrder.DownColumns, Loading.Front, SwapPower.Hot, RebuildStart.ByHand, false, 5, 4,
+        "Press the latch.", "Label up.", 200, [], ["Two short beeps each minute"], [], []);
+
+    public static Procedure Procedure() => ProcedureReader.Read("front-hot.yaml", ProcedureText).Procedure ?? throw new InvalidDataException("The shipped procedure has problems.");
+
+    /// <summary>Bays 1 to 6 hold array "vault"; bay 2 holds the bad drive, as the roles say.</summary>
+    public static Snapshot Snapshot(ArrayLevel level = ArrayLevel.Raid6, ArrayState state = ArrayState.Degraded, BayRole badRole = BayRole.Dropped, string badSerial = Bad, DateTimeOffset? at = null) =>
+        new(
+            at ?? Noon,
+            "redfish",
+            [.. Enumerable.Range(1, 6).Select(b => b == 2
+                ? new Bay("2", badRole, badRole == BayRole.Dropped ? DriveHealth.Faulted : DriveHealth.Good, "dk0", badRole == BayRole.Empty ? null : badSerial, Bytes: 8_000_000_000_000, Array: badRole == BayRole.Empty ? null : "vault")
+                : new Bay($"{b}", BayRole.Member, DriveHealth.Good, $"dk{9 - b}", $"P8GOOD000{b}", Bytes: 8_000_000_000_000, Array: "vault"))],
+            [new("vault", level, 6, state, 8_000_000_000_000)]);
+
+    /// <summary>An array alone, each member's role by a letter: m member, d dropped, f filling, e empty; mirrors in pairs if told.</summary>
+    public static (Snapshot Snapshot, DriveArray Array) Array(ArrayLevel level, string roles, bool mirrors = false, ArrayState? state = null)
+    {
+        var bays = roles.Select((r, i) => new Bay($"{i + 1}", Role(r), Serial: r == 'e' ? null : $"S00{i:00}", Array: r == 'e' ? null : "a", Mirror: mirrors ? i / 2 : null)).ToList();
+        var array = new DriveArray("a", level, roles.Length, state ?? (roles.All(r => r == 'm') ? ArrayState.Whole : ArrayState.Degraded));
+        return (new(Noon, "person", bays, [array]), array);
+    }
+
+    private static BayRole Role(char letter) => letter switch { 'm' => BayRole.Member, 'd' => BayRole.Dropped, 'f' => BayRole.Filling, _ => BayRole.Empty };
+
+    private static string Root()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
+            folder = folder.Parent;
+        return folder?.FullName ?? throw new DirectoryNotFoundException("Nailcrow.slnx is nowhere above the tests.");
+    }
+}

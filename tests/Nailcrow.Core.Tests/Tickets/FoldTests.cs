@@ -1,0 +1,80 @@
+using CsCheck;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Tests.Tickets;
+
+public class FoldTests
+{
+    private static readonly IReadOnlyList<Entry> Whole = Played.At("end").Entries;
+
+    /// <summary>What a ticket says, so that two can be compared whole: lists in records compare by reference.</summary>
+    private static string Told(Ticket t) =>
+        string.Join("\n", t.Stage, t.Run?.Current, t.Swap.OutSerial, t.Swap.InSerial, t.Entries, string.Join(";", t.Custody.Moves),
+            string.Join(";", t.Discrepancies), string.Join(";", t.Run?.Visits ?? []), string.Join(";", ClosingCondition.Of(t)), t.Before?.TakenAt, t.After?.TakenAt);
+
+    [Fact]
+    public void A_ticket_depends_on_its_set_of_entries_and_not_on_the_order_they_arrived_in() =>
+        Gen.Shuffle(Enumerable.Range(0, Whole.Count).ToArray()).Sample(order =>
+            Told(Ticket.Fold(1001, order.Select(i => Whole[i]))).ShouldBe(Told(Ticket.Fold(1001, Whole))), iter: 60);
+
+    [Fact]
+    public void A_record_that_grew_entry_by_entry_tells_what_one_read_at_once_tells() =>
+        Gen.Shuffle(Enumerable.Range(0, Whole.Count).ToArray()).Sample(order =>
+            Told(order.Aggregate(TicketRecord.Of(1001, []), (r, i) => r.With(Whole[i])).Ticket).ShouldBe(Told(Ticket.Fold(1001, Whole))), iter: 20);
+
+    [Fact]
+    public void The_same_entry_twice_is_once() => Told(Ticket.Fold(1001, Whole.Concat(Whole))).ShouldBe(Told(Ticket.Fold(1001, Whole)));
+
+    [Fact]
+    public void A_clock_that_runs_ahead_is_questioned_and_the_fact_is_kept()
+    {
+        var played = Played.Reported();
+
+        played.Arrives(new NoteWritten("Seen it"), at: played.Now.AddHours(3));
+
+        played.Ticket.Discrepancies.Select(d => d.Sentence).ShouldBe(["An entry says it happened 2 h 59 min after it was recorded; the sending device's clock was wrong."]);
+    }
+
+    [Fact]
+    public void An_entry_is_told_at_the_time_it_happened_on_the_services_clock()
+    {
+        var entry = Whole[0] with { At = Some.Noon.AddHours(-2), ClockOffsetMs = 2 * 3600 * 1000 };
+
+        entry.Happened.ShouldBe(Some.Noon);
+    }
+
+    [Fact]
+    public void Facts_are_kept_even_after_closing_and_decisions_are_not()
+    {
+        var played = Played.Reported();
+        played.Does(new TicketCancelled("Reported twice"), Played.Lioth);
+
+        played.Refusal(new EngineerAssigned("ilka"), Played.Lioth).ShouldBe("T-1001 is cancelled; nothing more is decided on it.");
+        played.Refusal(new NoteWritten("The lamp is green now")).ShouldBe("accepted");
+    }
+
+    [Theory]
+    [InlineData("44", "ABCD1234", "There is no bay '44' on this appliance; its bays are 1, 2, 3, 4, 5, 6.")]
+    [InlineData("2", "A?", "Serial 'A?' has '?'; a serial has letters, digits and dashes.")]
+    public void What_is_no_record_at_all_is_refused(string bay, string serial, string reason) =>
+        Played.WithSheet().Refusal(new DrivePulled(bay, serial)).ShouldBe(reason);
+
+    [Fact]
+    public void A_ticket_with_a_drive_moved_is_not_cancelled() =>
+        Played.At("end").Refusal(new TicketCancelled("No"), Played.Lioth).ShouldBe("A drive has been moved; this ticket can be closed, not cancelled.");
+
+    [Fact]
+    public void Stores_may_issue_and_an_engineer_may_not() =>
+        Played.Reported().Refusal(new PartIssued(Some.New, "ilka")).ShouldBe("ilka may not do this; it takes the role stores or dispatcher or lead.");
+
+    [Fact]
+    public void What_to_do_next_is_always_one_thing()
+    {
+        NextAction.Of(Played.Reported().Ticket).ShouldBe(new NextAction("dispatcher", "Assign an engineer, or take it.", "tickets"));
+        NextAction.Of(Played.At("backup").Ticket).ShouldBe(new NextAction("ilka", "Ask the customer if there is a backup of what is on vault.", "swaps"));
+        NextAction.Of(Played.At("end").Ticket).ShouldBe(new NextAction("ilka", $"Open a return for {Some.Bad}, which is with engineer ilka.", "returns"));
+    }
+}
