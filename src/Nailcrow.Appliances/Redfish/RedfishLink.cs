@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Swaps;
 using Polly.CircuitBreaker;
 using Polly.Timeout;
 
@@ -12,7 +13,7 @@ public sealed class RedfishLink(HttpClient http, TimeProvider time, LinkSettings
     public Task<Parsed<MachineLook>> LookAsync(Appliance appliance, CancellationToken ct) =>
         AskAsync(appliance, async (machine, deadline) =>
         {
-            var chassis = await machine.FirstMemberAsync("Chassis", deadline);
+            var chassis = await ChassisAsync(machine, appliance, deadline);
             var system = await machine.FirstMemberAsync("Systems", deadline);
             var storage = await machine.FirstMemberAsync(machine.LinkOf(system, "Storage"), deadline);
             var drives = await machine.ReadAllAsync(storage.Links("Drives"), deadline);
@@ -23,10 +24,19 @@ public sealed class RedfishLink(HttpClient http, TimeProvider time, LinkSettings
     public Task<Parsed<bool>> SwitchLightAsync(Appliance appliance, bool on, CancellationToken ct) =>
         AskAsync(appliance, async (machine, deadline) =>
         {
-            var chassis = await machine.FirstMemberAsync("Chassis", deadline);
+            var chassis = await ChassisAsync(machine, appliance, deadline);
             await machine.PatchAsync(chassis.Required("@odata.id"), new Dictionary<string, bool> { ["LocationIndicatorActive"] = on }, deadline);
             return on;
         }, ct);
+
+    /// <summary>Addresses move; another machine's bays on this ticket would lead somebody to the wrong drive.</summary>
+    private static async Task<JsonElement> ChassisAsync(RedfishMachine machine, Appliance appliance, CancellationToken ct)
+    {
+        var chassis = await machine.FirstMemberAsync("Chassis", ct);
+        return chassis.Text("SerialNumber") is { } serial && SerialComparison.Between(serial, appliance.Serial).Outcome != SerialOutcome.Exact
+            ? throw new RedfishException($"it is the machine with the serial {serial}, and {appliance.Asset} has {appliance.Serial}.")
+            : chassis;
+    }
 
     private async Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct)
     {

@@ -1,0 +1,137 @@
+using Microsoft.Extensions.DependencyInjection;
+using Nailcrow.Core;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Running;
+
+namespace Nailcrow.Appliances.Tests;
+
+public sealed class RedfishTests : IAsyncLifetime
+{
+    private RunningStandIn _machine = null!; // xUnit calls InitializeAsync before any test
+    private ServiceProvider _services = null!;
+
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
+    public async ValueTask InitializeAsync()
+    {
+        _machine = await RunningStandIn.StartAsync();
+        var settings = new LinkSettings { CallDeadline = TimeSpan.FromSeconds(1), LookDeadline = TimeSpan.FromSeconds(3) };
+        _services = new ServiceCollection().AddLogging().AddSingleton(TimeProvider.System).AddApplianceLinks(settings).BuildServiceProvider();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _services.DisposeAsync();
+        await _machine.DisposeAsync();
+    }
+
+    private IApplianceLink Link => _services.GetRequiredService<IApplianceLink>();
+
+    private Appliance Machine(string serial = "BRK12-0007") =>
+        new("FSC-0107", serial, "brackmere-b12", "Corrin", "Hall", _machine.Address.ToString(),
+            [new("vault", ArrayLevel.Raid6, 6, 8_001_563_222_016), new("desk", ArrayLevel.Raid5, 4, 8_001_563_222_016)]);
+
+    private async Task<MachineLook> LookAsync() => (await Link.LookAsync(Machine(), Ct)).ShouldBeOfType<Parsed<MachineLook>.Ok>().Value;
+
+    private async Task<string> RefusalAsync(Appliance? machine = null) =>
+        (await Link.LookAsync(machine ?? Machine(), Ct)).ShouldBeOfType<Parsed<MachineLook>.Refused>().Reason;
+
+    [Fact]
+    public async Task A_look_tells_twelve_bays_two_arrays_and_names_that_are_not_in_bay_order()
+    {
+        var seen = (await LookAsync()).Snapshot;
+
+        seen.Bays.Count.ShouldBe(12);
+        seen.Bays.Select(b => b.Name).Take(4).ShouldBe(["dk4", "dk0", "dk8", "dk5"]);
+        seen.Arrays.Select(a => (a.Name, a.Level, a.State, seen.MembersOf(a))).ShouldBe([("vault", ArrayLevel.Raid6, ArrayState.Whole, 6), ("desk", ArrayLevel.Raid5, ArrayState.Whole, 4)]);
+        seen.Bays.Single(b => b.Role == BayRole.Spare).Label.ShouldBe("11");
+        SnapshotProblems.In(seen).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_failed_drive_is_dropped_and_faulted_and_its_array_degraded()
+    {
+        await _machine.HandAsync("fail/2");
+
+        var seen = (await LookAsync()).Snapshot;
+
+        var bay = seen.BayLabelled("2");
+        (bay?.Role, bay?.Health, bay?.Array).ShouldBe((BayRole.Dropped, DriveHealth.Faulted, "vault"));
+        seen.Arrays[0].State.ShouldBe(ArrayState.Degraded);
+    }
+
+    [Fact]
+    public async Task A_drive_that_only_warns_is_worn_and_still_a_member()
+    {
+        await _machine.HandAsync("warn/5");
+
+        var bay = (await LookAsync()).Snapshot.BayLabelled("5");
+
+        (bay?.Role, bay?.Health).ShouldBe((BayRole.Member, DriveHealth.Worn));
+    }
+
+    [Fact]
+    public async Task A_rebuild_started_by_hand_shows_its_percentage_and_ends_whole()
+    {
+        var replacement = System.Text.Json.JsonDocument.Parse(await _machine.LookAsync()).RootElement.GetProperty("view").GetProperty("table")[0].GetProperty("serial").GetString();
+        foreach (var hand in new[] { "fail/2", "pull/2", $"insert/2/{replacement}" })
+            await _machine.HandAsync(hand);
+        (await LookAsync()).Snapshot.BayLabelled("2")?.Role.ShouldBe(BayRole.Unclaimed);
+
+        await _machine.HandAsync("start/vault/2");
+        var during = await LookAsync();
+        during.Snapshot.BayLabelled("2")?.Role.ShouldBe(BayRole.Filling);
+        during.Progress.Single().Percent.ShouldNotBeNull();
+
+        for (var looks = 0; looks < 100 && (await LookAsync()).Snapshot.Arrays[0].State != ArrayState.Whole; looks++)
+            await Task.Delay(100, Ct);
+        (await LookAsync()).Snapshot.BayLabelled("2")?.Role.ShouldBe(BayRole.Member);
+    }
+
+    [Fact]
+    public async Task The_locator_light_goes_on_and_off()
+    {
+        (await Link.SwitchLightAsync(Machine(), true, Ct)).ShouldBe(new Parsed<bool>.Ok(true));
+        (await LookAsync()).LocatorOn.ShouldBe(true);
+        await Link.SwitchLightAsync(Machine(), false, Ct);
+        (await LookAsync()).LocatorOn.ShouldBe(false);
+    }
+
+    private string Told(string what) =>
+        $"FSC-0107 at {_machine.Address} {what} That says nothing about its drives: look at the machine another way, or type in what its screen shows.";
+
+    [Theory]
+    [InlineData("hangs", "did not answer within 1 s.")]
+    [InlineData("garbage", "answered something that is not JSON.")]
+    [InlineData("flood", "answered more than 4 MiB; that is no drive list.")]
+    public async Task A_machine_that_hangs_babbles_or_floods_is_given_up_on_with_a_sentence(string manner, string what)
+    {
+        await _machine.HandAsync($"behave/{manner}");
+
+        (await RefusalAsync()).ShouldBe(Told(what));
+    }
+
+    [Fact]
+    public async Task A_machine_that_keeps_hanging_is_left_alone_for_a_moment()
+    {
+        await _machine.HandAsync("behave/hangs");
+        for (var calls = 0; calls < 5; calls++)
+            await RefusalAsync();
+
+        (await RefusalAsync()).ShouldBe(Told("has not been answering and is left alone for a moment."));
+    }
+
+    [Fact]
+    public async Task Another_machine_at_the_address_is_not_taken_for_this_one()
+    {
+        var moved = Machine("BRK12-9999");
+
+        (await RefusalAsync(moved)).ShouldBe(Told("answered something else than expected: it is the machine with the serial BRK12-0007, and FSC-0107 has BRK12-9999."));
+        (await Link.SwitchLightAsync(moved, true, Ct)).ShouldBeOfType<Parsed<bool>.Refused>();
+        (await LookAsync()).LocatorOn.ShouldBe(false);
+    }
+
+    [Fact]
+    public async Task A_machine_without_an_address_is_read_by_hand() =>
+        (await RefusalAsync(Machine() with { Address = null })).ShouldBe("FSC-0107 has no management address; type in what its screen shows.");
+}

@@ -1,0 +1,43 @@
+using System.Diagnostics;
+
+namespace Nailcrow.Running;
+
+/// <summary>The real <c>nailcrow</c> command, with sessions of its own.</summary>
+public sealed class RunningCommand : IDisposable
+{
+    private readonly string _home = Directory.CreateTempSubdirectory("nailcrow-cli-").FullName;
+    private readonly Uri _service;
+
+    public RunningCommand(Uri service) => _service = service;
+
+    public sealed record Ended(int Code, string Output, string Error)
+    {
+        public string All => Output + Error;
+    }
+
+    public Task<Ended> RunAsync(params string[] arguments) => RunWithInputAsync("", arguments);
+
+    public async Task<Ended> RunWithInputAsync(string input, params string[] arguments)
+    {
+        var start = new ProcessStartInfo("dotnet", [Built.Assembly("Nailcrow.Cli", "nailcrow"), .. arguments])
+        {
+            RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true,
+            Environment = { ["NAILCROW_HOME"] = _home, ["NAILCROW_SERVICE"] = _service.ToString(), ["NAILCROW_PASSWORD"] = RunningService.Password, ["NO_COLOR"] = "1" },
+        };
+        using var process = Process.Start(start) ?? throw new InvalidOperationException("dotnet did not start.");
+        await process.StandardInput.WriteAsync(input);
+        process.StandardInput.Close();
+        var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
+        await process.WaitForExitAsync();
+        return new(process.ExitCode, await output, await error);
+    }
+
+    /// <summary>A command that has to be done; what it said.</summary>
+    public async Task<string> DoneAsync(params string[] arguments)
+    {
+        var ended = await RunAsync(arguments);
+        return ended.Code == 0 ? ended.Output : throw new InvalidOperationException($"nailcrow {string.Join(' ', arguments)} ended with {ended.Code}: {ended.All}");
+    }
+
+    public void Dispose() => Directory.Delete(_home, recursive: true);
+}

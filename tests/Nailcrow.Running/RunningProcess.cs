@@ -1,0 +1,78 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
+using System.Text.RegularExpressions;
+
+namespace Nailcrow.Running;
+
+/// <summary>A program started as a user starts it, whose words can be waited for.</summary>
+public sealed class RunningProcess : IAsyncDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+
+    private readonly Process _process;
+    private readonly ConcurrentQueue<string> _said = new();
+    private readonly SemaphoreSlim _news = new(0);
+
+    private RunningProcess(Process process)
+    {
+        _process = process;
+        process.OutputDataReceived += (_, line) => Hear(line.Data);
+        process.ErrorDataReceived += (_, line) => Hear(line.Data);
+    }
+
+    public string Said => string.Join('\n', _said);
+
+    public static RunningProcess Start(string assembly, IEnumerable<string> arguments, string? folder = null)
+    {
+        var start = new ProcessStartInfo("dotnet", [assembly, .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = folder ?? Built.Root };
+        var running = new RunningProcess(new Process { StartInfo = start });
+        running._process.Start();
+        running._process.BeginOutputReadLine();
+        running._process.BeginErrorReadLine();
+        return running;
+    }
+
+    /// <summary>Waits until it has said something of this form.</summary>
+    public async Task<Match> HearsAsync(string pattern)
+    {
+        using var patience = new CancellationTokenSource(Patience);
+        while (true)
+        {
+            if (_said.Select(line => Regex.Match(line, pattern)).FirstOrDefault(m => m.Success) is { } match)
+                return match;
+            if (_process.HasExited)
+                throw new InvalidOperationException($"It ended with {_process.ExitCode} and never said '{pattern}':\n{Said}");
+            try
+            {
+                await _news.WaitAsync(TimeSpan.FromMilliseconds(200), patience.Token);
+            }
+            catch (OperationCanceledException)
+            {
+                throw new TimeoutException($"It never said '{pattern}':\n{Said}");
+            }
+        }
+    }
+
+    /// <summary>SIGKILL: no chance to tidy up.</summary>
+    public async Task KillAsync()
+    {
+        if (!_process.HasExited)
+            _process.Kill(entireProcessTree: true);
+        await _process.WaitForExitAsync();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await KillAsync();
+        _process.Dispose();
+        _news.Dispose();
+    }
+
+    private void Hear(string? line)
+    {
+        if (line is null)
+            return;
+        _said.Enqueue(line);
+        _news.Release();
+    }
+}

@@ -1,0 +1,78 @@
+using Nailcrow.Client;
+using Nailcrow.Client.People;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.People;
+
+namespace Nailcrow.Running;
+
+/// <summary>The service on loopback with a database of its own, and people who may sign in.</summary>
+public sealed class RunningService : IAsyncDisposable
+{
+    public const string Password = "a-long-test-password";
+
+    private readonly bool _ownsFolder;
+
+    private RunningService(RunningProcess process, Uri address, string folder, bool ownsFolder) =>
+        (Process, Address, Folder, _ownsFolder) = (process, address, folder, ownsFolder);
+
+    public RunningProcess Process { get; }
+
+    public Uri Address { get; }
+
+    public string Folder { get; }
+
+    public string DatabaseFile => Path.Combine(Folder, "nailcrow.db");
+
+    /// <param name="folder">A folder that a service has used before; null for a new one.</param>
+    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1)
+    {
+        var own = folder is null;
+        folder ??= Directory.CreateTempSubdirectory("nailcrow-").FullName;
+        var process = RunningProcess.Start(Built.Assembly("Nailcrow.Service", "nailcrow-service"),
+        [
+            "--urls", "http://127.0.0.1:0",
+            "--Nailcrow:Data", Path.Combine(folder, "nailcrow.db"),
+            "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures"),
+            "--Nailcrow:WatchEverySeconds", watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
+            "--Nailcrow:FirstAdmin:Name", "admin",
+            "--Nailcrow:FirstAdmin:Password", Password,
+            "--Nailcrow:Link:CallDeadline", "00:00:01", "--Nailcrow:Link:LookDeadline", "00:00:03",
+        ]);
+        var heard = await process.HearsAsync("Nailcrow listens at.*?(http://127\\.0\\.0\\.1:\\d+)");
+        return new(process, new Uri(heard.Groups[1].Value), folder, own);
+    }
+
+    /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
+    public static async Task<RunningService> StartPeopledAsync(Uri? machine = null)
+    {
+        var service = await StartAsync();
+        var admin = await service.SignInAsync("admin");
+        foreach (var (name, role) in new[] { ("ilka", Role.Engineer), ("tamsel", Role.Engineer), ("dorrik", Role.Dispatcher), ("sefa", Role.Stores), ("lioth", Role.Lead) })
+            await admin.AddPersonAsync(new PersonAsk(name, name, Password, [role]), CancellationToken.None);
+        await admin.LoadAsync(Reference(machine), CancellationToken.None);
+        return service;
+    }
+
+    public HttpClient Http() => new() { BaseAddress = Address };
+
+    public async Task<NailcrowClient> SignInAsync(string name)
+    {
+        var client = new NailcrowClient(Http(), TimeProvider.System);
+        client.UseToken((await client.SignInAsync(name, Password, CancellationToken.None)).AccessToken);
+        return client;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await Process.DisposeAsync();
+        if (_ownsFolder)
+            Directory.Delete(Folder, recursive: true);
+    }
+
+    private static ReferenceData Reference(Uri? machine)
+    {
+        var demo = System.Text.Json.JsonSerializer.Deserialize(File.ReadAllText(Path.Combine(Built.Root, "demo", "reference.json")), ContractJson.Default.ReferenceData)
+            ?? throw new InvalidDataException("demo/reference.json is empty.");
+        return demo with { Appliances = [.. demo.Appliances.Select(a => a with { Address = a.Asset == "FSC-0107" ? machine?.ToString().TrimEnd('/') : null })] };
+    }
+}

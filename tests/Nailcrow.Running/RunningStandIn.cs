@@ -1,0 +1,37 @@
+namespace Nailcrow.Running;
+
+/// <summary>A simulated appliance, and hands at it.</summary>
+public sealed class RunningStandIn : IAsyncDisposable
+{
+    private readonly RunningProcess _process;
+    private readonly HttpClient _aisle;
+
+    private RunningStandIn(RunningProcess process, Uri address) => (_process, Address, _aisle) = (process, address, new HttpClient { BaseAddress = address });
+
+    public Uri Address { get; }
+
+    public static async Task<RunningStandIn> StartAsync(int seed = 7, double rebuildSeconds = 4)
+    {
+        var process = RunningProcess.Start(
+            Built.Assembly("Nailcrow.StandIn", "nailcrow-standin"),
+            ["run", "--port", "0", "--seed", $"{seed}", "--rebuild-seconds", rebuildSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture)]);
+        var heard = await process.HearsAsync("answers at (http://\\S+)");
+        return new(process, new Uri(heard.Groups[1].Value));
+    }
+
+    /// <summary>A hand at the machine: "fail/2", "pull/2", "insert/2/SERIAL", "start/vault/2", "behave/hangs".</summary>
+    public async Task<string> HandAsync(string what)
+    {
+        using var answer = await _aisle.PostAsync($"aisle/{what}", null);
+        var said = await answer.Content.ReadAsStringAsync();
+        return answer.IsSuccessStatusCode ? said : throw new InvalidOperationException($"{what}: {said}");
+    }
+
+    public async Task<string> LookAsync() => await _aisle.GetStringAsync("aisle/");
+
+    public async ValueTask DisposeAsync()
+    {
+        _aisle.Dispose();
+        await _process.DisposeAsync();
+    }
+}
