@@ -1,6 +1,6 @@
 # Shared by demo.sh, demo/load.sh and demo/walk.sh: building, starting, waiting, stopping.
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
-bin="$root/.build/bin"
+bin="${NAILCROW_BIN:-$root/.build/bin}" # the tests play the walk with what they were built beside
 export PATH="$bin:$PATH" DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1
 
 say() { printf '%s\n' "$*" >&2; }
@@ -45,7 +45,7 @@ free_port() {
 
 # start_service PORT FOLDER WATCH_EVERY_SECONDS
 start_service() {
-  (cd "$root/.build/service" && exec ./nailcrow-service --urls "http://127.0.0.1:$1" \
+  (cd "$(dirname "$(readlink -f "$bin/nailcrow-service")")" && exec ./nailcrow-service --urls "http://127.0.0.1:$1" \
     --Nailcrow:Data="$2/nailcrow.db" --Nailcrow:Procedures="$root/procedures" --Nailcrow:WatchEverySeconds="$3" \
     --Nailcrow:FirstAdmin:Name=admin --Nailcrow:FirstAdmin:Password=fenwright-demo) >>"$2/service.log" 2>&1 &
   started+=($!)

@@ -12,6 +12,7 @@ public sealed class RunningProcess : IAsyncDisposable
     private readonly Process _process;
     private readonly ConcurrentQueue<string> _said = new();
     private readonly SemaphoreSlim _news = new(0);
+    private int _disposed;
 
     private RunningProcess(Process process)
     {
@@ -63,6 +64,8 @@ public sealed class RunningProcess : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
+        if (Interlocked.Exchange(ref _disposed, 1) == 1)
+            return;
         await KillAsync();
         _process.Dispose();
         _news.Dispose();

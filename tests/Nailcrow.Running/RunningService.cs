@@ -37,7 +37,7 @@ public sealed class RunningService : IAsyncDisposable
             "--Nailcrow:FirstAdmin:Name", "admin",
             "--Nailcrow:FirstAdmin:Password", Password,
             "--Nailcrow:Link:CallDeadline", "00:00:01", "--Nailcrow:Link:LookDeadline", "00:00:03",
-        ]);
+        ], Path.Combine(Built.Root, "src", "Nailcrow.Service")); // where the built console lies
         var heard = await process.HearsAsync("Nailcrow listens at.*?(http://127\\.0\\.0\\.1:\\d+)");
         return new(process, new Uri(heard.Groups[1].Value), folder, own);
     }

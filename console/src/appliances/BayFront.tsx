@@ -6,20 +6,23 @@ type Props = { bay: Bay; verdict: BayVerdict | undefined; isTarget: boolean; isC
 /** One bay's front: how it is drawn tells its role, the corner what pulling would do, the flag that its drive is not well. */
 export function BayFront({ bay, verdict, isTarget, isChosen, choose }: Props) {
   return (
-    <button
-      type="button"
-      className={`bay ${bay.role}${isTarget ? ' target' : ''}`}
-      aria-pressed={isChosen}
-      aria-label={spoken(bay, verdict, isTarget)}
-      onClick={choose}
-    >
-      <span className="bay-top">
+    <button type="button" className={`bay ${bay.role}${isTarget ? ' target' : ''}`} aria-pressed={isChosen} onClick={choose}>
+      <span className="for-ears">{spoken(bay, verdict, isTarget)}</span>
+      <span className="bay-top" aria-hidden="true">
         <b className="bay-label">{bay.label}</b>
         <span className="bay-verdict">{bay.role === 'empty' ? '' : sign(verdict)}</span>
       </span>
-      <span className="bay-role">{said(bay.role)}</span>
-      {(bay.health === 'faulted' || bay.health === 'worn') && <span className="bay-role">⚑ {bay.health}</span>}
-      <span className="bay-serial mono">{bay.serial ? `…${bay.serial.slice(-5)}` : ' '}</span>
+      <span className="bay-role" aria-hidden="true">
+        {said(bay.role)}
+      </span>
+      {(bay.health === 'faulted' || bay.health === 'worn') && (
+        <span className="bay-role" aria-hidden="true">
+          ⚑ {bay.health}
+        </span>
+      )}
+      <span className="bay-serial mono" aria-hidden="true">
+        {bay.serial ? `…${bay.serial.slice(-5)}` : ' '}
+      </span>
     </button>
   )
 }

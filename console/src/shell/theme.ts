@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple } from '@mantine/core'
+import { Button, createTheme, type MantineColorsTuple } from '@mantine/core'
 
 // docs/look.md says why; shade 8 is pine by day, shade 3 by night.
 const pine: MantineColorsTuple = [
@@ -25,13 +25,17 @@ export const theme = createTheme({
   fontSizes: { xs: '13px', sm: '15px', md: '17px', lg: '20px', xl: '22px' },
   spacing: { xs: '4px', sm: '8px', md: '12px', lg: '20px', xl: '32px' },
   components: {
-    Button: {
+    Button: Button.extend({
       defaultProps: { size: 'md' },
+      // Text on pine is not white by night, when pine is light.
+      vars: (_theme, props) => ({
+        root: { '--button-color': !props.variant || props.variant === 'filled' ? 'var(--on-pine)' : undefined },
+      }),
       styles: {
         root: { minHeight: 48, height: 'auto', paddingBlock: 8, display: 'inline-flex', alignItems: 'center', justifyContent: 'center' },
         label: { whiteSpace: 'normal', overflow: 'visible', lineHeight: 1.3 },
       },
-    },
+    }),
     TextInput: { defaultProps: { size: 'md' } },
     NativeSelect: { defaultProps: { size: 'md' } },
     PasswordInput: { defaultProps: { size: 'md' } },

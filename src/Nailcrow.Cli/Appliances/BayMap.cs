@@ -38,7 +38,7 @@ internal static class BayMap
     private static string Head(Bay bay, IReadOnlyList<BayVerdict> verdicts, bool isTarget)
     {
         var sign = verdicts.FirstOrDefault(v => v.Bay == bay.Label)?.Verdict switch { PullVerdict.Fatal => 'X', PullVerdict.Thins => '-', _ => bay.Serial is null ? ' ' : '.' };
-        return Cell($"{(isTarget ? "►" : " ")}{bay.Label,-4}{bay.Name,-10}{sign}", isTarget);
+        return Cell($"{(isTarget ? "►" : " ")}{bay.Label,-4}{bay.Name,-11}{sign}", isTarget);
     }
 
     private static string Cell(string text, bool isTarget)

@@ -1,0 +1,114 @@
+using System.Text.Json;
+using Microsoft.Playwright;
+using Nailcrow.Client;
+using Nailcrow.Client.Intake;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Running;
+
+namespace Nailcrow.Console.Tests;
+
+/// <summary>The real service with the built console, a machine, and a browser without a window.</summary>
+public sealed class ConsoleInUse : IAsyncLifetime
+{
+    private RunningService? _service;
+    private RunningStandIn? _machine;
+    private IPlaywright? _playwright;
+    private IBrowser? _browser;
+
+    public RunningService Service => _service ?? throw new InvalidOperationException("Not started yet.");
+
+    public RunningStandIn Machine => _machine ?? throw new InvalidOperationException("Not started yet.");
+
+    public async ValueTask InitializeAsync()
+    {
+        _machine = await RunningStandIn.StartAsync(rebuildSeconds: 6);
+        _service = await RunningService.StartPeopledAsync(_machine.Address);
+        _playwright = await Playwright.CreateAsync();
+        _browser = await _playwright.Chromium.LaunchAsync(new()
+        {
+            ExecutablePath = "/usr/bin/chromium",
+            Args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+        });
+    }
+
+    /// <summary>A page of its own, signed in or not; a phone is 390 by 844, a desk 1280 by 800.</summary>
+    public async Task<IPage> PageAsync(string? person = "ilka", bool phone = false, ColorScheme scheme = ColorScheme.Light)
+    {
+        var context = await (_browser ?? throw new InvalidOperationException("Not started yet.")).NewContextAsync(new()
+        {
+            BaseURL = Service.Address.ToString(),
+            ColorScheme = scheme,
+            ReducedMotion = ReducedMotion.Reduce,
+            ViewportSize = phone ? new() { Width = 390, Height = 844 } : new() { Width = 1280, Height = 800 },
+        });
+        context.SetDefaultTimeout(15_000);
+        var page = await context.NewPageAsync();
+        await page.GotoAsync("/");
+        if (person is null)
+            return page;
+        await page.GetByLabel("Name").FillAsync(person);
+        await page.GetByLabel("Password", new() { Exact = true }).FillAsync(RunningService.Password);
+        await page.Keyboard.PressAsync("Enter");
+        await page.GetByRole(AriaRole.Heading, new() { Name = "My day" }).WaitForAsync();
+        return page;
+    }
+
+    public Task<NailcrowClient> AsAsync(string name) => Service.SignInAsync(name);
+
+    /// <summary>A ticket on a machine nobody reaches by wire, up to the run sheet; answered on to a step.</summary>
+    public async Task<long> TypedTicketAsync(string? until = null)
+    {
+        var (ilka, sefa) = (await AsAsync("ilka"), await AsAsync("sefa"));
+        var ticket = (await ilka.ReportAsync(new FaultAsk("FSC-0203", "The lamp of bay 5 is off"), default)).Ticket;
+        await ilka.WriteAsync(ticket, new SnapshotTaken(Typed("CDR12T0005", dropped: true)), default);
+        if (until is null)
+            return ticket;
+        await ilka.WriteAsync(ticket, new EngineerAssigned("ilka"), default);
+        await sefa.WriteAsync(ticket, new PartReserved("CDR12TNEW5", "Cindral C12T", 12_000_138_625_024, "Stores"), default);
+        await sefa.WriteAsync(ticket, new PartIssued("CDR12TNEW5", "ilka"), default);
+        await ilka.WriteAsync(ticket, new ArrivedOnSite(), default);
+        await ilka.StartRunAsync(ticket, null, default);
+        for (var steps = 0; steps < 60; steps++)
+        {
+            var view = await ilka.TicketAsync(ticket, default);
+            if (view.Run?.Current is not { } step || step.Id == until)
+                return ticket;
+            if (view.Run.Unmet is not null && step.Kind == StepKind.Gate)
+                await ilka.WriteAsync(ticket, new SnapshotTaken(Typed(view.Swap.InSerial ?? "CDR12T0005", dropped: view.Swap.InSerial is null)), default);
+            if (step.Kind == StepKind.Hold)
+                await Task.Delay(TimeSpan.FromSeconds(step.Seconds ?? 0));
+            await ilka.WriteAsync(ticket, Body(view.Run, step), default);
+        }
+        throw new TimeoutException($"The run never came to '{until}'.");
+    }
+
+    public async Task<string> AtHandAsync() =>
+        JsonDocument.Parse(await Machine.LookAsync()).RootElement.GetProperty("view").GetProperty("table")[0].GetProperty("serial").GetString() ?? throw new InvalidOperationException("The table is empty.");
+
+    public async ValueTask DisposeAsync()
+    {
+        if (_browser is not null)
+            await _browser.DisposeAsync();
+        _playwright?.Dispose();
+        if (_service is not null)
+            await _service.DisposeAsync();
+        if (_machine is not null)
+            await _machine.DisposeAsync();
+    }
+
+    private static EntryBody Body(RunView run, RunStep step) =>
+        step.IsPassed ? new StepPassed(run.Sheet.Id, step.Id)
+        : new StepAnswered(run.Sheet.Id, step.Id, step.Kind == StepKind.Scan ? run.Expected ?? "" : step.Kind == StepKind.Read ? "Nightly" : step.Answers[0].Answer);
+
+    private static Core.Appliances.Snapshot Typed(string inBay5, bool dropped) =>
+        new(DateTimeOffset.UtcNow, "person",
+            [.. Enumerable.Range(1, 8).Select(b => b == 5
+                ? new Core.Appliances.Bay("5", dropped ? Core.Appliances.BayRole.Dropped : Core.Appliances.BayRole.Filling, dropped ? Core.Appliances.DriveHealth.Faulted : Core.Appliances.DriveHealth.Good, Serial: inBay5, Array: "catalogue")
+                : new Core.Appliances.Bay($"{b}", Core.Appliances.BayRole.Member, Core.Appliances.DriveHealth.Good, Serial: $"CDR12T000{b}", Array: "catalogue"))],
+            [new("catalogue", Core.Appliances.ArrayLevel.Raid6, 8, dropped ? Core.Appliances.ArrayState.Degraded : Core.Appliances.ArrayState.Rebuilding, 12_000_138_625_024)]);
+}

@@ -1,0 +1,56 @@
+using Deque.AxeCore.Playwright;
+using Microsoft.Playwright;
+
+namespace Nailcrow.Console.Tests;
+
+/// <summary>Every page held to WCAG 2.2 AA as far as axe can see, by day and by night, on a phone and on a desk.</summary>
+public sealed class LookTests(ConsoleInUse use) : IClassFixture<ConsoleInUse>
+{
+    private static async Task<string> ViolationsAsync(IPage page) =>
+        string.Join("\n", (await page.RunAxe()).Violations.SelectMany(v => v.Nodes.Select(n => $"{page.Url} {v.Id}: {n.Html}")));
+
+    [Theory]
+    [InlineData(ColorScheme.Light, false)]
+    [InlineData(ColorScheme.Light, true)]
+    [InlineData(ColorScheme.Dark, false)]
+    [InlineData(ColorScheme.Dark, true)]
+    public async Task Every_page_can_be_read_by_everybody(ColorScheme scheme, bool phone)
+    {
+        var (scan, rebuild) = (await use.TypedTicketAsync("serial-out"), await use.TypedTicketAsync("whole"));
+        (await ViolationsAsync(await use.PageAsync(null, phone, scheme))).ShouldBe("");
+        var page = await use.PageAsync("ilka", phone, scheme);
+
+        foreach (var path in new[] { "/", "/report", $"/tickets/{scan}", $"/tickets/{scan}/run", $"/tickets/{rebuild}/run", $"/tickets/{rebuild}/rebuild", $"/tickets/{rebuild}/return", $"/tickets/{scan}/snapshot" })
+        {
+            await page.GotoAsync(path);
+            await page.GetByRole(AriaRole.Heading).First.WaitForAsync();
+            (await ViolationsAsync(page)).ShouldBe("");
+            (await page.EvaluateAsync<bool>("document.documentElement.scrollWidth <= window.innerWidth")).ShouldBeTrue($"{path} is wider than the screen");
+        }
+    }
+
+    [Fact]
+    public async Task From_360_pixels_nothing_has_to_be_scrolled_sideways()
+    {
+        var ticket = await use.TypedTicketAsync("pull");
+        var page = await use.PageAsync(phone: true);
+        await page.SetViewportSizeAsync(360, 740);
+
+        foreach (var path in new[] { "/", $"/tickets/{ticket}", $"/tickets/{ticket}/run", $"/tickets/{ticket}/snapshot" })
+        {
+            await page.GotoAsync(path);
+            await page.GetByRole(AriaRole.Heading).First.WaitForAsync();
+            (await page.EvaluateAsync<int>("document.documentElement.scrollWidth")).ShouldBeLessThanOrEqualTo(360, path);
+        }
+    }
+
+    [Fact]
+    public async Task The_bay_in_question_says_so_to_a_screen_reader()
+    {
+        var ticket = await use.TypedTicketAsync("pull");
+        var page = await use.PageAsync();
+        await page.GotoAsync($"/tickets/{ticket}/run");
+
+        await page.GetByRole(AriaRole.Button, new() { NameString = "Bay 5, this one: dropped, faulted, serial CDR12T0005, pulling it is safe" }).WaitForAsync();
+    }
+}
