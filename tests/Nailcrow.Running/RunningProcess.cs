@@ -21,6 +21,8 @@ public sealed class RunningProcess : IAsyncDisposable
         process.ErrorDataReceived += (_, line) => Hear(line.Data);
     }
 
+    public int Id => _process.Id;
+
     public string Said => string.Join('\n', _said);
 
     public static RunningProcess Start(string assembly, IEnumerable<string> arguments, string? folder = null)

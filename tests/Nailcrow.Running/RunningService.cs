@@ -24,11 +24,12 @@ public sealed class RunningService : IAsyncDisposable
     public string DatabaseFile => Path.Combine(Folder, "nailcrow.db");
 
     /// <param name="folder">A folder that a service has used before; null for a new one.</param>
-    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1)
+    /// <param name="assembly">Another build of the service than the one beside the caller.</param>
+    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1, string? assembly = null)
     {
         var own = folder is null;
         folder ??= Directory.CreateTempSubdirectory("nailcrow-").FullName;
-        var process = RunningProcess.Start(Built.Assembly("Nailcrow.Service", "nailcrow-service"),
+        var process = RunningProcess.Start(assembly ?? Built.Assembly("Nailcrow.Service", "nailcrow-service"),
         [
             "--urls", "http://127.0.0.1:0",
             "--Nailcrow:Data", Path.Combine(folder, "nailcrow.db"),
@@ -43,9 +44,9 @@ public sealed class RunningService : IAsyncDisposable
     }
 
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
-    public static async Task<RunningService> StartPeopledAsync(Uri? machine = null)
+    public static async Task<RunningService> StartPeopledAsync(Uri? machine = null, string? assembly = null)
     {
-        var service = await StartAsync();
+        var service = await StartAsync(assembly: assembly);
         var admin = await service.SignInAsync("admin");
         foreach (var (name, role) in new[] { ("ilka", Role.Engineer), ("tamsel", Role.Engineer), ("dorrik", Role.Dispatcher), ("sefa", Role.Stores), ("lioth", Role.Lead) })
             await admin.AddPersonAsync(new PersonAsk(name, name, Password, [role]), CancellationToken.None);

@@ -1,0 +1,23 @@
+using Nailcrow.Bench;
+
+// Each measurement prints its numbers beside those of its floor from the same run, and the ratio asked of it.
+var all = new (string Name, Func<Task> Measure)[]
+{
+    ("start", StartAndMemory.MeasureAsync),
+    ("append", Appending.MeasureAsync),
+    ("pages", Pages.MeasureAsync),
+    ("console", ConsoleWeight.MeasureAsync),
+    ("command", CommandTimes.MeasureAsync),
+};
+var wanted = all.Where(m => args.Length == 0 || args.Contains(m.Name)).ToList();
+if (wanted.Count == 0)
+{
+    Console.Error.WriteLine($"No such measurement; there are {string.Join(", ", all.Select(m => m.Name))}.");
+    return 2;
+}
+foreach (var (name, measure) in wanted)
+{
+    Console.WriteLine($"\n== {name}");
+    await measure();
+}
+return 0;

@@ -1,0 +1,65 @@
+#!/usr/bin/env bash
+# Installs what the tests need, builds everything and runs every test. The last line is the sum.
+set -uo pipefail
+cd "$(dirname "$0")"
+export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1 NO_COLOR=1 PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
+passed=0 failed=0
+mkdir -p .build
+
+end() {
+  echo "$passed passed, $failed failed"
+  [ "$failed" -eq 0 ]
+  exit
+}
+
+# Something that has to work before the tests mean anything.
+must() {
+  echo "== $1"
+  shift
+  "$@" || { failed=$((failed + 1)); end; }
+}
+
+# A check that counts as one test.
+check() {
+  echo "== $1"
+  shift
+  if "$@"; then passed=$((passed + 1)); else failed=$((failed + 1)); fi
+}
+
+install_browser() {
+  [ -x /usr/bin/chromium ] && return
+  local root=""
+  [ "$(id -u)" -eq 0 ] || root=sudo
+  $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null
+}
+
+# Runs the console's tests and adds up what they say: "Tests  1 failed | 27 passed (28)".
+console_tests() {
+  local log=.build/vitest.log
+  (cd console && npx vitest run --no-color) 2>&1 | tee "$log"
+  local line
+  line=$(grep -E '^ +Tests ' "$log" | tail -1)
+  passed=$((passed + $(grep -oE '[0-9]+ passed' <<<"$line" | grep -oE '[0-9]+' || echo 0)))
+  failed=$((failed + $(grep -oE '[0-9]+ failed' <<<"$line" | grep -oE '[0-9]+' || echo 0)))
+  [ -n "$line" ] || failed=$((failed + 1))
+}
+
+# One test program after the other: the machine may be small, and some of them start services and browsers.
+dotnet_tests() {
+  local log=.build/dotnet-test.log status=0
+  dotnet test --solution Nailcrow.slnx --no-build --max-parallel-test-modules 1 2>&1 | tee "$log" || status=$?
+  local succeeded=$(grep -oE '^ +succeeded: [0-9]+' "$log" | tail -1 | grep -oE '[0-9]+')
+  local lost=$(grep -oE '^ +failed: [0-9]+' "$log" | tail -1 | grep -oE '[0-9]+')
+  passed=$((passed + ${succeeded:-0})) failed=$((failed + ${lost:-0}))
+  # Ended badly without a failed test: it crashed, or found no tests.
+  [ "$status" -eq 0 ] || [ "${lost:-0}" -gt 0 ] || failed=$((failed + 1))
+}
+
+must "Browser" install_browser
+must "Console" tools/build-console.sh
+must "Build" dotnet build Nailcrow.slnx -v q
+check "Console: types" npm --prefix console run --silent check
+check "Console: lint" npm --prefix console run --silent lint
+console_tests
+dotnet_tests
+end
