@@ -17,13 +17,17 @@ build() {
   mkdir -p "$bin"
   {
     "$root/tools/build-console.sh" &&
-      dotnet publish "$root/src/Nailcrow.Service" -c Release -o "$root/.build/service" -v q &&
+      publish src/Nailcrow.Service service &&
       publish_command &&
-      dotnet publish "$root/src/Nailcrow.StandIn" -c Release -o "$root/.build/standin" -v q
+      publish src/Nailcrow.StandIn standin
   } >"$log" 2>&1 || { tail -20 "$log" >&2; say "The build failed; all of it is in $log."; exit 1; }
   ln -sf ../cli/nailcrow "$bin/nailcrow"
   ln -sf ../standin/nailcrow-standin "$bin/nailcrow-standin"
   ln -sf ../service/nailcrow-service "$bin/nailcrow-service"
+}
+
+publish() {
+  dotnet publish "$root/$1" -c Release -r linux-x64 --self-contained false -p:PublishReadyToRun=true -o "$root/.build/$2" -v q
 }
 
 # Ahead of time where a C toolchain is there to link it (a command then starts in 15 ms), else with the runtime.

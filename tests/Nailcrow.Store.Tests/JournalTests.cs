@@ -59,6 +59,32 @@ public sealed class JournalTests(StoreInUse store) : IClassFixture<StoreInUse>
     }
 
     [Fact]
+    public async Task An_id_in_use_on_another_ticket_is_found_by_the_key_and_its_neighbours_are_written_all_the_same()
+    {
+        var (first, second) = (await store.OpenAsync(), await store.OpenAsync(StoreInUse.Fault(asset: "FSC-2")));
+        var taken = (await store.WriteAsync(first, new NoteWritten("Taken"))).Entry.Id;
+
+        var together = Enumerable.Range(0, 20).Select(i => store.Journal.WriteAsync(second, StoreInUse.Intent(new NoteWritten($"{i}"), i == 7 ? taken : null), Ct)).ToList();
+        var written = await Task.WhenAll(together);
+
+        written.OfType<Written.IdTaken>().Select(t => t.Reason).ShouldBe([$"Entry id {taken} is in use for another entry, {TicketNumber.Text(first)} number 2; make a new id for each entry."]);
+        (await store.Journal.ReadAsync(second, Ct))!.Head.ShouldBe(20);
+    }
+
+    [Fact]
+    public async Task What_another_node_wrote_meanwhile_is_read_before_going_on()
+    {
+        var ticket = await store.OpenAsync();
+        await using var other = new Microsoft.Extensions.DependencyInjection.ServiceCollection().NodeOn(store.File);
+
+        await other.Journal().WriteAsync(ticket, StoreInUse.Intent(new NoteWritten("From the other node")), Ct);
+        var mine = await store.WriteAsync(ticket, new NoteWritten("From this node"));
+
+        mine.Entry.Seq.ShouldBe(3);
+        HashChain.FirstBroken((await store.Journal.ReadAsync(ticket, Ct))!.Arrived).ShouldBeNull();
+    }
+
+    [Fact]
     public async Task A_decision_that_is_refused_leaves_no_trace()
     {
         var ticket = await store.OpenAsync();

@@ -1,3 +1,5 @@
+using System.IO.Compression;
+using Microsoft.AspNetCore.ResponseCompression;
 using System.Reflection;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.DataProtection;
@@ -50,6 +52,8 @@ internal static class HostSetUp
         });
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         builder.Services.AddResponseCompression(compression => compression.MimeTypes = ["text/javascript", "text/css"]); // the console's files only: they hold no secrets
+        builder.Services.Configure<GzipCompressionProviderOptions>(gzip => gzip.Level = CompressionLevel.Optimal);
+        builder.Services.Configure<BrotliCompressionProviderOptions>(brotli => brotli.Level = CompressionLevel.Optimal);
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<BadRequestSentences>();
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
@@ -85,7 +89,11 @@ internal static class HostSetUp
         if (settings.Problems().ToList() is { Count: > 0 } problems)
             throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), problems);
         await app.Services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
-        await app.Services.GetRequiredService<People.FirstPerson>().MakeAsync(settings.FirstAdmin, CancellationToken.None);
+        var first = app.Services.GetRequiredService<People.FirstPerson>();
+        if (settings.FirstAdmin is not null)
+            await first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
+        else // only a word of advice, which nobody has to wait for
+            app.Lifetime.ApplicationStarted.Register(() => _ = first.MakeAsync(null, CancellationToken.None));
         app.Lifetime.ApplicationStarted.Register(() => Log.ForContext(typeof(HostSetUp)).Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, Path.GetFullPath(settings.Data)));
     }
 

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Authentication.BearerToken;
 using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Nailcrow.Service.Host;
 using Nailcrow.Store;
@@ -24,7 +25,8 @@ internal static class PeopleSetUp
             })
             .AddEntityFrameworkStores<NailcrowDb>()
             .AddClaimsPrincipalFactory<PersonClaims>();
-        builder.Services.Configure<BearerTokenOptions>(IdentityConstants.BearerScheme, token => token.BearerTokenExpiration = SignedInFor);
+        builder.Services.AddOptions<BearerTokenOptions>(IdentityConstants.BearerScheme).Configure<IDataProtectionProvider>((token, protection) =>
+            (token.BearerTokenExpiration, token.BearerTokenProtector) = (SignedInFor, RememberedTokens.Over(protection)));
         builder.Services.ConfigureApplicationCookie(cookie =>
         {
             cookie.ExpireTimeSpan = SignedInFor;

@@ -21,7 +21,10 @@ internal static class Receipts
     }
 
     /// <summary>What the service noted right behind this entry belongs to it as well.</summary>
-    private static IEnumerable<Discrepancy> Elsewhere(TicketRecord record, Entry entry) =>
-        record.Arrived.Skip((int)entry.Seq).TakeWhile(e => e.Body is Core.Swaps.SerialKnownElsewhere)
-            .SelectMany(e => record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Id.EndsWith(e.Id.ToString("N")[^8..], StringComparison.Ordinal)));
+    private static IEnumerable<Discrepancy> Elsewhere(TicketRecord record, Entry entry)
+    {
+        for (var i = (int)entry.Seq; i < record.Arrived.Count && record.Arrived[i] is { Body: Core.Swaps.SerialKnownElsewhere } note; i++)
+            foreach (var raised in record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Id.EndsWith(note.Id.ToString("N")[^8..], StringComparison.Ordinal)))
+                yield return raised;
+    }
 }

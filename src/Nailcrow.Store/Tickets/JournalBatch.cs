@@ -10,25 +10,34 @@ using Nailcrow.Store.Swaps;
 namespace Nailcrow.Store.Tickets;
 
 /// <summary>One transaction's worth of entries, with the projections that go with them.</summary>
-internal sealed class JournalBatch(IDbContextFactory<NailcrowDb> dbs, RecordCache cache, TimeProvider time)
+/// <param name="trusting">
+/// Takes remembered records for the newest and new ids for unused, and asks the database nothing. Where another node
+/// has written meanwhile, or an id is in use elsewhere, a unique key refuses the batch, and each entry of it is tried
+/// again without trust.
+/// </param>
+internal sealed class JournalBatch(JournalConnection connection, RecordCache cache, TimeProvider time, bool trusting)
 {
     // Numbers a person can tell from a year or a bay.
     private const long FirstNumber = 1001;
 
+    private readonly Dictionary<long, TicketRecord> _found = [];
     private readonly Dictionary<long, TicketRecord> _touched = [];
     private readonly HashSet<long> _opened = [];
     private readonly Dictionary<Guid, Entry> _written = [];
 
     public async Task<IReadOnlyList<Written>> WriteAsync(IReadOnlyList<TicketJournal.Waiting> batch)
     {
-        await using var db = await dbs.CreateDbContextAsync();
+        var db = connection.Db;
         await using var transaction = await db.Database.BeginTransactionAsync();
+        if (!trusting)
+            await FindEarlierAsync(db, batch);
         var answers = new List<Written>();
         foreach (var waiting in batch)
             answers.Add(await OneAsync(db, waiting));
         foreach (var record in _touched.Values)
             await ProjectAsync(db, record);
-        await db.SaveChangesAsync();
+        if (db.ChangeTracker.HasChanges()) // drives that moved; most entries move none
+            await db.SaveChangesAsync();
         await transaction.CommitAsync();
         foreach (var record in _touched.Values)
             cache.Keep(record);
@@ -38,33 +47,38 @@ internal sealed class JournalBatch(IDbContextFactory<NailcrowDb> dbs, RecordCach
     private async Task<Written> OneAsync(NailcrowDb db, TicketJournal.Waiting waiting)
     {
         var intent = waiting.Intent;
-        if (await EarlierAsync(db, intent.Id) is { } earlier)
+        if (_written.TryGetValue(intent.Id, out var earlier))
             return await RepeatedAsync(db, waiting, earlier);
         var record = await RecordAsync(db, waiting.Ticket ?? await NextNumberAsync(db));
+        if (record.Find(intent.Id) is { } known)
+            return await RepeatedAsync(db, waiting, known);
         var now = time.GetUtcNow();
         var ruling = Ruling.On(record.Ticket, intent.Body, intent.Actor, now);
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
         var entry = record.Next(intent, now);
         var custodyBefore = record.Ticket.Custody.Moves;
-        Add(db, record.With(entry), entry);
+        await AddAsync(record.With(entry), entry);
         await NoteElsewhereAsync(db, _touched[entry.Ticket], custodyBefore.Count, now);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
 
-    private void Add(NailcrowDb db, TicketRecord record, Entry entry)
+    private async Task AddAsync(TicketRecord record, Entry entry)
     {
         if (record.Head == 1)
             _opened.Add(entry.Ticket);
         _touched[entry.Ticket] = record;
         _written[entry.Id] = entry;
-        db.Journal.Add(JournalRow.Of(entry));
+        await connection.Journal.InsertAsync(JournalRow.Of(entry));
     }
 
-    private async Task<Entry?> EarlierAsync(NailcrowDb db, Guid id) =>
-        _written.TryGetValue(id, out var entry) ? entry
-        : await db.Journal.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id) is { } row ? row.ToEntry()
-        : null;
+    /// <summary>Which of these ids are in the journal already, whichever ticket they are on?</summary>
+    private async Task FindEarlierAsync(NailcrowDb db, IReadOnlyList<TicketJournal.Waiting> batch)
+    {
+        var ids = batch.Select(w => w.Intent.Id).ToList();
+        foreach (var row in await db.Journal.AsNoTracking().Where(r => ids.Contains(r.Id)).ToListAsync())
+            _written[row.Id] = row.ToEntry();
+    }
 
     private async Task<Written> RepeatedAsync(NailcrowDb db, TicketJournal.Waiting waiting, Entry earlier)
     {
@@ -78,8 +92,12 @@ internal sealed class JournalBatch(IDbContextFactory<NailcrowDb> dbs, RecordCach
 
     private static string Text(EntryBody body) => CanonicalJson.Of(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody));
 
-    private async Task<TicketRecord> RecordAsync(NailcrowDb db, long ticket) =>
-        _touched.TryGetValue(ticket, out var record) ? record : await new RecordReader(db, cache).ReadAsync(ticket, CancellationToken.None);
+    private async Task<TicketRecord> RecordAsync(NailcrowDb db, long ticket)
+    {
+        if (_touched.TryGetValue(ticket, out var record) || _found.TryGetValue(ticket, out record))
+            return record;
+        return _found[ticket] = trusting && cache.Find(ticket) is { } remembered ? remembered : await new RecordReader(db, cache).ReadAsync(ticket, CancellationToken.None);
+    }
 
     private async Task<long> NextNumberAsync(NailcrowDb db)
     {
@@ -94,7 +112,7 @@ internal sealed class JournalBatch(IDbContextFactory<NailcrowDb> dbs, RecordCach
             if (await ElsewhereAsync(db, record.Ticket, serial) is { } where)
             {
                 var note = _touched[record.Ticket.Number].Next(new(Guid.CreateVersion7(now), now, 0, Actor.Service, new SerialKnownElsewhere(serial, where)), now);
-                Add(db, _touched[record.Ticket.Number].With(note), note);
+                await AddAsync(_touched[record.Ticket.Number].With(note), note);
             }
     }
 
@@ -115,9 +133,9 @@ internal sealed class JournalBatch(IDbContextFactory<NailcrowDb> dbs, RecordCach
     {
         var line = Projecting.Line(record);
         if (_opened.Contains(line.Number))
-            db.TicketLines.Add(line);
+            await connection.Lines.InsertAsync(line);
         else
-            db.TicketLines.Update(line);
+            await connection.Lines.UpdateAsync(Projecting.Line(_found[line.Number]), line);
         var places = Projecting.Places(record).ToList();
         if (places.Count == 0)
             return;
@@ -126,6 +144,6 @@ internal sealed class JournalBatch(IDbContextFactory<NailcrowDb> dbs, RecordCach
             if (!known.TryGetValue(place.Serial, out var row))
                 db.DrivePlaces.Add(place);
             else
-                (row.Asset, row.HolderKind, row.Holder, row.At) = (place.Asset, place.HolderKind, place.Holder, place.At);
+                db.Entry(row).CurrentValues.SetValues(place);
     }
 }

@@ -68,34 +68,53 @@ public sealed class TicketJournal : IAsyncDisposable
 
     private async Task WriteAllAsync()
     {
+        await using var connection = new JournalConnection(_dbs);
         while (await _waiting.Reader.WaitToReadAsync())
         {
             var batch = new List<Waiting>();
             while (batch.Count < MostInOneFlush && _waiting.Reader.TryRead(out var next))
                 batch.Add(next);
-            await WriteAsync(batch);
+            await WriteAsync(connection, batch);
         }
     }
 
-    private async Task WriteAsync(List<Waiting> batch)
+    private async Task WriteAsync(JournalConnection connection, List<Waiting> batch)
     {
         try
         {
-            var answers = await new JournalBatch(_dbs, _cache, _time).WriteAsync(batch);
-            _news.Ring();
-            foreach (var (waiting, answer) in batch.Zip(answers))
-                waiting.Answer.TrySetResult(answer);
+            await connection.OpenAsync();
+            // A report opens a ticket, so no record can tell that it was sent before; the database has to be asked.
+            await WriteAsync(connection, batch, trusting: !batch.Exists(w => w.Ticket is null));
         }
-        catch (Exception) when (batch.Count > 1)
+        catch (Exception)
         {
-            // One of them cannot be written; the others must not fall with it.
+            // One of them cannot be written, or another node wrote meanwhile; the others must not fall with it.
             foreach (var one in batch)
-                await WriteAsync([one]);
+                await WriteAloneAsync(connection, one);
+        }
+    }
+
+    private async Task WriteAloneAsync(JournalConnection connection, Waiting one)
+    {
+        try
+        {
+            await connection.RenewAsync();
+            if (one.Ticket is { } ticket)
+                _cache.Forget(ticket);
+            await WriteAsync(connection, [one], trusting: false);
         }
         catch (Exception e)
         {
-            batch[0].Answer.TrySetException(e);
+            one.Answer.TrySetException(e);
         }
+    }
+
+    private async Task WriteAsync(JournalConnection connection, List<Waiting> batch, bool trusting)
+    {
+        var answers = await new JournalBatch(connection, _cache, _time, trusting).WriteAsync(batch);
+        _news.Ring();
+        foreach (var (waiting, answer) in batch.Zip(answers))
+            waiting.Answer.TrySetResult(answer);
     }
 
     internal sealed record Waiting(long? Ticket, Intent Intent)
