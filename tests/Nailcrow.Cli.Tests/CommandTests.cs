@@ -50,7 +50,7 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
         drawn.ShouldContain(
             """
               ├─────────────────┼─────────────────┼─────────────────┼─────────────────┤
-              │►5              .│ 6              -│ 7              -│ 8              -│
+              │ 5              .│ 6              -│ 7              -│ 8              -│
               │  faulted dropped│  member         │  member         │  member         │
               │  CDR12T0005     │  CDR12T0006     │  CDR12T0007     │  CDR12T0008     │
               └─────────────────┴─────────────────┴─────────────────┴─────────────────┘

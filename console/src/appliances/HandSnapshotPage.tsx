@@ -30,12 +30,21 @@ export function HandSnapshotPage() {
   return <HandSnapshot ticket={ticket.data} start={start} />
 }
 
+type Changed = React.ChangeEvent<HTMLInputElement | HTMLSelectElement>
+
 function HandSnapshot({ ticket, start }: { ticket: TicketView; start: Snapshot }) {
   const navigate = useNavigate()
   const writer = useWrite(ticket.number)
   const [seen, setSeen] = useState(start)
-  const change = (label: string, to: Partial<Bay>) =>
-    setSeen({ ...seen, bays: seen.bays.map(b => (b.label === label ? { ...b, ...to } : b)) })
+  // From what it is when the change is made, not from what was drawn: a scanner types faster than a page is drawn.
+  const change = (label: string, to: (bay: Bay, value: string) => Partial<Bay>) => (e: Changed) => {
+    const { value } = e.currentTarget
+    setSeen(s => ({ ...s, bays: s.bays.map(b => (b.label === label ? { ...b, ...to(b, value) } : b)) }))
+  }
+  const changeArray = (name: string) => (e: Changed) => {
+    const state = e.currentTarget.value as ArrayState
+    setSeen(s => ({ ...s, arrays: s.arrays.map(a => (a.name === name ? { ...a, state } : a)) }))
+  }
   const keep = async () => {
     const snapshot: Snapshot = { ...seen, source: 'person', takenAt: new Date().toISOString() }
     if (await writer.write({ kind: 'snapshot-taken', snapshot })) navigate(-1)
@@ -51,12 +60,7 @@ function HandSnapshot({ ticket, start }: { ticket: TicketView; start: Snapshot }
             label={`Array ${array.name} (${array.level}) is`}
             data={states}
             value={array.state}
-            onChange={e =>
-              setSeen({
-                ...seen,
-                arrays: seen.arrays.map(a => (a.name === array.name ? { ...a, state: e.currentTarget.value as ArrayState } : a)),
-              })
-            }
+            onChange={changeArray(array.name)}
           />
         ))}
       </section>
@@ -70,25 +74,25 @@ function HandSnapshot({ ticket, start }: { ticket: TicketView; start: Snapshot }
             placeholder="serial"
             classNames={{ input: 'mono' }}
             value={bay.serial ?? ''}
-            onChange={e => change(bay.label, serialTyped(bay, e.currentTarget.value))}
+            onChange={change(bay.label, serialTyped)}
           />
           <NativeSelect
             aria-label={`Role of bay ${bay.label}`}
             data={roles}
             value={bay.role}
-            onChange={e => change(bay.label, roleChosen(e.currentTarget.value as BayRole))}
+            onChange={change(bay.label, (_, role) => roleChosen(role as BayRole))}
           />
           <NativeSelect
             aria-label={`Health of the drive in bay ${bay.label}`}
             data={healths}
             value={bay.health ?? 'unknown'}
-            onChange={e => change(bay.label, { health: e.currentTarget.value as DriveHealth })}
+            onChange={change(bay.label, (_, health) => ({ health: health as DriveHealth }))}
           />
           <NativeSelect
             aria-label={`Array of bay ${bay.label}`}
             data={[{ value: '', label: 'no array' }, ...seen.arrays.map(a => ({ value: a.name, label: a.name }))]}
             value={bay.array ?? ''}
-            onChange={e => change(bay.label, { array: e.currentTarget.value || null })}
+            onChange={change(bay.label, (_, array) => ({ array: array || null }))}
           />
         </fieldset>
       ))}

@@ -15,6 +15,8 @@ export function ReportFaultPage() {
   })
   const [id] = useState(() => uuid7())
   const [fault, setFault] = useState({ asset: '', symptom: '', bay: '', serial: '', job: 'fault' as 'fault' | 'early' })
+  // From what it is when the change is made, not from what was drawn: a scanner types faster than a page is drawn.
+  const change = (to: Partial<typeof fault>) => setFault(f => ({ ...f, ...to }))
   const report = useMutation({
     mutationFn: async () =>
       unwrap(
@@ -39,7 +41,7 @@ export function ReportFaultPage() {
           required
           withAsterisk={false}
           value={fault.asset}
-          onChange={e => setFault({ ...fault, asset: e.currentTarget.value })}
+          onChange={e => change({ asset: e.currentTarget.value })}
           data={[
             { value: '', label: 'Choose one' },
             ...appliances.data.appliances.map(a => ({
@@ -54,22 +56,22 @@ export function ReportFaultPage() {
           required
           withAsterisk={false}
           value={fault.symptom}
-          onChange={e => setFault({ ...fault, symptom: e.currentTarget.value })}
+          onChange={e => change({ symptom: e.currentTarget.value })}
         />
         <div className="row" style={{ alignItems: 'flex-start' }}>
-          <TextInput label="Bay, if known" w={140} value={fault.bay} onChange={e => setFault({ ...fault, bay: e.currentTarget.value })} />
+          <TextInput label="Bay, if known" w={140} value={fault.bay} onChange={e => change({ bay: e.currentTarget.value })} />
           <TextInput
             label="Serial, if known"
             classNames={{ input: 'mono' }}
             style={{ flex: '1 1 200px' }}
             value={fault.serial}
-            onChange={e => setFault({ ...fault, serial: e.currentTarget.value })}
+            onChange={e => change({ serial: e.currentTarget.value })}
           />
         </div>
         <NativeSelect
           label="Kind of job"
           value={fault.job}
-          onChange={e => setFault({ ...fault, job: e.currentTarget.value === 'early' ? 'early' : 'fault' })}
+          onChange={e => change({ job: e.currentTarget.value === 'early' ? 'early' : 'fault' })}
           data={[
             { value: 'fault', label: 'Fault: the drive failed' },
             { value: 'early', label: 'Early: it works but will fail' },

@@ -9,7 +9,10 @@ import type { Writer } from '../tickets'
 export function ReservePart({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
   const needed = neededBytes(ticket)
   const [part, setPart] = useState({ serial: '', model: '', bytes: needed ? String(needed) : '', depot: '' })
-  const set = (field: keyof typeof part) => (e: React.ChangeEvent<HTMLInputElement>) => setPart({ ...part, [field]: e.currentTarget.value })
+  const set = (field: keyof typeof part) => (e: React.ChangeEvent<HTMLInputElement>) => {
+    const { value } = e.currentTarget
+    setPart(p => ({ ...p, [field]: value }))
+  }
   return (
     <form
       className="panel now stack"

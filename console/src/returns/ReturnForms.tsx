@@ -13,8 +13,10 @@ export function OpenForm({ serial, carriesData, writer }: Props & { carriesData:
     dueBy: '',
     agreed: '',
   })
-  const set = (field: keyof typeof form) => (e: React.ChangeEvent<HTMLInputElement | HTMLSelectElement>) =>
-    setForm({ ...form, [field]: e.currentTarget.value })
+  const set = (field: keyof typeof form) => (e: React.ChangeEvent<HTMLInputElement | HTMLSelectElement>) => {
+    const { value } = e.currentTarget
+    setForm(f => ({ ...f, [field]: value }))
+  }
   const warranty = form.reason === 'exchange-under-warranty'
   return (
     <form

@@ -18,7 +18,10 @@ export function SettleDiscrepancies({ ticket, writer }: { ticket: TicketView; wr
             <Textarea
               label="How it is to be read"
               value={how[d.id] ?? ''}
-              onChange={e => setHow({ ...how, [d.id]: e.currentTarget.value })}
+              onChange={e => {
+                const { value } = e.currentTarget
+                setHow(h => ({ ...h, [d.id]: value }))
+              }}
             />
             <Button
               mt={8}
