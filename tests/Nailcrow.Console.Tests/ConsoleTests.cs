@@ -6,7 +6,8 @@ using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Console.Tests;
 
-public sealed class ConsoleTests(ConsoleInUse use) : IClassFixture<ConsoleInUse>
+[Collection(OneBrowser.Name)]
+public sealed class ConsoleTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 

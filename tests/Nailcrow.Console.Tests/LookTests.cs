@@ -4,7 +4,8 @@ using Microsoft.Playwright;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>Every page held to WCAG 2.2 AA as far as axe can see, by day and by night, on a phone and on a desk.</summary>
-public sealed class LookTests(ConsoleInUse use) : IClassFixture<ConsoleInUse>
+[Collection(OneBrowser.Name)]
+public sealed class LookTests(ConsoleInUse use)
 {
     private static async Task<string> ViolationsAsync(IPage page) =>
         string.Join("\n", (await page.RunAxe()).Violations.SelectMany(v => v.Nodes.Select(n => $"{page.Url} {v.Id}: {n.Html}")));

@@ -10,17 +10,21 @@ internal static class Nearest
         return best.Word is not null && best.Away <= Math.Max(1, word.Length / 3) ? $" Did you mean '{best.Word}'?" : "";
     }
 
-    /// <summary>Levenshtein distance: insertions, deletions and replacements of one character.</summary>
+    /// <summary>Insertions, deletions, replacements and swaps of neighbours, one each (optimal string alignment, Damerau 1964).</summary>
     private static int Distance(string a, string b)
     {
-        var row = Enumerable.Range(0, b.Length + 1).ToArray();
+        var d = new int[a.Length + 1, b.Length + 1];
+        for (var i = 0; i <= a.Length; i++)
+            d[i, 0] = i;
+        for (var j = 0; j <= b.Length; j++)
+            d[0, j] = j;
         for (var i = 1; i <= a.Length; i++)
-        {
-            var corner = row[0];
-            row[0] = i;
             for (var j = 1; j <= b.Length; j++)
-                (corner, row[j]) = (row[j], Math.Min(Math.Min(row[j], row[j - 1]) + 1, corner + (a[i - 1] == b[j - 1] ? 0 : 1)));
-        }
-        return row[^1];
+            {
+                d[i, j] = Math.Min(Math.Min(d[i - 1, j], d[i, j - 1]) + 1, d[i - 1, j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1));
+                if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
+                    d[i, j] = Math.Min(d[i, j], d[i - 2, j - 2] + 1);
+            }
+        return d[a.Length, b.Length];
     }
 }

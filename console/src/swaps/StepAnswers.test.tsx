@@ -1,0 +1,119 @@
+import { MantineProvider } from '@mantine/core'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { fireEvent, render, screen } from '@testing-library/react'
+import { MemoryRouter } from 'react-router'
+import { expect, it, vi } from 'vitest'
+import type { Role, RunStep, RunView, TicketView } from '../shared/types'
+import type { Writer } from '../tickets'
+import { StepAnswers } from './StepAnswers'
+
+const step = (known: Partial<RunStep>): RunStep => ({
+  id: 'a',
+  kind: 'do',
+  chapter: 'One',
+  say: 'Do it.',
+  answers: [{ answer: 'done', label: 'Done', next: null }],
+  ...known,
+})
+
+/** The answers of one step, with what a press writes. */
+function shown(known: Partial<RunStep>, run: Partial<RunView> = {}, { reachable = true, roles = ['engineer'] as Role[] } = {}) {
+  const write = vi.fn().mockResolvedValue({})
+  const errand = vi.fn().mockResolvedValue({})
+  const writer = { write, run: errand, busy: false, problem: null, receipt: undefined, forget: () => {} } as unknown as Writer
+  const client = new QueryClient()
+  client.setQueryData(['me'], { name: 'ilka', fullName: 'Ilka', roles })
+  const view = { sheet: { id: 'sheet', steps: [] }, since: new Date().toISOString(), unmet: null, ...run } as unknown as RunView
+  render(
+    <MantineProvider>
+      <QueryClientProvider client={client}>
+        <MemoryRouter>
+          <StepAnswers ticket={{ number: 1001, reachable } as TicketView} run={view} step={step(known)} writer={writer} />
+        </MemoryRouter>
+      </QueryClientProvider>
+    </MantineProvider>,
+  )
+  return { write, errand }
+}
+
+const button = (name: string) => screen.getByRole('button', { name })
+
+it('a thing to do has one button, and pressing it says done', () => {
+  const { write } = shown({})
+
+  fireEvent.click(button('Done'))
+
+  expect(write).toHaveBeenCalledWith({ kind: 'step-answered', sheet: 'sheet', step: 'a', answer: 'done' })
+})
+
+it('a look has all its answers side by side, and none is drawn as the expected one', () => {
+  const answers = ['yes', 'no', 'unknown'].map(answer => ({ answer, label: answer, next: null }))
+  shown({ kind: 'look', answers })
+
+  expect(answers.map(a => button(a.label).getAttribute('data-variant'))).toEqual(['outline', 'outline', 'outline'])
+})
+
+it('a scan takes what a wedge scanner types and sends with Enter', () => {
+  const { write } = shown({ kind: 'scan', against: 'drive-out' })
+  const field = screen.getByLabelText('Scan, or type the serial')
+
+  fireEvent.change(field, { target: { value: 'S/N: p8badd0517' } })
+  fireEvent.submit(field)
+
+  expect(document.activeElement).toBe(field)
+  expect(write).toHaveBeenCalledWith({ kind: 'step-answered', sheet: 'sheet', step: 'a', answer: 'S/N: p8badd0517' })
+})
+
+it('a gate that is shut says why, and what usually opens it is one press away', () => {
+  const { errand } = shown({ kind: 'gate', gate: 'snapshot-before' }, { unmet: 'There is no snapshot since you arrived; take one.' })
+
+  expect(screen.getByText('Not yet: There is no snapshot since you arrived; take one.')).toBeTruthy()
+  expect(button('Go on').hasAttribute('disabled')).toBe(true)
+  fireEvent.click(button('Take a snapshot'))
+  expect(errand).toHaveBeenCalledWith({ errand: 'snapshot' })
+})
+
+it('a gate that is open is passed by a decision, not answered', () => {
+  const { write } = shown({ kind: 'gate', gate: 'light-off' })
+
+  fireEvent.click(button('Go on'))
+
+  expect(write).toHaveBeenCalledWith({ kind: 'step-passed', sheet: 'sheet', step: 'a' })
+})
+
+it('only a lead is offered to overrule a shut gate', () => {
+  shown({ kind: 'gate', gate: 'pull-not-fatal' }, { unmet: 'Pulling bay 2 is fatal.' })
+  expect(screen.queryByText('Overrule, as a lead')).toBeNull()
+
+  shown({ kind: 'gate', gate: 'pull-not-fatal' }, { unmet: 'Pulling bay 2 is fatal.' }, { roles: ['lead'] })
+  expect(screen.getByText('Overrule, as a lead')).toBeTruthy()
+})
+
+it('a hold counts down from when the run came to it and then opens', () => {
+  shown({ kind: 'hold', seconds: 90 }, { since: new Date(Date.now() - 60_000).toISOString(), unmet: 'Wait 30 s more.' })
+  expect(screen.getByRole('timer').textContent).toMatch(/^0:(2[89]|3[01])$/)
+  expect(button('Go on').hasAttribute('disabled')).toBe(true)
+})
+
+it('a hold whose time ran out while the screen was off is open', () => {
+  shown({ kind: 'hold', seconds: 90 }, { since: new Date(Date.now() - 100_000).toISOString(), unmet: 'Wait.' })
+
+  expect(screen.queryByRole('timer')).toBeNull()
+  expect(button('Go on').hasAttribute('disabled')).toBe(false)
+})
+
+it('a light is switched by the service where it reaches the machine, and then said to be done', async () => {
+  const { write, errand } = shown({ kind: 'light', records: 'light-on' })
+
+  fireEvent.click(button('Switch it on for me'))
+
+  await vi.waitFor(() => expect(write).toHaveBeenCalledWith({ kind: 'step-answered', sheet: 'sheet', step: 'a', answer: 'done' }))
+  expect(errand).toHaveBeenCalledWith({ errand: 'light', on: true })
+})
+
+it('a light that no wire reaches is switched by hand', () => {
+  shown({ kind: 'light', records: 'light-off' }, {}, { reachable: false })
+
+  expect(screen.queryByText(/for me/)).toBeNull()
+  expect(button('I did it by hand')).toBeTruthy()
+})
