@@ -8,6 +8,7 @@ import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { CallForHelp } from './CallForHelp'
+import { RunningLimits } from './RunningLimits'
 import { SheetList } from './SheetList'
 import { StepAnswers } from './StepAnswers'
 import './run.css'
@@ -46,6 +47,7 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         value={place}
         aria-label={`Step ${place} of ${run.sheet.steps.length}`}
       />
+      <RunningLimits run={run} />
       {/* A new step is announced, and read from its beginning. */}
       <section className="panel now" aria-live="polite" aria-labelledby="say">
         <p className="run-kind">

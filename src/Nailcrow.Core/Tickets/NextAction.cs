@@ -1,5 +1,5 @@
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Swaps;
 
 namespace Nailcrow.Core.Tickets;
 
@@ -22,9 +22,15 @@ public sealed record NextAction(string Who, string Say, string Room)
         : new(Engineer(ticket), "Start the run sheet.", "swaps");
 
     private static NextAction? InTheRun(Ticket ticket) =>
-        ticket is { Sheet: { } sheet, Run: { IsFinished: false } run }
-            ? new(Engineer(ticket), sheet.Step(run.Current) is { Gate: GateFact.ArrayWhole or GateFact.RebuildSeen } gate ? $"Follow the rebuild. {gate.Say}" : sheet.Step(run.Current)?.Say ?? "Go on with the run sheet.", "swaps")
+        ticket is { Sheet: { } sheet, Run: { IsFinished: false } run } && sheet.Step(run.Current) is { } step
+            ? new(Engineer(ticket), step.Gate is { } fact ? AtGate(ticket, step, fact) : step.Say, "swaps")
             : null;
+
+    /// <summary>A shut gate says what would open it; an open one only has to be gone through.</summary>
+    private static string AtGate(Ticket ticket, RunStep step, GateFact fact) =>
+        GateCheck.Unmet(ticket, fact) is not { } unmet ? $"Go on: {step.Say}"
+        : fact is GateFact.ArrayWhole or GateFact.RebuildSeen ? $"Follow the rebuild. {unmet}"
+        : unmet;
 
     private static NextAction AfterTheRun(Ticket ticket)
     {
