@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 
@@ -17,6 +18,7 @@ public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
             Snapshots = ticket.Snapshots.Add(taken),
             Before = ticket.Swap.HasBegun ? ticket.Before : taken,
             After = ticket.Swap.InSerial is null ? ticket.After : taken,
+            Readings = RebuildIsOver(ticket, taken) is { } done ? ticket.Readings.Add(done) : ticket.Readings,
         };
         return ticket.Report is { Bay: { } bay, Serial: { } serial } && !ticket.Swap.HasBegun && ticket.Latest is null
             ? Agrees(folded, taken, bay, serial, stamp)
@@ -28,4 +30,14 @@ public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
         taken.Holding(serial) is { } found && found.Label != bay
             ? ticket.Raise(stamp, "report", $"The report says {serial} is in bay {bay}; the machine has it in bay {found.Label}.")
             : ticket;
+
+    /// <summary>An array that is whole with the new drive in it has been rebuilt, whether or not anybody saw it move.</summary>
+    private static Reading? RebuildIsOver(Ticket ticket, Snapshot taken) =>
+        ticket.Swap.InSerial is { } serial
+        && ticket.Readings.LastOrDefault() is not { Progress: Progress.Done }
+        && taken.Holding(serial) is { Role: BayRole.Member } bay
+        && taken.ArrayOf(bay) is { } array
+        && taken.IsWhole(array)
+            ? new(taken.TakenAt, array.Name, Progress.Done, RebuildPhase.Rebuilding, null, taken.Source)
+            : null;
 }

@@ -62,6 +62,16 @@ public class WatchTests
     public void Done_is_done_even_where_the_reading_came_late() =>
         Look(50, Read(20, 60m), Read(30, null, Progress.Done), Read(10, 30m)).ShouldBe(new RebuildLook(RebuildState.Done, "Done, seen at 2026-03-02 12:30 UTC.", Read(30, null, Progress.Done), Some.Noon.AddMinutes(30)));
 
+    [Fact]
+    public void A_rebuild_that_was_over_before_anybody_looked_is_seen_to_be_over_by_its_snapshot()
+    {
+        var played = Played.At("new-seen");
+
+        played.Does(new Core.Swaps.SnapshotTaken(Some.Snapshot(state: Core.Appliances.ArrayState.Whole, badRole: Core.Appliances.BayRole.Member, badSerial: Some.New)));
+
+        Plain.Look(played.Ticket.Readings, played.Now).State.ShouldBe(RebuildState.Done);
+    }
+
     [Theory, InlineData(100, null), InlineData(100.1, "100.1 % is not a reading; a screen shows 0 to 100. If it shows none, leave the percentage out."), InlineData(-1, "-1 % is not a reading; a screen shows 0 to 100. If it shows none, leave the percentage out.")]
     public void A_reading_is_within_0_and_100(double percent, string? problem) => Reading.Problem((decimal)percent).ShouldBe(problem);
 
