@@ -1,0 +1,56 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { act, renderHook, waitFor } from '@testing-library/react'
+import type { ReactNode } from 'react'
+import { beforeEach, expect, it, vi } from 'vitest'
+
+const { post } = vi.hoisted(() => ({ post: vi.fn() }))
+vi.mock('../shared/api', async actual => ({ ...(await actual<typeof import('../shared/api')>()), api: { POST: post } }))
+
+const { ApiProblem, isOutOfContact } = await import('../shared/api')
+const { useWrite } = await import('./ticketQueries')
+
+const kept = { data: { seq: 2, repeated: false }, response: new Response(null, { status: 200 }) }
+
+function writer() {
+  const client = new QueryClient({
+    defaultOptions: { mutations: { retry: (count, error) => isOutOfContact(error) && count < 3, retryDelay: 1 } },
+  })
+  const wrapper = ({ children }: { children: ReactNode }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>
+  return renderHook(() => useWrite(1001), { wrapper })
+}
+
+beforeEach(() => post.mockReset())
+
+it('repeats after a broken connection under the same id, so that it counts once', async () => {
+  post.mockRejectedValueOnce(new TypeError('Failed to fetch')).mockResolvedValueOnce(kept)
+  const { result } = writer()
+
+  await act(() => result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
+
+  const ids = post.mock.calls.map(([, options]) => options.body.id)
+  expect(ids).toHaveLength(2)
+  expect(ids[0]).toBe(ids[1])
+})
+
+it('does not repeat what was refused, and shows the sentence of the service', async () => {
+  const detail = 'Not yet: sign-off: The customer has not signed off.'
+  post.mockResolvedValue({ error: { detail }, response: new Response(null, { status: 409 }) })
+  const { result } = writer()
+
+  await act(() => result.current.write({ kind: 'ticket-closed' }))
+
+  await waitFor(() => expect(result.current.problem).toEqual(new ApiProblem(409, detail)))
+  expect(post).toHaveBeenCalledTimes(1)
+})
+
+it('makes a new id for each thing a person does, and says when it was done', async () => {
+  post.mockResolvedValue(kept)
+  const { result } = writer()
+
+  await act(() => result.current.write({ kind: 'hold-lifted' }))
+  await act(() => result.current.write({ kind: 'hold-lifted' }))
+
+  const bodies = post.mock.calls.map(([, options]) => options.body)
+  expect(bodies[0].id).not.toBe(bodies[1].id)
+  expect(Date.parse(bodies[0].at)).toBeLessThanOrEqual(Date.parse(bodies[0].sentAt))
+})
