@@ -84,6 +84,11 @@ curl_ok() {
   [[ $line == *" 200 "* ]]
 }
 
+# What an expression of JavaScript says of the JSON on standard input, d: value 'd.view.table[0].serial'
+value() {
+  node -e 'const said = new Function("d", `return ${process.argv[1]}`)(JSON.parse(require("fs").readFileSync(0))); console.log(said ?? "")' "$1"
+}
+
 started=()
 stop_all() {
   [ ${#started[@]} -eq 0 ] || kill "${started[@]}" 2>/dev/null || true

@@ -5,8 +5,6 @@ source "$(dirname "$0")/lib.sh"
 export NAILCROW_PASSWORD=fenwright-demo NAILCROW_NEW_PASSWORD=fenwright-demo
 
 say_to() { nailcrow-standin "${@:2}" --at "http://127.0.0.1:$1"; }
-# The value at a path of the JSON on standard input: value '.latest.bays[1].serial'
-value() { node -e 'const d=JSON.parse(require("fs").readFileSync(0));console.log(eval("d"+process.argv[1])??"")' "$1"; }
 
 nailcrow sign-in admin
 nailcrow person add ilka --full-name "Ilka Fenmoor" --roles engineer,dispatcher,stores
@@ -37,26 +35,26 @@ nailcrow ticket close $done_one --as tamsel
 
 # Two that wait for a newcomer: one for the console, one for the terminal.
 say_to 7421 fail 2
-serial=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label=="2").serial')
+serial=$(nailcrow bays FSC-0107 --json | value 'd.snapshot.bays.find(b=>b.label=="2").serial')
 nailcrow ticket report FSC-0107 "Amber lamp on bay 2, console says a drive is missing from vault" --bay 2 --serial "$serial"
 nailcrow ticket take 1002
 nailcrow snapshot take 1002
-nailcrow part reserve 1002 "$(say_to 7421 look | value '.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
+nailcrow part reserve 1002 "$(say_to 7421 look | value 'd.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
 nailcrow part issue 1002
 
 say_to 7422 fail 8
-serial=$(nailcrow bays FSC-0108 --json | value '.snapshot.bays.find(b=>b.label=="8").serial')
+serial=$(nailcrow bays FSC-0108 --json | value 'd.snapshot.bays.find(b=>b.label=="8").serial')
 nailcrow ticket report FSC-0108 "Mail from the machine: desk is degraded" --bay 8 --serial "$serial"
 nailcrow ticket take 1003
 nailcrow snapshot take 1003
 nailcrow ticket evidence 1003 "medium error, bay 8, 41 times since Sunday" --kind log-lines --bay 8 --count 41
-nailcrow part reserve 1003 "$(say_to 7422 look | value '.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
+nailcrow part reserve 1003 "$(say_to 7422 look | value 'd.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
 nailcrow part issue 1003
 
 # One that a dispatcher has to look at, and one on hold.
 nailcrow ticket report FSC-0311 "Gauge screen shows 'mirror online' but the log counts read errors on one drive" --job early
 say_to 7422 warn 3
-worn=$(nailcrow bays FSC-0108 --json | value '.snapshot.bays.find(b=>b.label=="3").serial')
+worn=$(nailcrow bays FSC-0108 --json | value 'd.snapshot.bays.find(b=>b.label=="3").serial')
 nailcrow ticket report FSC-0108 "Bay 3 warns: spare blocks nearly used up" --bay 3 --serial "$worn" --job early
 nailcrow snapshot take 1005
 nailcrow ticket assign 1005 tamsel

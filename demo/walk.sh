@@ -32,7 +32,6 @@ see() { [[ $output == *"$1"* ]] || fail "it does not say '$1'"; }
 fail() { say; say "NOT AS IT SHOULD BE: $1"; exit 1; }
 n() { run nailcrow "$@"; }
 hand() { run nailcrow-standin "$@" --at "http://127.0.0.1:$machine"; }
-value() { node -e 'const d=JSON.parse(require("fs").readFileSync(0));console.log(eval("d"+process.argv[1])??"")' "$1"; }
 chapter() { [ -t 1 ] && printf '\n\033[1;7m %s \033[0m\n' "$1" || printf '\n=== %s ===\n' "$1"; }
 
 chapter "The firm"
@@ -49,9 +48,9 @@ n sign-in ilka
 
 chapter "A fault arrives"
 hand fail 2
-bad=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label=="2").serial')
-other=$(nailcrow bays FSC-0107 --json | value '.snapshot.bays.find(b=>b.label=="3").serial')
-new=$(nailcrow-standin look --at "http://127.0.0.1:$machine" | value '.view.table[0].serial')
+bad=$(nailcrow bays FSC-0107 --json | value 'd.snapshot.bays.find(b=>b.label=="2").serial')
+other=$(nailcrow bays FSC-0107 --json | value 'd.snapshot.bays.find(b=>b.label=="3").serial')
+new=$(nailcrow-standin look --at "http://127.0.0.1:$machine" | value 'd.view.table[0].serial')
 n ticket report FSC-0107 "Amber lamp on bay 2" --bay 2 --serial "$bad"
 see "T-1001"
 n ticket report FSC-0107 "The machine mails that vault is degraded" --serial "$bad"

@@ -107,6 +107,12 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
     }
 
     [Fact]
+    public async Task A_wrong_password_is_said_as_such()
+    {
+        (await RefusedAsync("sign-in", "no-such-person")).ShouldBe((4, "Name and password do not go together."));
+    }
+
+    [Fact]
     public async Task Whoever_signs_out_is_out()
     {
         await use.Command.DoneAsync("sign-in", "tamsel");

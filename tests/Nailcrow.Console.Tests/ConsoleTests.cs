@@ -175,7 +175,7 @@ public sealed class ConsoleTests(ConsoleInUse use)
         await page.GetByLabel("Where it lies").FillAsync("Stores");
         await PressAsync(page, "Reserve it");
 
-        (await page.GetByRole(AriaRole.Alert).TextContentAsync()).ShouldBe("Serial 'C' has 1 characters; a label has 4 to 40.");
+        (await page.GetByRole(AriaRole.Alert).TextContentAsync()).ShouldBe("Serial 'C' has 1 character; a label has 4 to 40.");
         (await page.GetByLabel("Model, as its label says").InputValueAsync()).ShouldBe("C12T");
     }
 

@@ -122,6 +122,17 @@ public sealed class SwapTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Nothing_blinks_for_somebody_who_may_not_switch_it()
+    {
+        var (ticket, _, _) = await ReadyAsync();
+
+        var no = await Should.ThrowAsync<ApiProblem>(async () => await (await _service.AsAsync("admin")).SwitchLightAsync(ticket, true, Ct));
+
+        ((int)no.Status, no.Message).ShouldBe((403, "admin may not do this; it takes the role engineer or dispatcher or stores or lead."));
+        JsonDocument.Parse(await _service.Machine.LookAsync()).RootElement.GetProperty("locatorOn").GetBoolean().ShouldBeFalse();
+    }
+
+    [Fact]
     public async Task A_machine_that_hangs_does_not_stop_a_person_from_typing_what_they_see()
     {
         var (ticket, _, replacement) = await ReadyAsync();

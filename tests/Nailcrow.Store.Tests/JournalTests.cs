@@ -85,6 +85,17 @@ public sealed class JournalTests(StoreInUse store) : IClassFixture<StoreInUse>
     }
 
     [Fact]
+    public async Task Nobody_is_refused_for_what_another_node_has_changed_meanwhile()
+    {
+        var ticket = await store.OpenAsync();
+        await store.WriteAsync(ticket, new PutOnHold("Snow"));
+        await using var other = new Microsoft.Extensions.DependencyInjection.ServiceCollection().NodeOn(store.File);
+        await other.Journal().WriteAsync(ticket, StoreInUse.Intent(new HoldLifted()), Ct);
+
+        (await store.WriteAsync(ticket, new PutOnHold("Ice"))).Entry.Seq.ShouldBe(4);
+    }
+
+    [Fact]
     public async Task A_decision_that_is_refused_leaves_no_trace()
     {
         var ticket = await store.OpenAsync();

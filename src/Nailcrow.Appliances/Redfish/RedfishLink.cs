@@ -57,7 +57,8 @@ public sealed class RedfishLink(HttpClient http, TimeProvider time, LinkSettings
     private string? Sentence(Exception e) =>
         e switch
         {
-            TimeoutRejectedException or OperationCanceledException => $"did not answer within {settings.CallDeadline.TotalSeconds:0} s.",
+            TimeoutRejectedException => $"did not answer within {settings.CallDeadline.TotalSeconds:0} s.",
+            OperationCanceledException => $"was not through after {settings.LookDeadline.TotalSeconds:0} s.",
             BrokenCircuitException => "has not been answering and is left alone for a moment.",
             RedfishException odd => $"answered something else than expected: {odd.Message}",
             JsonException => "answered something that is not JSON.",

@@ -16,7 +16,7 @@ internal static class PeopleCommands
             var token = await client.SignInAsync(call.Get(name), password, call.Ct);
             client.UseToken(token.AccessToken);
             var me = await client.MeAsync(call.Ct);
-            Sessions.Read().With(new(me.Name, call.Service, token.AccessToken, DateTimeOffset.UtcNow.AddSeconds(token.ExpiresIn))).Save();
+            Sessions.Read().With(new(me.Name, call.Service, token.AccessToken)).Save();
             call.Show(me, ContractJson.Default.PersonView, screen => screen.Line($"Signed in as {Screen.Safe(me.FullName)} ({Screen.Safe(me.Name)}): {People.Roles(me)}. Good for {token.ExpiresIn / 3600} hours."));
         });
     }

@@ -27,6 +27,9 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
 
     public NailcrowClient Client => _client ??= SignedIn();
 
+    /// <summary>In whose name the service was called; null where nobody's token was used.</summary>
+    public string? ActedAs { get; private set; }
+
     public Uri Service => Address(Session);
 
     /// <summary>A client that nobody has signed in with yet.</summary>
@@ -48,6 +51,7 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
             throw new NotSignedIn(wanted is null ? "Nobody is signed in; 'nailcrow sign-in NAME' does that." : $"{wanted} is not signed in here; 'nailcrow sign-in {wanted}' does that.");
         var client = new NailcrowClient(new HttpClient { BaseAddress = Address(session), Timeout = Patience }, TimeProvider.System);
         client.UseToken(session.Token);
+        ActedAs = session.Name;
         return client;
     }
 

@@ -17,9 +17,9 @@ internal static class Doing
                 await act(call);
                 return (int)ExitCode.Done;
             }
-            catch (ApiProblem no) when (no.Status is HttpStatusCode.Unauthorized)
+            catch (ApiProblem no) when (no.Status is HttpStatusCode.Unauthorized && call.ActedAs is { } name)
             {
-                return Say(call, ExitCode.NotAllowed, $"{no.Message} 'nailcrow sign-in NAME' does that.".Replace("Sign in first: POST /api/sign-in with name and password gives a token.", "You are not signed in, or no longer."));
+                return Say(call, ExitCode.NotAllowed, $"{name} is not signed in any longer; 'nailcrow sign-in {name}' does that.");
             }
             catch (ApiProblem no)
             {
@@ -56,7 +56,7 @@ internal static class Doing
     private static ExitCode Code(HttpStatusCode status) =>
         status switch
         {
-            HttpStatusCode.Forbidden => ExitCode.NotAllowed,
+            HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden => ExitCode.NotAllowed,
             HttpStatusCode.BadGateway or HttpStatusCode.ServiceUnavailable or HttpStatusCode.GatewayTimeout => ExitCode.NotReachable,
             _ => ExitCode.Refused,
         };

@@ -27,8 +27,6 @@ internal sealed class Screen
 
     public static Screen To(TextWriter output, TextWriter error, bool json) => new(output, error, json);
 
-    public static bool IsTerminal => !Console.IsOutputRedirected;
-
     /// <summary>A line with markup in square brackets; what comes from data goes through <see cref="Safe"/>.</summary>
     public void Line(string markup = "") => _console.Value.MarkupLine(markup);
 

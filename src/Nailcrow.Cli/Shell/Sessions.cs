@@ -4,7 +4,7 @@ using System.Text.Json.Serialization;
 namespace Nailcrow.Cli.Shell;
 
 /// <summary>A person's stay at a service.</summary>
-internal sealed record Session(string Name, Uri Service, string Token, DateTimeOffset Until);
+internal sealed record Session(string Name, Uri Service, string Token);
 
 /// <summary>Everybody signed in from this account; the last to sign in is who acts unless <c>--as</c> says otherwise.</summary>
 internal sealed record Sessions(IReadOnlyList<Session> All)

@@ -55,6 +55,9 @@ internal static class SwapsEndpoints
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
+        // Ruled on before anything blinks: what the journal would not take must not happen at the machine either.
+        if (Ruling.On(record.Ticket, new LocatorSwitched(ask.On), person.ToActor(), time.GetUtcNow()) is var ruling and not Ruling.Accepted)
+            return Refusals.Of(new Written.Declined(ruling));
         return await link.SwitchLightAsync(await OfAsync(record.Ticket, book, ct), ask.On, ct) switch
         {
             Parsed<bool>.Ok(var on) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow()), ct)),

@@ -16,18 +16,14 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvide
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var key = asset.Trim().ToUpperInvariant();
-        return await db.Appliances.AsNoTracking().FirstOrDefaultAsync(a => a.Asset == key, ct) is { } row ? await WithRestAsync(db, row, ct) : null;
+        return (await WithRestAsync(db, db.Appliances.Where(a => a.Asset == key), ct)).FirstOrDefault();
     }
 
     /// <summary>Appliances in order of asset number, after a given one.</summary>
     public async Task<IReadOnlyList<KnownAppliance>> ListAsync(string? after, int limit, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var rows = await db.Appliances.AsNoTracking().Where(a => after == null || string.Compare(a.Asset, after) > 0).OrderBy(a => a.Asset).Take(limit).ToListAsync(ct);
-        var known = new List<KnownAppliance>();
-        foreach (var row in rows)
-            known.Add(await WithRestAsync(db, row, ct));
-        return known;
+        return await WithRestAsync(db, db.Appliances.Where(a => after == null || string.Compare(a.Asset, after) > 0).OrderBy(a => a.Asset).Take(limit), ct);
     }
 
     /// <summary>Adds or replaces all that is given, or nothing: every problem is told, each as a sentence.</summary>
@@ -110,11 +106,14 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvide
             db.ReferenceChanges.Add(new() { At = time.GetUtcNow(), By = by, Kind = kind, Key = key, Before = before, After = after });
     }
 
-    private static async Task<KnownAppliance> WithRestAsync(NailcrowDb db, ApplianceRow row, CancellationToken ct)
+    /// <summary>With their sites and models, in three questions however many they are.</summary>
+    private static async Task<IReadOnlyList<KnownAppliance>> WithRestAsync(NailcrowDb db, IQueryable<ApplianceRow> wanted, CancellationToken ct)
     {
-        var site = await db.Sites.AsNoTracking().SingleAsync(s => s.Name == row.Site, ct);
-        var model = await db.Models.AsNoTracking().SingleAsync(m => m.Id == row.Model, ct);
-        return new(Of(row), Parse(site.Body, JournalJson.Default.Site), Parse(model.Body, JournalJson.Default.ApplianceModel), row.Version);
+        var rows = await wanted.AsNoTracking().ToListAsync(ct);
+        var (siteNames, modelIds) = (rows.Select(r => r.Site).Distinct().ToList(), rows.Select(r => r.Model).Distinct().ToList());
+        var sites = await db.Sites.AsNoTracking().Where(s => siteNames.Contains(s.Name)).ToDictionaryAsync(s => s.Name, s => Parse(s.Body, JournalJson.Default.Site), ct);
+        var models = await db.Models.AsNoTracking().Where(m => modelIds.Contains(m.Id)).ToDictionaryAsync(m => m.Id, m => Parse(m.Body, JournalJson.Default.ApplianceModel), ct);
+        return [.. rows.Select(r => new KnownAppliance(Of(r), sites[r.Site], models[r.Model], r.Version))];
     }
 
     private static Appliance Of(ApplianceRow row) =>

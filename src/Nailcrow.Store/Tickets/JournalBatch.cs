@@ -54,6 +54,12 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             return await RepeatedAsync(db, waiting, known);
         var now = time.GetUtcNow();
         var ruling = Ruling.On(record.Ticket, intent.Body, intent.Actor, now);
+        // No key notices a refusal, so nobody is refused for what another node has changed meanwhile.
+        if (ruling is not Ruling.Accepted && trusting && !_touched.ContainsKey(record.Ticket.Number))
+        {
+            record = _found[record.Ticket.Number] = await new RecordReader(db, cache).ReadAsync(record.Ticket.Number, CancellationToken.None);
+            ruling = Ruling.On(record.Ticket, intent.Body, intent.Actor, now);
+        }
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
         var entry = record.Next(intent, now);
@@ -101,7 +107,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
 
     private async Task<long> NextNumberAsync(NailcrowDb db)
     {
-        var last = await db.TicketLines.MaxAsync(r => (long?)r.Number) ?? FirstNumber - 1;
+        var last = await db.Journal.MaxAsync(r => (long?)r.Ticket) ?? FirstNumber - 1;
         return Math.Max(last, _touched.Keys.DefaultIfEmpty(0).Max()) + 1;
     }
 
