@@ -1,11 +1,12 @@
 using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store;
 
 /// <summary>The database as a whole: brought up to date at start, asked whether it answers, copied while in use.</summary>
-public sealed class Database(IDbContextFactory<NailcrowDb> dbs)
+public sealed class Database(IDbContextFactory<NailcrowDb> dbs, Projections projections)
 {
     public async Task MigrateAsync(CancellationToken ct)
     {
@@ -13,6 +14,7 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs)
         if (await IsUpToDateAsync(db, ct))
             return;
         await db.Database.MigrateAsync(ct);
+        await projections.RebuildAsync(ct); // the lists may have changed their form; the journal tells them anew
         // Write-ahead logging is kept in the file, so once is enough; readers then never wait for the writer.
         if (db.Database.IsSqlite())
             await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL", ct);

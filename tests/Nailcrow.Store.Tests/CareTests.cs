@@ -1,3 +1,6 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
@@ -59,6 +62,20 @@ public sealed class CareTests : IAsyncLifetime
         (await _store.Get<Projections>().RebuildAsync(Ct)).ShouldBe(2);
 
         (_store.Dump("ticket_line"), _store.Dump("drive_place")).ShouldBe((lines, places));
+    }
+
+    [Fact]
+    public async Task A_database_from_before_has_its_lists_told_anew_when_it_is_brought_up_to_date()
+    {
+        await ThreeEntriesAsync();
+        var lines = _store.Dump("ticket_line");
+        using (var db = _store.Get<IDbContextFactory<NailcrowDb>>().CreateDbContext())
+            await db.GetService<IMigrator>().MigrateAsync("Beginning", Ct);
+        _store.Tamper("UPDATE ticket_line SET next_room = 'swaps'"); // a word of the older form
+
+        await _store.Get<Database>().MigrateAsync(Ct);
+
+        _store.Dump("ticket_line").ShouldBe(lines);
     }
 
     [Theory, InlineData("T-1001", 1), InlineData("p8badd0517", 1), InlineData("D0517", 1), InlineData("fsc-2", 1), InlineData("ZZZZZ", 0)]

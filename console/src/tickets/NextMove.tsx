@@ -4,7 +4,6 @@ import { Link } from 'react-router'
 import { Refused } from '../shared/Refused'
 import type { Person, TicketView } from '../shared/types'
 import { HelpAnswer } from './HelpAnswer'
-import { nextMove } from './nextMove'
 import { SettleDiscrepancies } from './SettleDiscrepancies'
 import type { Writer } from './ticketQueries'
 
@@ -20,27 +19,31 @@ export function NextMove({ ticket, me, writer }: { ticket: TicketView; me: Perso
   )
 }
 
+/** The one filled button: the service says what kind of thing is next, this says how it is done here. */
 function MoveButton({ ticket, me, writer }: { ticket: TicketView; me: Person; writer: Writer }) {
   const here = `/tickets/${ticket.number}`
-  switch (nextMove(ticket)) {
+  switch (ticket.next.move) {
     case 'nothing':
       return null
-    case 'resume':
+    case 'lift-hold':
       return <Press busy={writer.busy} say="Lift the hold" act={() => writer.write({ kind: 'hold-lifted' })} />
-    case 'answer':
+    case 'answer-help':
       return <HelpAnswer writer={writer} />
     case 'take':
       return <Press busy={writer.busy} say="Take it" act={() => writer.write({ kind: 'engineer-assigned', engineer: me.name })} />
-    case 'snapshot':
+    case 'take-snapshot':
       return <SnapshotButtons ticket={ticket} writer={writer} />
-    case 'part':
-    case 'return':
+    case 'reserve-part':
+    case 'issue-part':
+    case 'open-return':
+    case 'send-return':
+    case 'book-in':
       return <Go to={`${here}/return`} say="Parts and returns" />
     case 'arrive':
       return <Press busy={writer.busy} say="I have arrived" act={() => writer.write({ kind: 'arrived-on-site' })} />
     case 'start-run':
       return <Press busy={writer.busy} say="Start the run sheet" act={() => writer.run({ errand: 'sheet' })} />
-    case 'run':
+    case 'follow-run':
       return <Go to={`${here}/run`} say="Go on with the run" />
     case 'settle':
       return <SettleDiscrepancies ticket={ticket} writer={writer} />

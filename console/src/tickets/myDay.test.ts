@@ -3,7 +3,7 @@ import type { Person, TicketLine } from '../shared/types'
 import { byDay } from './myDay'
 
 const line = (number: number, who: string, margin: number | null, holdReason: string | null = null) =>
-  ({ number, margin, holdReason, next: { who, say: '', room: 'tickets' } }) as TicketLine
+  ({ number, margin, holdReason, next: { who, say: '', move: 'take' } }) as TicketLine
 
 it('puts what waits for me first, the most dangerous on top, and what is on hold last', () => {
   const me = { name: 'ilka', fullName: 'Ilka', roles: ['engineer', 'stores'] } as Person

@@ -3,27 +3,27 @@ using Nailcrow.Core.Swaps;
 
 namespace Nailcrow.Core.Tickets;
 
-/// <summary>The one thing to do next on a ticket, by whom, and the room where it is done.</summary>
-public sealed record NextAction(string Who, string Say, string Room)
+/// <summary>The one thing to do next on a ticket, by whom, and what kind of thing it is.</summary>
+public sealed record NextAction(string Who, string Say, Move Move)
 {
     public static NextAction Of(Ticket ticket) =>
-        ticket.IsEnded ? new("nobody", $"Nothing: the ticket is {Words.Of(ticket.Stage)}.", "tickets")
-        : ticket.HoldReason is { } hold ? new("dispatcher", $"On hold: {hold.TrimEnd('.')}. Lift the hold when that is over.", "tickets")
-        : ticket.Help is { IsOpen: true } help ? new("lead", $"Answer {help.By}: {help.Reason}", "tickets")
-        : ticket.Engineer is null ? new("dispatcher", "Assign an engineer, or take it.", "tickets")
+        ticket.IsEnded ? new("nobody", $"Nothing: the ticket is {Words.Of(ticket.Stage)}.", Move.Nothing)
+        : ticket.HoldReason is { } hold ? new("dispatcher", $"On hold: {hold.TrimEnd('.')}. Lift the hold when that is over.", Move.LiftHold)
+        : ticket.Help is { IsOpen: true } help ? new("lead", $"Answer {help.By}: {help.Reason}", Move.AnswerHelp)
+        : ticket.Engineer is null ? new("dispatcher", "Assign an engineer, or take it.", Move.Take)
         : BeforeTheRun(ticket) ?? InTheRun(ticket) ?? AfterTheRun(ticket);
 
     private static NextAction? BeforeTheRun(Ticket ticket) =>
         ticket.Run is not null ? null
-        : ticket.Latest is null ? new(Engineer(ticket), "Take a snapshot: nothing is known of the bays yet.", "appliances")
-        : ticket.Part is null ? new("stores", "Reserve a replacement that fits.", "returns")
-        : ticket.Part.IssuedTo is null ? new("stores", $"Issue {ticket.Part.Serial} to {Engineer(ticket)}.", "returns")
-        : ticket.ArrivedAt is null ? new(Engineer(ticket), "Travel there, and say when you have arrived.", "tickets")
-        : new(Engineer(ticket), "Start the run sheet.", "swaps");
+        : ticket.Latest is null ? new(Engineer(ticket), "Take a snapshot: nothing is known of the bays yet.", Move.TakeSnapshot)
+        : ticket.Part is null ? new("stores", "Reserve a replacement that fits.", Move.ReservePart)
+        : ticket.Part.IssuedTo is null ? new("stores", $"Issue {ticket.Part.Serial} to {Engineer(ticket)}.", Move.IssuePart)
+        : ticket.ArrivedAt is null ? new(Engineer(ticket), "Travel there, and say when you have arrived.", Move.Arrive)
+        : new(Engineer(ticket), "Start the run sheet.", Move.StartRun);
 
     private static NextAction? InTheRun(Ticket ticket) =>
         ticket is { Sheet: { } sheet, Run: { IsFinished: false } run } && sheet.Step(run.Current) is { } step
-            ? new(Engineer(ticket), step.Gate is { } fact ? AtGate(ticket, step, fact) : step.Say, "swaps")
+            ? new(Engineer(ticket), step.Gate is { } fact ? AtGate(ticket, step, fact) : step.Say, Move.FollowRun)
             : null;
 
     /// <summary>A shut gate says what would open it; an open one only has to be gone through.</summary>
@@ -35,17 +35,17 @@ public sealed record NextAction(string Who, string Say, string Room)
     private static NextAction AfterTheRun(Ticket ticket)
     {
         if (ticket.Discrepancies.Find(d => d.IsOpen) is { } open)
-            return new("lead", $"Settle: {open.Sentence}", "tickets");
+            return new("lead", $"Settle: {open.Sentence}", Move.Settle);
         foreach (var (serial, holder) in ticket.Custody.Open)
             return ticket.Returns.Find(r => r.Serial == serial) switch
             {
-                null => new(Engineer(ticket), $"Open a return for {serial}, which is with {holder}.", "returns"),
-                { SentAt: null } => new(Engineer(ticket), $"Send {serial} back.", "returns"),
-                _ => new("stores", $"Book {serial} in when it arrives.", "returns"),
+                null => new(Engineer(ticket), $"Open a return for {serial}, which is with {holder}.", Move.OpenReturn),
+                { SentAt: null } => new(Engineer(ticket), $"Send {serial} back.", Move.SendReturn),
+                _ => new("stores", $"Book {serial} in when it arrives.", Move.BookIn),
             };
         return ticket.SignedOffBy is null
-            ? new(Engineer(ticket), "Have the customer sign off.", "tickets")
-            : new(Engineer(ticket), "Close the ticket.", "tickets");
+            ? new(Engineer(ticket), "Have the customer sign off.", Move.SignOff)
+            : new(Engineer(ticket), "Close the ticket.", Move.Close);
     }
 
     private static string Engineer(Ticket ticket) => ticket.Engineer ?? "engineer";

@@ -33,7 +33,7 @@ internal static class Projecting
             Engineer = ticket.Engineer,
             NextWho = next.Who,
             Next = next.Say,
-            NextRoom = next.Room,
+            NextMove = next.Move,
             HoldReason = ticket.HoldReason,
             Escalated = ticket.Help is { IsOpen: true },
             Watched = IsWatched(ticket),

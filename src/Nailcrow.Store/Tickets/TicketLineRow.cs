@@ -24,7 +24,7 @@ internal sealed class TicketLineRow
     public string? Engineer { get; set; }
     public required string NextWho { get; set; }
     public required string Next { get; set; }
-    public required string NextRoom { get; set; }
+    public required Move NextMove { get; set; }
     public string? HoldReason { get; set; }
     public required bool Escalated { get; set; }
     public required bool Watched { get; set; }
@@ -42,6 +42,7 @@ internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow
         row.HasKey(r => r.Number);
         row.Property(r => r.Number).ValueGeneratedNever();
         row.Property(r => r.Stage).HasConversion<string>();
+        row.Property(r => r.NextMove).HasConversion<string>();
         // Every list is read newest first, so each index ends with the number.
         row.HasIndex(r => new { r.Ended, r.Number });
         row.HasIndex(r => new { r.Stage, r.Number });

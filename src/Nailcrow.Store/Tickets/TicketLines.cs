@@ -47,5 +47,5 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
 
     private static TicketLine Line(TicketLineRow row) =>
         new(row.Number, row.Asset, row.Model, row.Customer, row.Site, row.Symptom, row.Bay, row.Serial, row.Stage, row.Margin, row.Danger,
-            row.Engineer, new(row.NextWho, row.Next, row.NextRoom), row.HoldReason, row.Escalated, row.ReceivedAt, row.ChangedAt);
+            row.Engineer, new(row.NextWho, row.Next, row.NextMove), row.HoldReason, row.Escalated, row.ReceivedAt, row.ChangedAt);
 }

@@ -6,7 +6,7 @@ namespace Nailcrow.Core.Tests.Intake;
 public class JoiningTests
 {
     private static TicketLine Line(long number, string? bay, string? serial) =>
-        new(number, "FSC-1", "B12", "Corrin", "Corrin", "Lamp", bay, serial, Stage.Received, null, "", null, new("dispatcher", "", "tickets"), null, false, Some.Noon, Some.Noon);
+        new(number, "FSC-1", "B12", "Corrin", "Corrin", "Lamp", bay, serial, Stage.Received, null, "", null, new("dispatcher", "", Move.Take), null, false, Some.Noon, Some.Noon);
 
     private static FaultReported Report(string? bay, string? serial) =>
         new("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", JobKind.Fault, "Beeper", bay, serial);

@@ -24,7 +24,7 @@ public class DecisionTests
         var played = Played.At("pull");
         played.Does(new PutOnHold("The quarry gate is shut."));
 
-        NextAction.Of(played.Ticket).ShouldBe(new NextAction("dispatcher", "On hold: The quarry gate is shut. Lift the hold when that is over.", "tickets"));
+        NextAction.Of(played.Ticket).ShouldBe(new NextAction("dispatcher", "On hold: The quarry gate is shut. Lift the hold when that is over.", Move.LiftHold));
         played.Ticket.Stage.ShouldBe(Stage.OnSite);
 
         played.Does(new HoldLifted());

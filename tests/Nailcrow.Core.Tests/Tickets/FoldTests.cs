@@ -73,11 +73,11 @@ public class FoldTests
     [Fact]
     public void What_to_do_next_is_always_one_thing()
     {
-        NextAction.Of(Played.Reported().Ticket).ShouldBe(new NextAction("dispatcher", "Assign an engineer, or take it.", "tickets"));
-        NextAction.Of(Played.At("backup").Ticket).ShouldBe(new NextAction("ilka", "Ask the customer if there is a backup of what is on vault.", "swaps"));
+        NextAction.Of(Played.Reported().Ticket).ShouldBe(new NextAction("dispatcher", "Assign an engineer, or take it.", Move.Take));
+        NextAction.Of(Played.At("backup").Ticket).ShouldBe(new NextAction("ilka", "Ask the customer if there is a backup of what is on vault.", Move.FollowRun));
         NextAction.Of(Played.At("snapshot-before").Ticket).Say.ShouldBe("There is no snapshot since you arrived; take one.");
         NextAction.Of(Played.At("not-rebuilding").Ticket).Say.ShouldBe("Go on: vault is not rebuilding now.");
         NextAction.Of(Played.At("whole").Ticket).Say.ShouldBe("Follow the rebuild. vault is degraded with 5 of 6 members.");
-        NextAction.Of(Played.At("end").Ticket).ShouldBe(new NextAction("ilka", $"Open a return for {Some.Bad}, which is with engineer ilka.", "returns"));
+        NextAction.Of(Played.At("end").Ticket).ShouldBe(new NextAction("ilka", $"Open a return for {Some.Bad}, which is with engineer ilka.", Move.OpenReturn));
     }
 }

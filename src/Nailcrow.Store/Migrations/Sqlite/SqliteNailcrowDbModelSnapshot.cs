@@ -483,10 +483,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("next");
 
-                    b.Property<string>("NextRoom")
+                    b.Property<string>("NextMove")
                         .IsRequired()
                         .HasColumnType("TEXT")
-                        .HasColumnName("next_room");
+                        .HasColumnName("next_move");
 
                     b.Property<string>("NextWho")
                         .IsRequired()

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("8e0c5722-433c-4bf6-895e-275a0f36e9b6"), entityTypeCount: 11)
+            : base(skipDetectChanges: false, modelId: new Guid("1ceb2ce7-3ed0-4802-82cc-ff281fb9bd31"), entityTypeCount: 11)
         {
         }
 

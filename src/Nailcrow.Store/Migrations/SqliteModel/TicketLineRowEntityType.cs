@@ -141,12 +141,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(TicketLineRow).GetField("<Next>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             next.AddAnnotation("Relational:ColumnName", "next");
 
-            var nextRoom = runtimeEntityType.AddProperty(
-                "NextRoom",
-                typeof(string),
-                propertyInfo: typeof(TicketLineRow).GetProperty("NextRoom", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(TicketLineRow).GetField("<NextRoom>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
-            nextRoom.AddAnnotation("Relational:ColumnName", "next_room");
+            var nextMove = runtimeEntityType.AddProperty(
+                "NextMove",
+                typeof(Move),
+                propertyInfo: typeof(TicketLineRow).GetProperty("NextMove", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<NextMove>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                providerPropertyType: typeof(string));
+            nextMove.SetSentinelFromProviderValue("Nothing");
+            nextMove.AddAnnotation("Relational:ColumnName", "next_move");
 
             var nextWho = runtimeEntityType.AddProperty(
                 "NextWho",
