@@ -37,7 +37,7 @@ public sealed class ConsoleTests(ConsoleInUse use)
 
         // The report, and what stores and dispatch do on their own screens.
         await page.GetByRole(AriaRole.Link, new() { Name = "Report a fault" }).ClickAsync();
-        await page.GetByLabel("Machine").SelectOptionAsync("FSC-0107");
+        await page.GetByLabel("Machine").FillAsync("fsc-0107");
         await page.GetByLabel("What was seen").FillAsync("Amber lamp on bay 2");
         await page.GetByLabel("Serial, if known").FillAsync(bad);
         await PressAsync(page, "Report it");

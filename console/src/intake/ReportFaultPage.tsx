@@ -2,9 +2,10 @@ import { Button, NativeSelect, TextInput } from '@mantine/core'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { v7 as uuid7 } from 'uuid'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
-import { uuid7 } from '../shared/uuid'
+import { useFields } from '../shared/useFields'
 import { Waiting } from '../shared/Waiting'
 
 export function ReportFaultPage() {
@@ -14,13 +15,19 @@ export function ReportFaultPage() {
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/appliances', { signal })),
   })
   const [id] = useState(() => uuid7())
-  const [fault, setFault] = useState({ asset: '', symptom: '', bay: '', serial: '', job: 'fault' as 'fault' | 'early' })
-  // From what it is when the change is made, not from what was drawn: a scanner types faster than a page is drawn.
-  const change = (to: Partial<typeof fault>) => setFault(f => ({ ...f, ...to }))
+  const [fault, set] = useFields({ asset: '', symptom: '', bay: '', serial: '', job: 'fault' })
   const report = useMutation({
     mutationFn: async () =>
       unwrap(
-        await api.POST('/api/tickets', { body: { ...fault, bay: fault.bay.trim() || null, serial: fault.serial.trim() || null, id } }),
+        await api.POST('/api/tickets', {
+          body: {
+            ...fault,
+            job: fault.job === 'early' ? 'early' : 'fault',
+            bay: fault.bay.trim() || null,
+            serial: fault.serial.trim() || null,
+            id,
+          },
+        }),
       ),
     onSuccess: receipt => navigate(`/tickets/${receipt.ticket}`),
   })
@@ -36,42 +43,46 @@ export function ReportFaultPage() {
           report.mutate()
         }}
       >
-        <NativeSelect
+        <TextInput
           label="Machine"
+          placeholder="Its asset number"
+          list="machines"
+          classNames={{ input: 'mono' }}
           required
           withAsterisk={false}
           value={fault.asset}
-          onChange={e => change({ asset: e.currentTarget.value })}
-          data={[
-            { value: '', label: 'Choose one' },
-            ...appliances.data.appliances.map(a => ({
-              value: a.appliance.asset,
-              label: `${a.appliance.asset}, ${a.model.maker} ${a.model.name}, ${a.site.name}`,
-            })),
-          ]}
+          onChange={set('asset')}
         />
+        {/* A hand's help for the first hundred; any other number is typed, and the service knows whether there is such a machine. */}
+        <datalist id="machines">
+          {appliances.data.appliances.map(a => (
+            <option key={a.appliance.asset} value={a.appliance.asset}>
+              {a.model.maker} {a.model.name}, {a.site.name}
+            </option>
+          ))}
+        </datalist>
         <TextInput
           label="What was seen"
           placeholder="Amber lamp on bay 7"
           required
           withAsterisk={false}
           value={fault.symptom}
-          onChange={e => change({ symptom: e.currentTarget.value })}
+          onChange={set('symptom')}
         />
         <div className="row" style={{ alignItems: 'flex-start' }}>
-          <TextInput label="Bay, if known" w={140} value={fault.bay} onChange={e => change({ bay: e.currentTarget.value })} />
+          <TextInput label="Bay, if known" w={140} value={fault.bay} onChange={set('bay')} />
           <TextInput
             label="Serial, if known"
             classNames={{ input: 'mono' }}
             style={{ flex: '1 1 200px' }}
             value={fault.serial}
-            onChange={e => change({ serial: e.currentTarget.value })}
+            onChange={set('serial')}
           />
         </div>
         <NativeSelect
           label="Kind of job"
           value={fault.job}
-          onChange={e => change({ job: e.currentTarget.value === 'early' ? 'early' : 'fault' })}
+          onChange={set('job')}
           data={[
             { value: 'fault', label: 'Fault: the drive failed' },
             { value: 'early', label: 'Early: it works but will fail' },

@@ -1,13 +1,12 @@
 import { Button, PasswordInput, TextInput } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
+import { useFields } from '../shared/useFields'
 
 export function SignInPage() {
   const client = useQueryClient()
-  const [name, setName] = useState('')
-  const [password, setPassword] = useState('')
+  const [{ name, password }, set] = useFields({ name: '', password: '' })
   const signIn = useMutation({
     mutationFn: async () => unwrap(await api.POST('/api/sign-in/console', { body: { name: name.trim(), password } })),
     onSuccess: () => client.resetQueries(),
@@ -30,7 +29,7 @@ export function SignInPage() {
           autoComplete="username"
           autoCapitalize="none"
           value={name}
-          onChange={e => setName(e.currentTarget.value)}
+          onChange={set('name')}
           required
           withAsterisk={false}
         />
@@ -38,7 +37,7 @@ export function SignInPage() {
           label="Password"
           autoComplete="current-password"
           value={password}
-          onChange={e => setPassword(e.currentTarget.value)}
+          onChange={set('password')}
           required
           withAsterisk={false}
           visibilityToggleButtonProps={{ 'aria-label': 'Show the password' }}

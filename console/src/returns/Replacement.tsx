@@ -1,18 +1,14 @@
 import { Button, TextInput } from '@mantine/core'
-import { useState } from 'react'
 import { usePeople } from '../people'
 import type { TicketView } from '../shared/types'
+import { useFields } from '../shared/useFields'
 import { size } from '../shared/words'
 import type { Writer } from '../tickets'
 
 /** Stores sets a replacement aside. Bytes, because drives of one name differ by some sectors. */
 export function ReservePart({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
   const needed = neededBytes(ticket)
-  const [part, setPart] = useState({ serial: '', model: '', bytes: needed ? String(needed) : '', depot: '' })
-  const set = (field: keyof typeof part) => (e: React.ChangeEvent<HTMLInputElement>) => {
-    const { value } = e.currentTarget
-    setPart(p => ({ ...p, [field]: value }))
-  }
+  const [part, set] = useFields({ serial: '', model: '', bytes: needed ? String(needed) : '', depot: '' })
   return (
     <form
       className="panel now stack"

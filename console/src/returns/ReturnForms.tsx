@@ -1,22 +1,19 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core'
 import { useState } from 'react'
+import { useFields } from '../shared/useFields'
 import type { Writer } from '../tickets'
 
 type Props = { serial: string; writer: Writer }
 
 /** Why and where a drive goes, under which number, by when, and who agreed that data may leave. */
 export function OpenForm({ serial, carriesData, writer }: Props & { carriesData: boolean }) {
-  const [form, setForm] = useState({
+  const [form, set] = useFields({
     reason: carriesData ? 'exchange-under-warranty' : 'back-to-stores',
     to: '',
     authorisation: '',
     dueBy: '',
     agreed: '',
   })
-  const set = (field: keyof typeof form) => (e: React.ChangeEvent<HTMLInputElement | HTMLSelectElement>) => {
-    const { value } = e.currentTarget
-    setForm(f => ({ ...f, [field]: value }))
-  }
   const warranty = form.reason === 'exchange-under-warranty'
   return (
     <form

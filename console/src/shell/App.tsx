@@ -1,5 +1,5 @@
 import { lazy, Suspense } from 'react'
-import { Route, Routes } from 'react-router'
+import { Link, Route, Routes } from 'react-router'
 import { HandSnapshotPage } from '../appliances'
 import { ReportFaultPage } from '../intake'
 import { SignInPage, useMe } from '../people'
@@ -7,7 +7,7 @@ import { ReturnPage } from '../returns'
 import { isSignedOut } from '../shared/api'
 import { Waiting } from '../shared/Waiting'
 import { RunPage } from '../swaps'
-import { MyDayPage, TicketPage } from '../tickets'
+import { MyDayPage, TicketPage, TicketRoute } from '../tickets'
 import { Frame } from './Frame'
 
 // The chart weighs as much as all the rest; only those who look at a rebuild fetch it.
@@ -23,14 +23,26 @@ export function App() {
         <Routes>
           <Route path="/" element={<MyDayPage />} />
           <Route path="/report" element={<ReportFaultPage />} />
-          <Route path="/tickets/:number" element={<TicketPage />} />
-          <Route path="/tickets/:number/run" element={<RunPage />} />
-          <Route path="/tickets/:number/rebuild" element={<RebuildPage />} />
-          <Route path="/tickets/:number/return" element={<ReturnPage />} />
-          <Route path="/tickets/:number/snapshot" element={<HandSnapshotPage />} />
-          <Route path="*" element={<main className="page">There is no such page.</main>} />
+          <Route path="/tickets/:number" element={<TicketRoute />}>
+            <Route index element={<TicketPage />} />
+            <Route path="run" element={<RunPage />} />
+            <Route path="rebuild" element={<RebuildPage />} />
+            <Route path="return" element={<ReturnPage />} />
+            <Route path="snapshot" element={<HandSnapshotPage />} />
+          </Route>
+          <Route path="*" element={<NoSuchPage />} />
         </Routes>
       </Suspense>
     </Frame>
+  )
+}
+
+function NoSuchPage() {
+  return (
+    <main className="page">
+      <p role="alert" className="panel">
+        There is no such page. <Link to="/">My day</Link> leads to all there are.
+      </p>
+    </main>
   )
 }

@@ -17,6 +17,7 @@ export function TicketFacts({ ticket }: { ticket: TicketView }) {
           {report.serial && <span className="mono">{report.serial}</span>}
         </Fact>
         <Fact name="Received">{clock(ticket.receivedAt, zone)}</Fact>
+        {ticket.access && !ticket.endedAt && <Fact name="Getting in">{ticket.access}</Fact>}
         {ticket.evidence.map((e, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: evidence has no id and is never reordered
           <Fact key={i} name="Evidence">

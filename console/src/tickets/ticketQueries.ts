@@ -1,8 +1,8 @@
 import { queryOptions, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
+import { v7 as uuid7 } from 'uuid'
 import { api, unwrap } from '../shared/api'
 import type { EntryBody, Receipt } from '../shared/types'
-import { uuid7 } from '../shared/uuid'
 
 export const ticketQuery = (number: number) =>
   queryOptions({
@@ -12,9 +12,14 @@ export const ticketQuery = (number: number) =>
   })
 export const useTicket = (number: number) => useQuery(ticketQuery(number))
 
+/** A ticket's number as people write it, T-1042 or 1042; null for anything else. */
+export function ticketNumber(text: string | undefined): number | null {
+  const digits = /^(?:T-)?([1-9][0-9]{0,14})$/i.exec(text ?? '')?.[1]
+  return digits ? Number(digits) : null
+}
+
 export function useTicketNumber(): number {
-  const { number } = useParams()
-  return Number(number)
+  return ticketNumber(useParams().number) ?? Number.NaN // pages of a ticket lie below TicketRoute, which lets no other through
 }
 
 export const useOpenTickets = (find: string) =>

@@ -44,6 +44,8 @@ internal static class TicketShowCommand
 
     private static void Facts(Screen screen, TicketView view)
     {
+        if (view.Access is { } access && view.EndedAt is null)
+            screen.Line($"  getting in {Screen.Safe(access)}");
         if (view.Engineer is { } engineer)
             screen.Line($"  engineer   {Screen.Safe(engineer)}{(view.ArrivedAt is { } at ? $", arrived {Telling.Clock(at, view.Zone)}" : "")}");
         if (view.Help is { } help)

@@ -11,6 +11,7 @@ namespace Nailcrow.Client.Tickets;
 /// <summary>A ticket whole, as its journal tells it now.</summary>
 /// <param name="Model">The appliance's model, for the drawing; null where it is not known any more.</param>
 /// <param name="Zone">The site's IANA time zone.</param>
+/// <param name="Access">What one has to know to get in at the site.</param>
 /// <param name="Reachable">Whether the service can ask the machine itself.</param>
 public sealed record TicketView(
     long Number,
@@ -44,6 +45,7 @@ public sealed record TicketView(
     IReadOnlyList<ClosingCondition> Closing,
     ApplianceModel? Model,
     string? Zone,
+    string? Access,
     bool Reachable
 );
 

@@ -23,7 +23,7 @@ internal sealed class TicketViews(ReferenceBook book, TimeProvider time)
             ticket.Before, ticket.Latest, ticket.After,
             ticket is { Before: { } before, Latest: { } latest } ? SnapshotComparison.Between(before, latest) : [],
             ticket.LocatorOn, ticket.Part, RunOf(ticket, now), ticket.Swap, RebuildOf(ticket, known?.Model, now), ticket.Custody.Moves, ticket.Returns,
-            ticket.Discrepancies, ticket.SignedOffBy, ClosingCondition.Of(ticket), known?.Model, known?.Site.Zone, known?.Appliance.Address is not null
+            ticket.Discrepancies, ticket.SignedOffBy, ClosingCondition.Of(ticket), known?.Model, known?.Site.Zone, known?.Site.Access, known?.Appliance.Address is not null
         );
     }
 
