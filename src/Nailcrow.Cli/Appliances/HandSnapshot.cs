@@ -1,6 +1,5 @@
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client.Appliances;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 
 namespace Nailcrow.Cli.Appliances;
@@ -44,8 +43,8 @@ internal static class HandSnapshot
         return bay with
         {
             Serial = parts[0],
-            Role = parts.Length > 1 ? Word<BayRole>(parts[1], "role") : bay.Role == BayRole.Empty ? BayRole.Unclaimed : bay.Role,
-            Health = parts.Length > 2 ? Word<DriveHealth>(parts[2], "health") : other ? DriveHealth.Unknown : bay.Health,
+            Role = parts.Length > 1 ? Said.Word<BayRole>(parts[1], "role") : bay.Role == BayRole.Empty ? BayRole.Unclaimed : bay.Role,
+            Health = parts.Length > 2 ? Said.Word<DriveHealth>(parts[2], "health") : other ? DriveHealth.Unknown : bay.Health,
             Array = array,
             Signs = other ? null : bay.Signs,
             Bytes = other ? null : bay.Bytes,
@@ -57,15 +56,6 @@ internal static class HandSnapshot
     {
         if (said.Split('=', 2) is not [var name, var state] || snapshot.Arrays.FirstOrDefault(a => a.Name == name) is not { } array)
             throw new UsageProblem($"'{said}' names no array here; write NAME=STATE, with a name of {string.Join(", ", snapshot.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}.");
-        return snapshot with { Arrays = [.. snapshot.Arrays.Select(a => a == array ? array with { State = Word<ArrayState>(state, "state of an array") } : a)] };
+        return snapshot with { Arrays = [.. snapshot.Arrays.Select(a => a == array ? array with { State = Said.Word<ArrayState>(state, "state of an array") } : a)] };
     }
-
-    private static T Word<T>(string text, string what)
-        where T : struct, Enum =>
-        Words.Parse<T>(text, what) switch
-        {
-            Parsed<T>.Ok(var value) => value,
-            Parsed<T>.Refused(var reason) => throw new UsageProblem(reason),
-            _ => throw new System.Diagnostics.UnreachableException(),
-        };
 }

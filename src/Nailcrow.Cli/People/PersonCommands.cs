@@ -32,14 +32,6 @@ internal static class PersonCommands
         });
     }
 
-    private static IEnumerable<Role> Parse(string words)
-    {
-        foreach (var word in words.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
-            yield return Words.Parse<Role>(word, "role") switch
-            {
-                Parsed<Role>.Ok(var role) => role,
-                Parsed<Role>.Refused(var reason) => throw new UsageProblem(reason),
-                _ => throw new System.Diagnostics.UnreachableException(),
-            };
-    }
+    private static IEnumerable<Role> Parse(string words) =>
+        words.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(word => Said.Word<Role>(word, "role"));
 }

@@ -37,6 +37,17 @@ internal static class Said
         return option;
     }
 
+    /// <summary>One word of a family, where it is part of a longer text.</summary>
+    /// <exception cref="UsageProblem">Another word; the message lists the family.</exception>
+    public static T Word<T>(string text, string what)
+        where T : struct, Enum =>
+        Core.Words.Parse<T>(text, what) switch
+        {
+            Parsed<T>.Ok(var value) => value,
+            Parsed<T>.Refused(var reason) => throw new UsageProblem(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+
     private static T? Read<T>(ArgumentResult result, Func<string, Parsed<T>> parse)
     {
         switch (parse(result.Tokens[0].Value))
