@@ -47,11 +47,11 @@ free_port() {
   done
 }
 
-# start_service PORT FOLDER WATCH_EVERY_SECONDS
+# start_service PORT FOLDER WATCH_EVERY_SECONDS [MORE SETTINGS]
 start_service() {
   (cd "$(dirname "$(readlink -f "$bin/nailcrow-service")")" && exec ./nailcrow-service --urls "http://127.0.0.1:$1" \
     --Nailcrow:Data="$2/nailcrow.db" --Nailcrow:Procedures="$root/procedures" --Nailcrow:WatchEverySeconds="$3" \
-    --Nailcrow:FirstAdmin:Name=admin --Nailcrow:FirstAdmin:Password=fenwright-demo) >>"$2/service.log" 2>&1 &
+    --Nailcrow:FirstAdmin:Name=admin --Nailcrow:FirstAdmin:Password=fenwright-demo "${@:4}") >>"$2/service.log" 2>&1 &
   started+=($!)
 }
 

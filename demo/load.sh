@@ -9,6 +9,8 @@ say_to() { nailcrow-standin "${@:2}" --at "http://127.0.0.1:$1"; }
 nailcrow sign-in admin
 nailcrow person add ilka --full-name "Ilka Fenmoor" --roles engineer,dispatcher,stores
 nailcrow person add tamsel --full-name "Tamsel Quarrow" --roles engineer
+nailcrow person add brannoc --full-name "Brannoc Toll" --roles engineer
+nailcrow person add wenna --full-name "Wenna Harl" --roles engineer
 nailcrow person add dorrik --full-name "Dorrik Ashvane" --roles dispatcher
 nailcrow person add sefa --full-name "Sefa Lundrel" --roles stores
 nailcrow person add lioth --full-name "Lioth Marrendal" --roles lead,dispatcher
@@ -59,3 +61,16 @@ nailcrow ticket report FSC-0108 "Bay 3 warns: spare blocks nearly used up" --bay
 nailcrow snapshot take 1005
 nailcrow ticket assign 1005 tamsel
 nailcrow ticket hold 1005 "The plate room is closed until the new moon."
+
+# A depot's shelf and what stands in the machines, from lists; and the many tickets of a small firm's autumn.
+nailcrow import drives "$root/demo/stock.csv" --write --as lioth
+nailcrow import drives "$root/demo/drives.csv" --write --as lioth
+node "$root/demo/tickets.mjs" "$NAILCROW_SERVICE"
+
+# What machines say by themselves: one that is understood, one that nobody knows, one whose sender nobody knows.
+if [ -n "${NAILCROW_DEMO_SYSLOG:-}" ]; then
+  nailcrow-standin syslog "medium error on dk4, 9 times" --host brk12-0007 --to "$NAILCROW_DEMO_SYSLOG"
+  nailcrow-standin syslog "enclosure 2: vibration 0.8 g at bay 4, limit 0.5" --host tollardt12-33 --to "$NAILCROW_DEMO_SYSLOG" --older
+  nailcrow-standin syslog "fan tray 1 replaced" --host unnamed-array --to "$NAILCROW_DEMO_SYSLOG"
+  nailcrow-standin syslog "session opened for service" --host brk12-0007 --to "$NAILCROW_DEMO_SYSLOG"
+fi

@@ -9,14 +9,19 @@ public static class LinkRegistration
 {
     public static IServiceCollection AddApplianceLinks(this IServiceCollection services, LinkSettings settings)
     {
-        services.AddSingleton(settings);
+        var allowed = new AllowedAddresses([.. settings.AllowedNetworks.Select(n => System.Net.IPNetwork.Parse(n))]);
+        services.AddSingleton(settings).AddSingleton(allowed);
+        services.AddHttpClient(RedfishEvents.StreamClient, client => client.Timeout = Timeout.InfiniteTimeSpan).ConfigurePrimaryHttpMessageHandler(() => Handler(allowed));
+        services.AddHttpClient<IMachineEvents, RedfishEvents>(client => client.MaxResponseContentBufferSize = settings.MostBytes)
+            .ConfigurePrimaryHttpMessageHandler(() => Handler(allowed))
+            .AddResilienceHandler("events", pipeline => pipeline.AddTimeout(settings.CallDeadline));
         services
             .AddHttpClient<IApplianceLink, RedfishLink>(client =>
             {
                 client.MaxResponseContentBufferSize = settings.MostBytes;
                 client.Timeout = settings.LookDeadline;
             })
-            .ConfigurePrimaryHttpMessageHandler(Handler)
+            .ConfigurePrimaryHttpMessageHandler(() => Handler(allowed))
             .AddResilienceHandler("appliance", pipeline => pipeline.AddCircuitBreaker(Breaker()).AddTimeout(settings.CallDeadline))
             .SelectPipelineByAuthority();
         return services;
@@ -25,10 +30,12 @@ public static class LinkRegistration
     // Management processors come with certificates they signed themselves. Nothing secret is sent to them, and what
     // they answer is held against labels a person reads, so an unknown certificate is accepted. A redirect is not
     // followed: it could lead anywhere.
-    private static SocketsHttpHandler Handler() =>
+    private static SocketsHttpHandler Handler(AllowedAddresses allowed) =>
         new()
         {
             AllowAutoRedirect = false,
+            ConnectCallback = allowed.ConnectAsync,
+            UseProxy = false,
             SslOptions = { RemoteCertificateValidationCallback = (_, _, _, _) => true },
             MaxConnectionsPerServer = 4, // these processors are slow; more at once makes them slower
             PooledConnectionLifetime = TimeSpan.FromMinutes(5),

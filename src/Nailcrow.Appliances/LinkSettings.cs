@@ -11,4 +11,8 @@ public sealed record LinkSettings
 
     /// <summary>Largest answer to one call, in bytes. Default 4 MiB: an expanded list of 106 drives has 400 kB.</summary>
     public int MostBytes { get; init; } = 4 * 1024 * 1024;
+
+    /// <summary>Networks in which a management address may lie, as 10.0.0.0/8. Default none: everywhere but link-local,
+    /// multicast and unspecified addresses, and the service's own ports.</summary>
+    public IReadOnlyList<string> AllowedNetworks { get; init; } = [];
 }

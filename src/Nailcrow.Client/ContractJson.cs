@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Client.Intake;
 using Nailcrow.Client.People;
+using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
@@ -44,5 +45,22 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(Verified))]
 [JsonSerializable(typeof(Rebuilt))]
 [JsonSerializable(typeof(Problem))]
+[JsonSerializable(typeof(IntakeList))]
+[JsonSerializable(typeof(RuleList))]
+[JsonSerializable(typeof(TryAsk))]
+[JsonSerializable(typeof(Tried))]
+[JsonSerializable(typeof(Nailcrow.Core.Intake.Rules.IntakeRule))]
+[JsonSerializable(typeof(RulePut))]
+[JsonSerializable(typeof(IntakeSettleAsk))]
+[JsonSerializable(typeof(EventSenderView))]
+[JsonSerializable(typeof(DeskView))]
+[JsonSerializable(typeof(DayView))]
+[JsonSerializable(typeof(DriveList))]
+[JsonSerializable(typeof(DriveLifeView))]
+[JsonSerializable(typeof(SnapshotList))]
+[JsonSerializable(typeof(SnapshotDifference))]
+[JsonSerializable(typeof(BayMapView))]
+[JsonSerializable(typeof(BringView))]
+[JsonSerializable(typeof(ImportResult))]
 [JsonSerializable(typeof(BayChange[]))]
 public sealed partial class ContractJson : JsonSerializerContext;

@@ -6,6 +6,7 @@ using System.Text.Json.Serialization.Metadata;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Client.Intake;
 using Nailcrow.Client.People;
+using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
@@ -61,6 +62,66 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     public Task<ApplianceView> ApplianceAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}", Json.ApplianceView, ct);
 
     public Task<BaysView> BaysAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/bays", Json.BaysView, ct);
+
+    public Task<BringView> BringAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}/bring", Json.BringView, ct);
+
+    public Task<DeskView> DeskAsync(CancellationToken ct) => GetAsync("api/desk", Json.DeskView, ct);
+
+    public Task<DayView> DayAsync(string engineer, CancellationToken ct) => GetAsync($"api/days/{Uri.EscapeDataString(engineer)}", Json.DayView, ct);
+
+    public Task<DriveList> FindDrivesAsync(string find, CancellationToken ct) => GetAsync($"api/drives?find={Uri.EscapeDataString(find)}", Json.DriveList, ct);
+
+    public Task<DriveLifeView> DriveAsync(string serial, CancellationToken ct) => GetAsync($"api/drives/{Uri.EscapeDataString(serial)}", Json.DriveLifeView, ct);
+
+    public Task<SnapshotList> SnapshotsAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/snapshots", Json.SnapshotList, ct);
+
+    public Task<BayMapView> BayMapAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/map", Json.BayMapView, ct);
+
+    /// <summary>Two snapshots, each named by ticket and entry as "T-1002/5".</summary>
+    public Task<SnapshotDifference> CompareAsync(string before, string after, CancellationToken ct) => GetAsync($"api/snapshots/compare?before={Uri.EscapeDataString(before)}&after={Uri.EscapeDataString(after)}", Json.SnapshotDifference, ct);
+
+    public Task<IntakeList> IntakeAsync(string? outcome, CancellationToken ct) => GetAsync($"api/intake{(outcome is null ? "" : $"?outcome={Uri.EscapeDataString(outcome)}")}", Json.IntakeList, ct);
+
+    public Task<Tried> TryLineAsync(TryAsk ask, CancellationToken ct) => PostAsync("api/intake/try", ask, Json.TryAsk, Json.Tried, ct);
+
+    public Task<RuleList> RulesAsync(CancellationToken ct) => GetAsync("api/intake/rules", Json.RuleList, ct);
+
+    public async Task<RulePut> PutRuleAsync(Core.Intake.Rules.IntakeRule rule, CancellationToken ct)
+    {
+        using var content = JsonContent.Create(rule, Json.IntakeRule);
+        using var answer = await http.PutAsync($"api/intake/rules/{Uri.EscapeDataString(rule.Id)}", content, ct);
+        return await ReadAsync(answer, Json.RulePut, ct);
+    }
+
+    public async Task<EventSenderView> PutSenderAsync(string name, CancellationToken ct)
+    {
+        using var answer = await http.PutAsync($"api/intake/senders/{Uri.EscapeDataString(name)}", null, ct);
+        return await ReadAsync(answer, Json.EventSenderView, ct);
+    }
+
+    /// <returns>The receipt of the ticket it is on now; null where it was only put aside.</returns>
+    public async Task<Receipt?> SettleIntakeAsync(Guid id, IntakeSettleAsk ask, CancellationToken ct)
+    {
+        using var content = JsonContent.Create(ask, Json.IntakeSettleAsk);
+        using var answer = await http.PostAsync($"api/intake/{id}/settle", content, ct);
+        return answer.StatusCode == System.Net.HttpStatusCode.NoContent ? null : await ReadAsync(answer, Json.Receipt, ct);
+    }
+
+    /// <summary>Sends a CSV file; a dry run changes nothing.</summary>
+    public async Task<ImportResult> ImportAsync(string kind, Stream file, bool dryRun, bool all, CancellationToken ct)
+    {
+        using var content = new StreamContent(file);
+        content.Headers.ContentType = new("text/csv");
+        using var answer = await http.PostAsync($"api/import/{Uri.EscapeDataString(kind)}?dryRun={(dryRun ? "true" : "false")}&all={(all ? "true" : "false")}", content, ct);
+        return await ReadAsync(answer, Json.ImportResult, ct);
+    }
+
+    public async Task ExportAsync(string kind, Stream into, CancellationToken ct)
+    {
+        using var answer = await http.GetAsync($"api/export/{Uri.EscapeDataString(kind)}", HttpCompletionOption.ResponseHeadersRead, ct);
+        await ThrowUnlessOkAsync(answer, ct);
+        await answer.Content.CopyToAsync(into, ct);
+    }
 
     public Task<ProcedureList> ProceduresAsync(CancellationToken ct) => GetAsync("api/procedures", Json.ProcedureList, ct);
 

@@ -7,11 +7,13 @@ using Nailcrow.Service.Procedures;
 using Nailcrow.Service.Rebuilds;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;
+using Nailcrow.Service.Tickets.Planning;
 
 var builder = WebApplication.CreateBuilder(args);
 var settings = builder.AddHost();
 builder.AddPeople(settings);
 builder.AddAppliances();
+builder.AddIntake();
 builder.AddProcedures(settings);
 builder.AddRebuilds(settings);
 
@@ -19,7 +21,10 @@ var app = builder.Build();
 app.UseHost();
 app.MapIntake();
 app.MapTickets();
+app.MapPlanning();
 app.MapAppliances();
+app.MapDrives();
+app.MapImport();
 app.MapProcedures();
 app.MapSwaps();
 app.MapRebuilds();

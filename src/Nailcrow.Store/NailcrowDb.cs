@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Intake;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
@@ -16,6 +17,14 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<ApplianceRow> Appliances => Set<ApplianceRow>();
     internal DbSet<SiteRow> Sites => Set<SiteRow>();
     internal DbSet<ModelRow> Models => Set<ModelRow>();
+    internal DbSet<DriveRow> Drives => Set<DriveRow>();
+    internal DbSet<DriveModelRow> DriveModels => Set<DriveModelRow>();
+    internal DbSet<QualifiedRow> QualifiedModels => Set<QualifiedRow>();
+    internal DbSet<SnapshotRow> Snapshots => Set<SnapshotRow>();
+    internal DbSet<LifeEventRow> LifeEvents => Set<LifeEventRow>();
+    internal DbSet<IntakeRow> Intake => Set<IntakeRow>();
+    internal DbSet<IntakeRuleRow> IntakeRules => Set<IntakeRuleRow>();
+    internal DbSet<EventSenderRow> EventSenders => Set<EventSenderRow>();
     internal DbSet<ReferenceChangeRow> ReferenceChanges => Set<ReferenceChangeRow>();
 
     protected override void OnModelCreating(ModelBuilder builder)

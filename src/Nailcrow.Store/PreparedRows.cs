@@ -44,6 +44,15 @@ internal sealed class PreparedRows<TRow>
             _columns,
             row);
 
+    /// <summary>Inserts, or replaces the row that has this key. The form is SQLite's and PostgreSQL's alike.</summary>
+    public Task UpsertAsync(TRow row) =>
+        ExecuteAsync(
+            "upsert",
+            () => $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))}) "
+                + $"ON CONFLICT (\"{_key.Name}\") DO UPDATE SET {string.Join(", ", _columns.Where(c => c.Name != _key.Name).Select(c => $"\"{c.Name}\" = excluded.\"{c.Name}\""))}",
+            _columns,
+            row);
+
     /// <summary>Writes only what differs: an index whose columns did not change is left alone.</summary>
     public Task UpdateAsync(TRow before, TRow after)
     {

@@ -2,6 +2,8 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Appliances.Csv;
+using Nailcrow.Store.Intake;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store;
@@ -20,6 +22,11 @@ public static class StoreRegistration
             .AddSingleton<JournalCheck>()
             .AddSingleton<Projections>()
             .AddSingleton<ReferenceBook>()
+            .AddSingleton<Drives>()
+            .AddSingleton<CsvImport>()
+            .AddSingleton<CsvExport>()
+            .AddSingleton<IntakeLog>()
+            .AddSingleton<EventSenders>()
             .AddSingleton<Database>();
 
     internal static T OnSqlite<T>(T options, string file)

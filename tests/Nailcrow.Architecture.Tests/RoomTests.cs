@@ -11,12 +11,13 @@ public class RoomTests
     private static readonly Assembly Core = typeof(Nailcrow.Core.Tickets.Ticket).Assembly;
     private static readonly Assembly Store = typeof(Nailcrow.Store.Database).Assembly;
     private static readonly Assembly Appliances = typeof(Nailcrow.Appliances.IApplianceLink).Assembly;
+    private static readonly Assembly Documents = typeof(Nailcrow.Documents.VisitCalendar).Assembly;
     private static readonly Assembly Client = typeof(Nailcrow.Client.NailcrowClient).Assembly;
     private static readonly Assembly Service = Assembly.Load("nailcrow-service");
     private static readonly Assembly Cli = Assembly.Load("nailcrow");
     private static readonly Assembly StandIn = Assembly.Load("nailcrow-standin");
 
-    private static readonly ArchUnitNET.Domain.Architecture Built = new ArchLoader().LoadAssemblies(Core, Store, Appliances, Client, Service, Cli, StandIn).Build();
+    private static readonly ArchUnitNET.Domain.Architecture Built = new ArchLoader().LoadAssemblies(Core, Store, Appliances, Documents, Client, Service, Cli, StandIn).Build();
 
     public static TheoryData<string, string[]> Arrows =>
         new()
@@ -24,10 +25,11 @@ public class RoomTests
             { "Nailcrow.Core", [] },
             { "Nailcrow.Store", ["Nailcrow.Core"] },
             { "Nailcrow.Appliances", ["Nailcrow.Core"] },
+            { "Nailcrow.Documents", ["Nailcrow.Core"] },
             { "Nailcrow.Client", ["Nailcrow.Core"] },
             { "Nailcrow.Cli", ["Nailcrow.Core", "Nailcrow.Client"] },
             { "Nailcrow.StandIn", ["Nailcrow.Core"] },
-            { "Nailcrow.Service", ["Nailcrow.Core", "Nailcrow.Store", "Nailcrow.Appliances", "Nailcrow.Client"] },
+            { "Nailcrow.Service", ["Nailcrow.Core", "Nailcrow.Store", "Nailcrow.Appliances", "Nailcrow.Documents", "Nailcrow.Client"] },
         };
 
     [Theory, MemberData(nameof(Arrows))]
@@ -74,7 +76,7 @@ public class RoomTests
     {
         string[] vague = ["Helpers", "Utils", "Common", "Managers", "Misc", "Shared"];
 
-        new[] { Core, Store, Appliances, Client, Service, Cli, StandIn }.SelectMany(a => a.GetTypes()).Select(t => t.Namespace ?? "").Distinct()
+        new[] { Core, Store, Appliances, Documents, Client, Service, Cli, StandIn }.SelectMany(a => a.GetTypes()).Select(t => t.Namespace ?? "").Distinct()
             .Where(n => n.StartsWith("Nailcrow", StringComparison.Ordinal) && n.Split('.').Any(vague.Contains)).ShouldBeEmpty();
     }
 

@@ -33,7 +33,7 @@ internal static class Some
     /// <summary>An array alone, each member's role by a letter: m member, d dropped, f filling, e empty; mirrors in pairs if told.</summary>
     public static (Snapshot Snapshot, DriveArray Array) Array(ArrayLevel level, string roles, bool mirrors = false, ArrayState? state = null)
     {
-        var bays = roles.Select((r, i) => new Bay($"{i + 1}", Role(r), Serial: r == 'e' ? null : $"S00{i:00}", Array: r == 'e' ? null : "a", Mirror: mirrors ? i / 2 : null)).ToList();
+        var bays = roles.Select((r, i) => new Bay($"{i + 1}", Role(r), Serial: r == 'e' ? null : $"S00{i:00}", Array: r == 'e' ? null : "a", Group: mirrors ? i / 2 : null)).ToList();
         var array = new DriveArray("a", level, roles.Length, state ?? (roles.All(r => r == 'm') ? ArrayState.Whole : ArrayState.Degraded));
         return (new(Noon, "person", bays, [array]), array);
     }

@@ -21,11 +21,14 @@ public sealed class RunningService : IAsyncDisposable
 
     public string Folder { get; }
 
+    /// <summary>Where it listens for syslog.</summary>
+    public async Task<int> SyslogPortAsync() => int.Parse((await Process.HearsAsync("\"Port\":(\\d+)")).Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
+
     public string DatabaseFile => Path.Combine(Folder, "nailcrow.db");
 
     /// <param name="folder">A folder that a service has used before; null for a new one.</param>
     /// <param name="assembly">Another build of the service than the one beside the caller.</param>
-    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1, string? assembly = null)
+    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1, string? assembly = null, int hearsEverySeconds = 3600)
     {
         var own = folder is null;
         folder ??= Directory.CreateTempSubdirectory("nailcrow-").FullName;
@@ -35,6 +38,8 @@ public sealed class RunningService : IAsyncDisposable
             "--Nailcrow:Data", Path.Combine(folder, "nailcrow.db"),
             "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures"),
             "--Nailcrow:WatchEverySeconds", watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
+            "--Nailcrow:Intake:SubscribeEverySeconds", $"{hearsEverySeconds}",
+            "--Nailcrow:Intake:SyslogPort", "0",
             "--Nailcrow:FirstAdmin:Name", "admin",
             "--Nailcrow:FirstAdmin:Password", Password,
             "--Nailcrow:Link:CallDeadline", "00:00:01", "--Nailcrow:Link:LookDeadline", "00:00:03",
@@ -44,9 +49,9 @@ public sealed class RunningService : IAsyncDisposable
     }
 
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
-    public static async Task<RunningService> StartPeopledAsync(Uri? machine = null, string? assembly = null)
+    public static async Task<RunningService> StartPeopledAsync(Uri? machine = null, string? assembly = null, int hearsEverySeconds = 3600)
     {
-        var service = await StartAsync(assembly: assembly);
+        var service = await StartAsync(assembly: assembly, hearsEverySeconds: hearsEverySeconds);
         var admin = await service.SignInAsync("admin");
         foreach (var (name, role) in new[] { ("ilka", Role.Engineer), ("tamsel", Role.Engineer), ("dorrik", Role.Dispatcher), ("sefa", Role.Stores), ("lioth", Role.Lead) })
             await admin.AddPersonAsync(new PersonAsk(name, name, Password, [role]), CancellationToken.None);

@@ -16,7 +16,7 @@ export function BayFront({ bay, verdict, isTarget, isChosen, choose }: Props) {
         {said(bay.role)}
       </span>
       {(bay.health === 'faulted' || bay.health === 'worn') && (
-        <span className="bay-role" aria-hidden="true">
+        <span className="bay-role bay-flag" aria-hidden="true">
           ⚑ {bay.health}
         </span>
       )}

@@ -1,7 +1,7 @@
 import { MantineProvider } from '@mantine/core'
 import { fireEvent, render, screen } from '@testing-library/react'
 import { expect, it } from 'vitest'
-import type { Model, Snapshot } from '../shared/types'
+import type { Snapshot } from '../shared/types'
 import { Chassis } from './Chassis'
 
 const snapshot: Snapshot = {
@@ -20,15 +20,21 @@ const verdicts = [
   { bay: '3', verdict: 'safe' as const, reason: 'Nothing is in this bay.' },
 ]
 
-const drawn = (model: Partial<Model> | null) =>
+const drawn = (rows: string[][] | null) =>
   render(
     <MantineProvider>
-      <Chassis snapshot={snapshot} verdicts={verdicts} model={model as Model | null} target="2" zone="Europe/Oslo" />
+      <Chassis
+        snapshot={snapshot}
+        verdicts={verdicts}
+        drawing={rows && [{ enclosure: null, model: 'M3', loading: 'front', drawers: [rows] }]}
+        target="2"
+        zone="Europe/Oslo"
+      />
     </MantineProvider>,
   )
 
 it('says every bay to a screen reader with role, health, serial and what pulling it would do', () => {
-  drawn({ rows: 3, columns: 1, bayOrder: 'along-rows' })
+  drawn([['1'], ['2'], ['3']])
 
   expect(screen.getAllByRole('button').map(b => b.querySelector('.for-ears')?.textContent)).toEqual([
     'Bay 1: member, worn, serial P8GOOD0001, pulling it is fatal',
@@ -38,7 +44,7 @@ it('says every bay to a screen reader with role, health, serial and what pulling
 })
 
 it('tells the bay in question until another is pressed', () => {
-  drawn({ rows: 1, columns: 3, bayOrder: 'along-rows' })
+  drawn([['1', '2', '3']])
   expect(screen.getByText('Bay 2, this one', { selector: 'strong' })).toBeTruthy()
 
   fireEvent.click(screen.getByRole('button', { name: /^Bay 1:/ }))

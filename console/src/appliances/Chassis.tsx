@@ -1,16 +1,16 @@
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { clock } from '../shared/time'
-import type { Bay, BayVerdict, Model, Snapshot } from '../shared/types'
+import type { Bay, BayVerdict, ChassisDrawing, Snapshot } from '../shared/types'
 import { said } from '../shared/words'
 import { BayDetail } from './BayDetail'
 import { BayFront } from './BayFront'
-import { rowsOf } from './chassisLayout'
+import { type Drawn, drawn } from './chassisLayout'
 import './chassis.css'
 
 type Props = {
   snapshot: Snapshot
   verdicts: readonly BayVerdict[]
-  model: Model | null
+  drawing: readonly ChassisDrawing[] | null | undefined
   target: string | null
   zone: string | null
   lit?: boolean
@@ -18,17 +18,16 @@ type Props = {
 }
 
 /** The chassis as one stands before it. Pressing a bay tells what is known of it. */
-export function Chassis({ snapshot, verdicts, model, target, zone, lit = false, brief = false }: Props) {
+export function Chassis({ snapshot, verdicts, drawing, target, zone, lit = false, brief = false }: Props) {
   const [chosen, setChosen] = useState<string | null>(null)
   const verdictOf = (bay: Bay) => verdicts.find(v => v.bay === bay.label)
-  const rows = rowsOf(model, snapshot) ?? inFours(snapshot.bays)
+  const enclosures = drawn(drawing, snapshot)
   const shown = snapshot.bays.find(b => b.label === (chosen ?? target))
   return (
     <section className="panel" aria-label="The chassis, seen from the front">
-      <div className={lit ? 'chassis lit' : 'chassis'}>
-        <Ear />
-        <div className="chassis-bays" style={{ gridTemplateColumns: `repeat(${rows[0]?.length ?? 1}, minmax(0, 1fr))` }}>
-          {rows.flat().map(bay => (
+      {enclosures.map(enclosure => (
+        <Enclosure key={enclosure.name ?? ''} enclosure={enclosure} lit={lit}>
+          {bay => (
             <BayFront
               key={bay.label}
               bay={bay}
@@ -37,10 +36,9 @@ export function Chassis({ snapshot, verdicts, model, target, zone, lit = false, 
               isChosen={bay.label === chosen}
               choose={() => setChosen(bay.label === chosen ? null : bay.label)}
             />
-          ))}
-        </div>
-        <Ear />
-      </div>
+          )}
+        </Enclosure>
+      ))}
       {!brief && (
         <>
           <p className="chassis-legend chalk">
@@ -64,6 +62,30 @@ export function Chassis({ snapshot, verdicts, model, target, zone, lit = false, 
   )
 }
 
+type EnclosureProps = { enclosure: Drawn; lit: boolean; children: (bay: Bay) => ReactNode }
+
+function Enclosure({ enclosure, lit, children }: EnclosureProps) {
+  return (
+    <div className={enclosure.wide ? undefined : 'chassis-scroll'}>
+      {enclosure.name && <p className="chassis-name">Enclosure {enclosure.name}</p>}
+      {enclosure.drawers.map((rows, drawer) => (
+        <div
+          // biome-ignore lint/suspicious/noArrayIndexKey: a drawer is its place
+          key={drawer}
+          className={`chassis${lit ? ' lit' : ''}${enclosure.wide ? '' : ' dense'}`}
+        >
+          <Ear />
+          <div className="chassis-bays" style={{ gridTemplateColumns: `repeat(${rows[0]?.length ?? 1}, minmax(0, 1fr))` }}>
+            {/* biome-ignore lint/suspicious/noArrayIndexKey: a gap is its place */}
+            {rows.map((row, r) => row.map((bay, c) => (bay ? children(bay) : <span key={`gap ${r}-${c}`} />)))}
+          </div>
+          <Ear />
+        </div>
+      ))}
+    </div>
+  )
+}
+
 function Ear() {
   return (
     <svg className="chassis-ear" viewBox="0 0 16 120" preserveAspectRatio="none" aria-hidden="true">
@@ -72,7 +94,3 @@ function Ear() {
     </svg>
   )
 }
-
-/** Where the drawing of the model does not fit, the bays four to a row in the order they were given. */
-const inFours = (bays: readonly Bay[]): Bay[][] =>
-  Array.from({ length: Math.ceil(bays.length / 4) }, (_, row) => bays.slice(row * 4, row * 4 + 4))

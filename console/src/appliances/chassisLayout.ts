@@ -1,23 +1,26 @@
-import type { Bay, Model, Snapshot } from '../shared/types'
+import type { Bay, ChassisDrawing, Snapshot } from '../shared/types'
 
-/** The printed label at a row and column, both from 0 at the top left. Labels need not run along the rows. */
-export function labelAt(model: Pick<Model, 'rows' | 'columns' | 'bayOrder'>, row: number, column: number): string {
-  return String(model.bayOrder === 'along-rows' ? row * model.columns + column + 1 : column * model.rows + row + 1)
-}
+/** An enclosure to draw: its name, and per drawer the rows; null where there is no bay. */
+export type Drawn = { name: string | null; wide: boolean; drawers: (Bay | null)[][][] }
 
-/** The bays row by row as one stands before the machine; null where the drawing does not fit what was seen. */
-export function rowsOf(model: Model | null, snapshot: Snapshot): Bay[][] | null {
-  if (!model) return null
+// Fourteen bays abreast leave no room for words; they show what matters and tell the rest when pressed.
+const mostWide = 6
+
+/** The bays as one stands before the machine; without a drawing, or one that does not fit, four to a row as they were given. */
+export function drawn(drawing: readonly ChassisDrawing[] | null | undefined, snapshot: Snapshot): Drawn[] {
+  const labels = new Set(drawing?.flatMap(e => e.drawers.flat(2)).filter(l => l !== ''))
+  if (!drawing || snapshot.bays.some(b => !labels.has(b.label))) return [{ name: null, wide: true, drawers: [inFours(snapshot.bays)] }]
   const byLabel = new Map(snapshot.bays.map(bay => [bay.label, bay]))
-  const rows: Bay[][] = []
-  for (let row = 0; row < model.rows; row++) {
-    const bays: Bay[] = []
-    for (let column = 0; column < model.columns; column++) {
-      const bay = byLabel.get(labelAt(model, row, column))
-      if (!bay) return null
-      bays.push(bay)
-    }
-    rows.push(bays)
-  }
-  return rows
+  return drawing.map(enclosure => ({
+    name: enclosure.enclosure,
+    wide: (enclosure.drawers[0]?.[0]?.length ?? 1) <= mostWide,
+    drawers: enclosure.drawers.map(rows =>
+      rows.map(row =>
+        row.map(label => (label === '' ? null : (byLabel.get(label) ?? { label, role: 'empty' as const, health: 'unknown' as const }))),
+      ),
+    ),
+  }))
 }
+
+const inFours = (bays: readonly Bay[]): Bay[][] =>
+  Array.from({ length: Math.ceil(bays.length / 4) }, (_, row) => bays.slice(row * 4, row * 4 + 4))

@@ -1,1 +1,2 @@
+export { IntakePage } from './IntakePage'
 export { ReportFaultPage } from './ReportFaultPage'

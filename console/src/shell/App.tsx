@@ -1,16 +1,19 @@
 import { lazy, Suspense } from 'react'
 import { Link, Route, Routes } from 'react-router'
-import { HandSnapshotPage } from '../appliances'
+import { DrivePage, HandSnapshotPage, MachinePage, MachinesPage } from '../appliances'
 import { ReportFaultPage } from '../intake'
 import { SignInPage, useMe } from '../people'
 import { ReturnPage } from '../returns'
 import { isSignedOut } from '../shared/api'
 import { Waiting } from '../shared/Waiting'
 import { RunPage } from '../swaps'
-import { MyDayPage, TicketPage, TicketRoute } from '../tickets'
+import { BringPage, DeskPage, MyDayPage, TicketPage, TicketRoute } from '../tickets'
 import { Frame } from './Frame'
 
 // The chart weighs as much as all the rest; only those who look at a rebuild fetch it.
+// For dispatchers at a desk; an engineer's phone does not load them.
+const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ default: room.IntakePage })))
+const ListsPage = lazy(() => import('../appliances/ListsPage').then(room => ({ default: room.ListsPage })))
 const RebuildPage = lazy(() => import('../rebuilds').then(room => ({ default: room.RebuildPage })))
 
 export function App() {
@@ -23,8 +26,15 @@ export function App() {
         <Routes>
           <Route path="/" element={<MyDayPage />} />
           <Route path="/report" element={<ReportFaultPage />} />
+          <Route path="/desk" element={<DeskPage />} />
+          <Route path="/intake" element={<IntakePage />} />
+          <Route path="/machines" element={<MachinesPage />} />
+          <Route path="/machines/:asset" element={<MachinePage />} />
+          <Route path="/drives/:serial" element={<DrivePage />} />
+          <Route path="/lists" element={<ListsPage />} />
           <Route path="/tickets/:number" element={<TicketRoute />}>
             <Route index element={<TicketPage />} />
+            <Route path="bring" element={<BringPage />} />
             <Route path="run" element={<RunPage />} />
             <Route path="rebuild" element={<RebuildPage />} />
             <Route path="return" element={<ReturnPage />} />

@@ -1,11 +1,18 @@
 import { Button, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
-import { Link } from 'react-router'
+import { Link, NavLink } from 'react-router'
 import { api } from '../shared/api'
 import { useLive } from '../shared/live'
 import type { Person } from '../shared/types'
 import './frame.css'
+
+const rooms = [
+  ['/', 'My day'],
+  ['/desk', 'Desk'],
+  ['/machines', 'Machines'],
+  ['/intake', 'Intake'],
+] as const
 
 /** The strip on top of every page: home, contact with the service, who you are. */
 export function Frame({ me, children }: { me: Person; children: ReactNode }) {
@@ -28,6 +35,13 @@ export function Frame({ me, children }: { me: Person; children: ReactNode }) {
           </svg>
           Nailcrow
         </Link>
+        <nav className="frame-rooms" aria-label="Rooms">
+          {rooms.map(([to, name]) => (
+            <NavLink key={to} to={to} end>
+              {name}
+            </NavLink>
+          ))}
+        </nav>
         <span role="status" className={contact === 'lost' ? 'frame-contact lost' : 'frame-contact'}>
           {contact === 'lost' ? '◇ out of contact, trying again' : contact === 'live' ? '◆ live' : '◇ connecting'}
         </span>

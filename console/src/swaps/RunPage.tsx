@@ -63,7 +63,7 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
           lit={step.points === 'chassis'}
           snapshot={ticket.latest}
           verdicts={ticket.danger.verdicts}
-          model={ticket.model ?? null}
+          drawing={ticket.drawing}
           target={run.bay}
           zone={ticket.zone ?? null}
         />

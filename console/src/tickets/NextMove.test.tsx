@@ -38,7 +38,7 @@ it.each<[Move, string, object]>([
 
 it.each<[Move, string, string]>([
   ['follow-run', 'Go on with the run', '/tickets/1001/run'],
-  ['reserve-part', 'Parts and returns', '/tickets/1001/return'],
+  ['reserve-part', 'What to bring', '/tickets/1001/bring'],
   ['book-in', 'Parts and returns', '/tickets/1001/return'],
 ])('where the next thing is to %s, one press leads there', (move, say, to) => {
   shown(move)

@@ -29,11 +29,18 @@ function MoveButton({ ticket, me, writer }: { ticket: TicketView; me: Person; wr
       return <Press busy={writer.busy} say="Lift the hold" act={() => writer.write({ kind: 'hold-lifted' })} />
     case 'answer-help':
       return <HelpAnswer writer={writer} />
+    case 'no-swap':
+      return (
+        <p className="chalk" style={{ margin: 0 }}>
+          Call a lead below; their go-ahead makes it an ordinary ticket. Or cancel it, with what was agreed.
+        </p>
+      )
     case 'take':
       return <Press busy={writer.busy} say="Take it" act={() => writer.write({ kind: 'engineer-assigned', engineer: me.name })} />
     case 'take-snapshot':
       return <SnapshotButtons ticket={ticket} writer={writer} />
     case 'reserve-part':
+      return <Go to={`${here}/bring`} say="What to bring" />
     case 'issue-part':
     case 'open-return':
     case 'send-return':

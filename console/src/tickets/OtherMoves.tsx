@@ -4,6 +4,8 @@ import { useNavigate } from 'react-router'
 import { usePeople } from '../people'
 import { Refused } from '../shared/Refused'
 import type { TicketView } from '../shared/types'
+import { HoldForm } from './HoldForm'
+import { PlanVisit } from './PlanVisit'
 import { type Body, useWrite, type Writer } from './ticketQueries'
 
 type Sentence = { say: string; label: string; body: (text: string) => Body }
@@ -13,11 +15,11 @@ export function OtherMoves({ ticket }: { ticket: TicketView }) {
   const writer = useWrite(ticket.number)
   const navigate = useNavigate()
   const [open, setOpen] = useState<Sentence | null>(null)
+  const [holding, setHolding] = useState(false)
   if (ticket.endedAt) return null
   const sentences: Sentence[] = [
     { say: 'Note', label: 'What to remember', body: text => ({ kind: 'note-written', text }) },
     { say: 'Call a lead', label: 'What do you see?', body: reason => ({ kind: 'help-called', reason }) },
-    { say: 'Put on hold', label: 'Why', body: reason => ({ kind: 'put-on-hold', reason }) },
     { say: 'Cancel the ticket', label: 'Why', body: reason => ({ kind: 'ticket-cancelled', reason }) },
   ]
   return (
@@ -42,8 +44,13 @@ export function OtherMoves({ ticket }: { ticket: TicketView }) {
           </Button>
         ))}
       </div>
+      <Button variant="default" mt={8} aria-expanded={holding} onClick={() => setHolding(!holding)}>
+        Put on hold
+      </Button>
+      {holding && <HoldForm writer={writer} done={() => setHolding(false)} />}
       {open && <OneSentence key={open.say} sentence={open} writer={writer} done={() => setOpen(null)} />}
       <Assign ticket={ticket} writer={writer} />
+      {ticket.engineer && <PlanVisit writer={writer} />}
       <Refused problem={writer.problem} />
     </section>
   )

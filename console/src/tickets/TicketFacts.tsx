@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
+import { said } from '../shared/words'
 
 /** What is known, each fact once. */
 export function TicketFacts({ ticket }: { ticket: TicketView }) {
@@ -9,6 +10,12 @@ export function TicketFacts({ ticket }: { ticket: TicketView }) {
   return (
     <section className="panel" aria-labelledby="facts">
       <h2 id="facts">What is known</h2>
+      <p style={{ margin: '0 0 8px' }}>
+        <Link to={`/machines/${report.asset}`} className="mono">
+          {report.asset}
+        </Link>{' '}
+        {report.model}
+      </p>
       <dl className="facts">
         <Fact name="Reported">
           {report.symptom}
@@ -23,11 +30,25 @@ export function TicketFacts({ ticket }: { ticket: TicketView }) {
           <Fact key={i} name="Evidence">
             {e.text}{' '}
             <span className="chalk">
-              ({e.evidence.replaceAll('-', ' ')}
-              {e.count ? `, ${e.count} times` : ''})
+              ({said(e.kind)}
+              {e.count ? `, ${e.count} times` : ''}
+              {e.step ? `, explained by the step ${e.step}` : ''})
             </span>
           </Fact>
         ))}
+        {ticket.deadlines
+          .filter(d => !d.metAt && !ticket.endedAt)
+          .map(d => (
+            <Fact key={d.kind} name="Promised">
+              {said(d.kind ?? 'restore')} by {d.at ? clock(d.at, zone) : 'when the hold is lifted'}
+              {d.stopped ? ', its clock stands still' : ''}
+            </Fact>
+          ))}
+        {ticket.visit && (
+          <Fact name="Visit">
+            {clock(ticket.visit.from, zone)} to {clock(ticket.visit.to, zone)}
+          </Fact>
+        )}
         <Fact name="Engineer">
           {ticket.engineer ?? 'nobody yet'}
           {ticket.arrivedAt ? `, on site since ${clock(ticket.arrivedAt, zone)}` : ''}
@@ -46,7 +67,7 @@ export function TicketFacts({ ticket }: { ticket: TicketView }) {
           ) : (
             'none reserved'
           )}{' '}
-          · <Link to={`${here}/return`}>Parts and returns</Link>
+          · <Link to={`${here}/bring`}>What to bring</Link> · <Link to={`${here}/return`}>Parts and returns</Link>
         </Fact>
         {swap.outSerial && (
           <Fact name="Came out">

@@ -30,7 +30,7 @@ export function TicketPage() {
             <Chassis
               snapshot={view.latest}
               verdicts={view.danger.verdicts}
-              model={view.model ?? null}
+              drawing={view.drawing}
               target={targetBay(view)}
               zone={view.zone ?? null}
             />

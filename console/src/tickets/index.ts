@@ -1,4 +1,6 @@
+export { BringPage } from './BringPage'
 export { DangerPanel } from './DangerPanel'
+export { DeskPage } from './DeskPage'
 export { MyDayPage } from './MyDayPage'
 export { TicketHead } from './TicketHead'
 export { TicketPage } from './TicketPage'

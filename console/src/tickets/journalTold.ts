@@ -11,7 +11,11 @@ export function told(body: EntryBody): string {
     case 'engineer-assigned':
       return `Assigned to ${body.engineer}`
     case 'put-on-hold':
-      return `Put on hold: ${body.reason}`
+      return `Put on hold: ${body.reason}${body.waitsFor && body.waitsFor !== 'other' ? ` (waits for ${body.waitsFor})` : ''}`
+    case 'visit-planned':
+      return `Visit planned from ${body.from} to ${body.to}`
+    case 'drive-wiped':
+      return `Wiped ${body.serial}: ${body.method}`
     case 'hold-lifted':
       return 'Hold lifted'
     case 'help-called':
@@ -51,7 +55,7 @@ export function told(body: EntryBody): string {
     case 'reading-taken':
       return `Reading of ${body.array}: ${body.progress === 'running' ? `${body.percent ?? 'no'} % of ${body.phase}` : body.progress}, ${body.source}`
     case 'part-reserved':
-      return `Reserved ${body.serial}, ${body.model}, ${size(body.bytes)}, at ${body.depot}`
+      return `Reserved ${body.serial}, ${body.model}, ${size(body.bytes)}, at ${body.depot}${body.overruledBecause ? `, although: ${(body.warnings ?? []).join(' ')} Because: ${body.overruledBecause}` : ''}`
     case 'part-issued':
       return `Issued ${body.serial} to ${body.to}`
     case 'return-opened':

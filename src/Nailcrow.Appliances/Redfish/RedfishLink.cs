@@ -2,8 +2,6 @@ using System.Text.Json;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Swaps;
-using Polly.CircuitBreaker;
-using Polly.Timeout;
 
 namespace Nailcrow.Appliances.Redfish;
 
@@ -48,23 +46,9 @@ public sealed class RedfishLink(HttpClient http, TimeProvider time, LinkSettings
         {
             return new Parsed<T>.Ok(await ask(await RedfishMachine.OpenAsync(http, new Uri(address), deadline.Token), deadline.Token));
         }
-        catch (Exception e) when (!ct.IsCancellationRequested && Sentence(e) is { } sentence)
+        catch (Exception e) when (!ct.IsCancellationRequested && MachineTrouble.Sentence(e, settings) is { } sentence)
         {
             return new Parsed<T>.Refused($"{appliance.Asset} at {address} {sentence} That says nothing about its drives: look at the machine another way, or type in what its screen shows.");
         }
     }
-
-    private string? Sentence(Exception e) =>
-        e switch
-        {
-            TimeoutRejectedException => $"did not answer within {settings.CallDeadline.TotalSeconds:0} s.",
-            OperationCanceledException => $"was not through after {settings.LookDeadline.TotalSeconds:0} s.",
-            BrokenCircuitException => "has not been answering and is left alone for a moment.",
-            RedfishException odd => $"answered something else than expected: {odd.Message}",
-            JsonException => "answered something that is not JSON.",
-            HttpRequestException { HttpRequestError: HttpRequestError.ConfigurationLimitExceeded } => $"answered more than {settings.MostBytes / 1024 / 1024} MiB; that is no drive list.",
-            HttpRequestException { StatusCode: { } status } => $"answered {(int)status} {status}.",
-            HttpRequestException or IOException => "cannot be reached.",
-            _ => null,
-        };
 }

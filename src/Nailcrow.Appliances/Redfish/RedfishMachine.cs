@@ -57,10 +57,20 @@ internal sealed class RedfishMachine
         answer.EnsureSuccessStatusCode();
     }
 
-    private Task<JsonElement> ReadAsync(string path, CancellationToken ct) => GetAsync(_http, Within(path), ct);
+    public string LinkOf(string name) => LinkOf(_root, name);
+
+    /// <returns>Where the new resource is: the Location header, or the collection where the machine does not say.</returns>
+    public async Task<string> PostAsync(string path, Dictionary<string, string> resource, CancellationToken ct)
+    {
+        using var answer = await _http.PostAsJsonAsync(Within(path), resource, ct);
+        answer.EnsureSuccessStatusCode();
+        return answer.Headers.Location is { } at ? at.IsAbsoluteUri ? at.AbsolutePath : at.ToString() : path;
+    }
+
+    public Task<JsonElement> ReadAsync(string path, CancellationToken ct) => GetAsync(_http, Within(path), ct);
 
     /// <summary>A machine may only send us on within itself.</summary>
-    private Uri Within(string path) =>
+    public Uri Within(string path) =>
         path.StartsWith("/redfish/", StringComparison.Ordinal) ? new Uri(_base, path) : throw new RedfishException($"it links to '{path}', outside of itself.");
 
     private static async Task<JsonElement> GetAsync(HttpClient http, Uri uri, CancellationToken ct)

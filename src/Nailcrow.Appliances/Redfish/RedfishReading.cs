@@ -13,6 +13,8 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
     public MachineLook Of(IReadOnlyList<JsonElement> drives, IReadOnlyList<JsonElement> volumes, JsonElement chassis)
     {
         var arrays = volumes.Select(v => (Json: v, Array: Array(v, drives))).ToList();
+        if (InTwo(volumes) is { } twice)
+            throw new RedfishException($"drive '{twice}' is a member of two arrays.");
         var bays = drives.Select(d => Bay(d, arrays)).OrderBy(b => b.Label.PadLeft(6, '0'), StringComparer.Ordinal).ToList();
         var snapshot = new Snapshot(now, Source, bays, [.. arrays.Select(a => a.Array)]);
         if (SnapshotProblems.In(snapshot).FirstOrDefault() is { } problem)
@@ -23,13 +25,17 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
     private DriveArray Array(JsonElement volume, IReadOnlyList<JsonElement> drives)
     {
         var name = volume.Text("Name") ?? volume.Required("Id");
-        var level = Level(volume.Text("RAIDType"), name);
         var designed = appliance.Arrays?.FirstOrDefault(a => a.Name == name);
+        // The schema has no word for mixed sizes or k+m; where the array was set up as one, that is what it is.
+        var level = designed?.Level ?? Level(volume.Text("RAIDType"), name);
         var members = drives.Where(d => Members(volume).Contains(d.Required("@odata.id"))).ToList();
         var memberBytes = designed?.MemberBytes ?? members.Select(d => d.Whole("CapacityBytes")).OfType<long>().DefaultIfEmpty(0).Min();
         var design = designed?.Members ?? FromCapacity(level, volume.Whole("CapacityBytes"), memberBytes) ?? members.Count;
-        return new(name, level, design, State(volume), memberBytes > 0 ? memberBytes : null);
+        return new(name, level, design, State(volume), memberBytes > 0 ? memberBytes : null, designed?.Groups, designed?.Parity);
     }
+
+    private static string? InTwo(IReadOnlyList<JsonElement> volumes) =>
+        volumes.SelectMany(v => Members(v).Distinct()).GroupBy(path => path).FirstOrDefault(g => g.Count() > 1)?.Key;
 
     /// <summary>Members when whole, from usable capacity: n·min, min, (n-1)·min, (n-2)·min or (n/2)·min by level.</summary>
     private static int? FromCapacity(ArrayLevel level, long? usable, long member)
@@ -43,7 +49,9 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
             ArrayLevel.Raid1 => null, // a mirror of two and of three have one capacity
             ArrayLevel.Raid5 => data + 1,
             ArrayLevel.Raid6 => data + 2,
-            _ => data * 2,
+            ArrayLevel.TripleParity => data + 3,
+            ArrayLevel.Raid10 => data * 2,
+            _ => null, // it depends on how many groups there are
         };
     }
 
@@ -54,8 +62,11 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
             "RAID1" => ArrayLevel.Raid1,
             "RAID5" => ArrayLevel.Raid5,
             "RAID6" => ArrayLevel.Raid6,
-            "RAID10" => ArrayLevel.Raid10,
-            _ => throw new RedfishException($"array {name} has the level '{raidType ?? "none"}'; levels 0, 1, 5, 6 and 10 are understood."),
+            "RAID10" or "RAID01" => ArrayLevel.Raid10,
+            "RAID50" => ArrayLevel.Raid50,
+            "RAID60" => ArrayLevel.Raid60,
+            "RAID6TP" => ArrayLevel.TripleParity,
+            _ => throw new RedfishException($"array {name} has the level '{raidType ?? "none"}'; levels 0, 1, 5, 6, 10, 50, 60 and triple parity are understood, others where the appliance's record says how the array was set up."),
         };
 
     private static ArrayState State(JsonElement volume)

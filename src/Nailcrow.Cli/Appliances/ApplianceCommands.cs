@@ -7,7 +7,7 @@ namespace Nailcrow.Cli.Appliances;
 
 internal static class ApplianceCommands
 {
-    public static Command Build() => new("appliance", "The machines that are looked after.") { List(), Show() };
+    public static Command Build() => new("appliance", "The machines that are looked after.") { List(), Show(), Map() };
 
     private static Command List()
     {
@@ -24,6 +24,24 @@ internal static class ApplianceCommands
                 }));
                 if (page.Next is { } next)
                     screen.Line($"[dim]more: --after {Screen.Safe(next)}[/]");
+            });
+        });
+    }
+
+    private static Command Map()
+    {
+        var asset = Said.Text("ASSET", "Its asset number.");
+        return new Command("map", "Which bay is which: label, place, software name, and how that was confirmed.") { asset }.Does(async call =>
+        {
+            var map = await call.Client.BayMapAsync(call.Get(asset), call.Ct);
+            call.Show(map, ContractJson.Default.BayMapView, screen =>
+            {
+                if (map.Warning is { } warning)
+                    screen.Line($"[bold]![/] {Screen.Safe(warning)}");
+                screen.Table(["bay", "enclosure", "row", "column", "software name", "confirmed"], map.Bays.Select(b => new[]
+                {
+                    $"[bold]{Screen.Safe(b.Bay)}[/]", Screen.Safe(b.Enclosure ?? "main"), $"{b.Row}", $"{b.Column}", Screen.Safe(b.Name ?? "?"), Screen.Safe(b.Confirmed is { } how ? $"by a {how}, {Core.Tickets.TicketNumber.Text(b.Ticket ?? 0)}" : "not yet"),
+                }));
             });
         });
     }

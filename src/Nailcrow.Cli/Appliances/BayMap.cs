@@ -8,50 +8,72 @@ namespace Nailcrow.Cli.Appliances;
 internal static class BayMap
 {
     private const int Wide = 17; // "  faulted dropped"
+    private const int Narrow = 8; // fourteen of them in a row still fit a wide terminal
+    private const int MostWide = 6;
 
     /// <param name="target">The bay the ticket is about; it is framed twice as heavy.</param>
-    public static void Draw(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts, ApplianceModel? model, string? target)
+    public static void Draw(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts, IReadOnlyList<ChassisDrawing>? drawing, string? target)
     {
-        if (model is null || Enumerable.Range(0, model.Bays).Any(i => snapshot.BayLabelled(model.LabelAt(i / model.Columns, i % model.Columns)) is null))
+        var drawn = drawing?.SelectMany(d => d.Labels()).ToHashSet(StringComparer.OrdinalIgnoreCase) ?? [];
+        if (drawing is null || snapshot.Bays.Any(b => !drawn.Contains(b.Label)))
             List(screen, snapshot, verdicts);
         else
-            Chassis(screen, snapshot, verdicts, model, target);
+            foreach (var enclosure in drawing)
+                Chassis(screen, snapshot, verdicts, enclosure, target);
         foreach (var array in snapshot.Arrays)
             screen.Line($"  {Screen.Safe(array.Name)}: {Words.Of(array.Level)}, [bold]{Words.Of(array.State)}[/], {snapshot.MembersOf(array)} of {array.DesignMembers} members, margin {Margin.Of(snapshot, array)}");
         screen.Line($"  [dim]seen {snapshot.TakenAt.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC by {Screen.Safe(snapshot.Source)}.  pulling now:  . safe   - thins   X fatal[/]");
     }
 
-    private static void Chassis(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts, ApplianceModel model, string? target)
+    private static void Chassis(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts, ChassisDrawing enclosure, string? target)
     {
-        var edge = new string('─', Wide);
-        screen.Line($"  ┌{string.Join("┬", Enumerable.Repeat(edge, model.Columns))}┐");
-        for (var row = 0; row < model.Rows; row++)
+        if (enclosure.Enclosure is { } name)
+            screen.Line($"  [bold]{Screen.Safe(name)}[/] [dim]{Screen.Safe(enclosure.Model)}[/]");
+        var verdictOf = verdicts.ToDictionary(v => v.Bay);
+        foreach (var (drawer, nth) in enclosure.Drawers.Select((d, i) => (d, i)))
         {
-            var bays = Enumerable.Range(0, model.Columns).Select(column => snapshot.BayLabelled(model.LabelAt(row, column))!).ToList(); // Draw saw that each is there
-            screen.Line($"  │{string.Join("│", bays.Select(b => Head(b, verdicts, b.Label == target)))}│");
-            screen.Line($"  │{string.Join("│", bays.Select(b => Cell($"  {Role(b)}", b.Label == target)))}│");
-            screen.Line($"  │{string.Join("│", bays.Select(b => Cell($"  {End(b.Serial)}", b.Label == target)))}│");
-            screen.Line(row < model.Rows - 1 ? $"  ├{string.Join("┼", Enumerable.Repeat(edge, model.Columns))}┤" : $"  └{string.Join("┴", Enumerable.Repeat(edge, model.Columns))}┘");
+            if (enclosure.Drawers.Count > 1)
+                screen.Line($"  [dim]drawer {nth + 1}[/]");
+            Rows(screen, snapshot, verdictOf, drawer, target);
         }
     }
 
-    private static string Head(Bay bay, IReadOnlyList<BayVerdict> verdicts, bool isTarget)
+    private static void Rows(Screen screen, Snapshot snapshot, Dictionary<string, BayVerdict> verdicts, IReadOnlyList<IReadOnlyList<string>> rows, string? target)
     {
-        var sign = verdicts.FirstOrDefault(v => v.Bay == bay.Label)?.Verdict switch { PullVerdict.Fatal => 'X', PullVerdict.Thins => '-', _ => bay.Serial is null ? ' ' : '.' };
-        return Cell($"{(isTarget ? "►" : " ")}{bay.Label,-4}{bay.Name,-11}{sign}", isTarget);
+        var columns = rows[0].Count;
+        var width = columns > MostWide ? Narrow : Wide;
+        var edge = new string('─', width);
+        screen.Line($"  ┌{string.Join("┬", Enumerable.Repeat(edge, columns))}┐");
+        foreach (var (row, nth) in rows.Select((r, i) => (r, i)))
+        {
+            var bays = row.Select(label => label.Length == 0 ? null : snapshot.BayLabelled(label) ?? new Bay(label, BayRole.Empty)).ToList();
+            screen.Line($"  │{string.Join("│", bays.Select(b => b is null ? Cell("", width, false) : Head(b, verdicts, width, b.Label == target)))}│");
+            screen.Line($"  │{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{Role(b, width)}", width, b is not null && b.Label == target)))}│");
+            screen.Line($"  │{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{End(b.Serial, width)}", width, b is not null && b.Label == target)))}│");
+            screen.Line(nth < rows.Count - 1 ? $"  ├{string.Join("┼", Enumerable.Repeat(edge, columns))}┤" : $"  └{string.Join("┴", Enumerable.Repeat(edge, columns))}┘");
+        }
     }
 
-    private static string Cell(string text, bool isTarget)
+    private static string Head(Bay bay, Dictionary<string, BayVerdict> verdicts, int width, bool isTarget)
     {
-        var fitted = Screen.Safe(text.Length > Wide ? text[..Wide] : text.PadRight(Wide));
+        var sign = verdicts.GetValueOrDefault(bay.Label)?.Verdict switch { PullVerdict.Fatal => 'X', PullVerdict.Thins => '-', _ => bay.Serial is null ? ' ' : '.' };
+        var label = bay.Label.Contains('/') ? bay.Label[(bay.Label.IndexOf('/') + 1)..] : bay.Label;
+        return Cell(width == Narrow ? $"{(isTarget ? "►" : " ")}{label,-5}{sign}" : $"{(isTarget ? "►" : " ")}{label,-4}{bay.Name,-11}{sign}", width, isTarget);
+    }
+
+    private static string Cell(string text, int width, bool isTarget)
+    {
+        var fitted = Screen.Safe(text.Length > width ? text[..width] : text.PadRight(width));
         return isTarget ? $"[invert]{fitted}[/]" : fitted;
     }
 
-    /// <summary>What the array makes of it; health is said as well where it is not good.</summary>
-    private static string Role(Bay bay) =>
-        bay.Health is DriveHealth.Faulted or DriveHealth.Worn ? $"{Words.Of(bay.Health)} {Words.Of(bay.Role)}" : Words.Of(bay.Role);
+    private static string Indent(int width) => width == Narrow ? " " : "  ";
 
-    private static string End(string? serial) => serial is null ? "" : serial.Length <= Wide - 2 ? serial : $"…{serial[^(Wide - 3)..]}";
+    /// <summary>What the array makes of it; health is said as well where it is not good.</summary>
+    private static string Role(Bay bay, int width) =>
+        bay.Health is DriveHealth.Faulted or DriveHealth.Worn ? width == Narrow ? Words.Of(bay.Health) : $"{Words.Of(bay.Health)} {Words.Of(bay.Role)}" : Words.Of(bay.Role);
+
+    private static string End(string? serial, int width) => serial is null ? "" : serial.Length <= width - 2 ? serial : $"…{serial[^(width - 3)..]}";
 
     private static void List(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts) =>
         screen.Table(["bay", "name", "role", "health", "serial", "array", "pulling it"], snapshot.Bays.Select(b => new[]

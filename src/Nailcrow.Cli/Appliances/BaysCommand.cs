@@ -17,10 +17,10 @@ internal static class BaysCommand
         var reasons = new Option<bool>("--reasons") { Description = "List each bay's verdict with its reason." };
         return new Command("bays", "Draw the bays, with what pulling each would do now.") { of, reasons }.Does(async call =>
         {
-            var (view, model, target) = await FindAsync(call, call.Get(of));
+            var (view, drawing, target) = await FindAsync(call, call.Get(of));
             call.Show(view, ContractJson.Default.BaysView, screen =>
             {
-                BayMap.Draw(screen, view.Snapshot, view.Verdicts, model, target);
+                BayMap.Draw(screen, view.Snapshot, view.Verdicts, drawing, target);
                 if (view.LocatorOn == true)
                     screen.Line("  The locator light is on.");
                 if (call.Get(reasons))
@@ -30,13 +30,13 @@ internal static class BaysCommand
         });
     }
 
-    private static async Task<(BaysView, ApplianceModel?, string? Target)> FindAsync(Call call, string of)
+    private static async Task<(BaysView, IReadOnlyList<ChassisDrawing>?, string? Target)> FindAsync(Call call, string of)
     {
         if (TicketNumber.Parse(of) is not Parsed<long>.Ok(var number))
-            return (await call.Client.BaysAsync(of, call.Ct), (await call.Client.ApplianceAsync(of, call.Ct)).Model, null);
+            return (await call.Client.BaysAsync(of, call.Ct), (await call.Client.ApplianceAsync(of, call.Ct)).Drawing, null);
         var ticket = await call.Client.TicketAsync(number, call.Ct);
         return ticket.Latest is { } latest
-            ? (new(latest, ticket.Danger.Verdicts, ticket.LocatorOn), ticket.Model, ticket.Run?.Sheet.TargetBay ?? ticket.Report.Bay)
+            ? (new(latest, ticket.Danger.Verdicts, ticket.LocatorOn), ticket.Drawing, ticket.Run?.Sheet.TargetBay ?? ticket.Report.Bay)
             : throw new Refusal($"Nothing is known of the bays yet. 'nailcrow snapshot take {TicketNumber.Text(number)}' asks the machine, 'snapshot write' takes what you see.");
     }
 }

@@ -12,8 +12,8 @@ internal static class HandSnapshot
         new(
             DateTimeOffset.UnixEpoch,
             "person",
-            [.. Enumerable.Range(1, view.Model.Bays).Select(b => new Bay($"{b}", BayRole.Empty))],
-            [.. (view.Appliance.Arrays ?? []).Select(a => new DriveArray(a.Name, a.Level, a.Members, ArrayState.Whole, a.MemberBytes))]);
+            [.. view.Drawing.SelectMany(d => d.Labels()).Select(label => new Bay(label, BayRole.Empty))],
+            [.. (view.Appliance.Arrays ?? []).Select(a => a.As(ArrayState.Whole))]);
 
     public static Snapshot Of(Snapshot start, IEnumerable<string> bays, IEnumerable<string> arrays, DateTimeOffset now)
     {

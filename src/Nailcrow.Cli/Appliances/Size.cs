@@ -1,26 +1,18 @@
-using System.Globalization;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Core;
 
 namespace Nailcrow.Cli.Appliances;
 
-/// <summary>Bytes as people say them: labels are decimal, screens are often binary, so both are shown.</summary>
+/// <summary>Sizes on the command line; see <see cref="ByteSize"/>.</summary>
 internal static class Size
 {
-    public static string Both(long bytes) => string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e12:0.##} TB ({bytes / Math.Pow(2, 40):0.##} TiB)");
+    public static string Both(long bytes) => ByteSize.Both(bytes);
 
-    /// <summary>"8TB", "7.3TiB" or a number of bytes.</summary>
-    public static long Parse(string text)
-    {
-        var (digits, factor) = text.Trim() switch
+    public static long Parse(string text) =>
+        ByteSize.Parse(text) switch
         {
-            [.. var d, 'T', 'i', 'B'] => (d, Math.Pow(2, 40)),
-            [.. var d, 'G', 'i', 'B'] => (d, Math.Pow(2, 30)),
-            [.. var d, 'T', 'B'] => (d, 1e12),
-            [.. var d, 'G', 'B'] => (d, 1e9),
-            var d => (d, 1.0),
+            Parsed<long>.Ok(var bytes) => bytes,
+            Parsed<long>.Refused(var reason) => throw new UsageProblem(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
         };
-        return double.TryParse(digits, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number * factor is > 0 and < 1e18
-            ? (long)(number * factor)
-            : throw new UsageProblem($"'{text}' is no size; write bytes, or a number with GB, TB, GiB or TiB: 8001563222016, 8TB, 7.3TiB.");
-    }
 }

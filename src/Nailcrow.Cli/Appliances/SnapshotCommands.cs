@@ -10,7 +10,7 @@ namespace Nailcrow.Cli.Appliances;
 
 internal static class SnapshotCommands
 {
-    public static Command Build() => new("snapshot", "All bays of a machine at a time.") { Take(), Write(), Difference() };
+    public static Command Build() => new("snapshot", "All bays of a machine at a time.") { Take(), Write(), List(), Compare(), Difference() };
 
     private static Command Take()
     {
@@ -30,6 +30,38 @@ internal static class SnapshotCommands
             var start = view.Latest ?? HandSnapshot.Bare(await call.Client.ApplianceAsync(view.Report.Asset, call.Ct));
             var seen = HandSnapshot.Of(start, call.Get(bays) ?? [], call.Get(arrays) ?? [], DateTimeOffset.UtcNow);
             await call.WriteAsync(call.Get(ticket), new SnapshotTaken(seen), "the bays as you see them are on record.");
+        });
+    }
+
+    private static Command List()
+    {
+        var asset = Said.Text("ASSET", "The appliance's asset number.");
+        return new Command("list", "Every snapshot of a machine, newest first.") { asset }.Does(async call =>
+        {
+            var list = await call.Client.SnapshotsAsync(call.Get(asset), call.Ct);
+            call.Show(list, ContractJson.Default.SnapshotList, screen =>
+            {
+                if (list.Snapshots.Count == 0)
+                    screen.Line("None yet.");
+                else
+                    screen.Table(["snapshot", "taken", "by", "source"], list.Snapshots.Select(s => new[] { $"[bold]{TicketNumber.Text(s.Ticket)}/{s.Seq}[/]", Telling.Clock(s.At, null), Screen.Safe(s.By), Screen.Safe(s.Source) }));
+            });
+        });
+    }
+
+    private static Command Compare()
+    {
+        var (before, after) = (Said.Text("BEFORE", "A snapshot, as 'snapshot list' names it: T-1002/5."), Said.Text("AFTER", "Another one."));
+        return new Command("compare", "What differs between any two snapshots.") { before, after }.Does(async call =>
+        {
+            var found = await call.Client.CompareAsync(call.Get(before), call.Get(after), call.Ct);
+            call.Show(found, ContractJson.Default.SnapshotDifference, screen =>
+            {
+                if (found.Changes.Count == 0)
+                    screen.Line("Every bay is as it was.");
+                foreach (var change in found.Changes)
+                    screen.Line($"{(change.OtherDrive ? "[bold]other drive[/]" : "same drive ")}  {Screen.Safe(change.Sentence)}");
+            });
         });
     }
 

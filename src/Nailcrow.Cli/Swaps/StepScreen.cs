@@ -22,7 +22,7 @@ internal static class StepScreen
         var place = run.Sheet.Steps.TakeWhile(s => s.Id != step.Id).Count() + 1;
         screen.Line($"[dim]{TicketNumber.Text(view.Number)}  {Screen.Safe(step.Chapter)}  step {place} of {run.Sheet.Steps.Count}  {Screen.Safe(step.Id)}[/]");
         if (run.Bay is not null && view.Latest is { } latest)
-            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Model, run.Bay);
+            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Drawing, run.Bay);
         screen.Line($"[bold]{Words.Of(step.Kind).ToUpperInvariant(),-6}{Screen.Safe(step.Say)}[/]");
         Told(screen, "then see", step.See);
         Told(screen, "and hear", step.Hear);

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Intake;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Tickets.Planning;
 using Nailcrow.Core;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
@@ -22,7 +23,8 @@ internal static class TicketCommands
             Assign(),
             OneSentence("note", "Write something down.", "What to remember.", text => new NoteWritten(text), "noted."),
             EvidenceCommand.Build(),
-            OneSentence("hold", "Put it on hold, with the reason.", "Why.", text => new PutOnHold(text), "on hold."),
+            DeskCommands.Plan(),
+            DeskCommands.Hold(),
             Plain("resume", "Lift the hold.", () => new HoldLifted(), "the hold is lifted."),
             Plain("arrive", "Say that you have arrived at the site.", () => new ArrivedOnSite(), "arrived on site."),
             OneSentence("call", "Call a lead: something is not as it should be.", "What you see.", text => new HelpCalled(text), "a lead is called."),

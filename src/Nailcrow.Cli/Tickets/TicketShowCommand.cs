@@ -29,11 +29,17 @@ internal static class TicketShowCommand
         screen.Line();
         screen.Line($"{DangerMark(view.Danger.Margin)} {Screen.Safe(view.Danger.Sentence)}");
         foreach (var suspect in view.Danger.Suspects)
-            screen.Line($"  also: {Screen.Safe(suspect)}");
+            screen.Line($"  also: {Screen.Safe(suspect.Sentence)}");
+        if (view.Danger is { AtWorst: { } worst, Margin: { } margin } && worst < margin)
+            screen.Line($"  at worst: {(worst < 0 ? "data is lost" : $"margin {worst}")}, if the suspects it reads from fail as well");
+        if (view.Chances is { } chances)
+            screen.Line($"  while it rebuilds ({chances.HoursLow:0.#} to {chances.HoursHigh:0.#} h): too many drives fail {Percent(chances.DrivesFail)}, a sector cannot be read {Percent(chances.Unreadable)} [dim](estimates)[/]");
+        if (view.Exposure is { } exposure)
+            screen.Line($"  exposed {Core.Rebuilds.Watch.Told((exposure.Until ?? DateTimeOffset.UtcNow) - exposure.Since)}: {string.Join(", ", exposure.Stretches.Select(s => $"{Words.Of(s.Part).Replace('-', ' ')} {Core.Rebuilds.Watch.Told((s.To ?? DateTimeOffset.UtcNow) - s.From)}"))}");
         if (view.Latest is { } latest)
         {
             screen.Line();
-            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Model, view.Run?.Sheet.TargetBay ?? latest.Holding(report.Serial)?.Label ?? report.Bay);
+            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Drawing, view.Run?.Sheet.TargetBay ?? latest.Holding(report.Serial)?.Label ?? report.Bay);
         }
         screen.Line();
         Facts(screen, view);
@@ -46,6 +52,10 @@ internal static class TicketShowCommand
     {
         if (view.Access is { } access && view.EndedAt is null)
             screen.Line($"  getting in {Screen.Safe(access)}");
+        foreach (var deadline in view.Deadlines.Where(d => d.MetAt is null && view.EndedAt is null))
+            screen.Line($"  promise    {Words.Of(deadline.Kind)} by {(deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted")}{(deadline.Stopped ? ", its clock stands still" : "")}");
+        if (view.Visit is { } visit)
+            screen.Line($"  visit      {Telling.Clock(visit.From, view.Zone)} to {Telling.Clock(visit.To, view.Zone)}");
         if (view.Engineer is { } engineer)
             screen.Line($"  engineer   {Screen.Safe(engineer)}{(view.ArrivedAt is { } at ? $", arrived {Telling.Clock(at, view.Zone)}" : "")}");
         if (view.Help is { } help)
@@ -68,6 +78,10 @@ internal static class TicketShowCommand
         if (view.EndedAt is null && view.Swap.InSerial is not null && unmet.Count > 0)
             screen.Line($"  to close   {Screen.Safe(string.Join(", ", unmet))}");
     }
+
+    private static string Percent(Core.Appliances.Chance chance) => chance.High == 0 ? "0 %" : $"{Share(chance.Low)} to {Share(chance.High)} %";
+
+    private static string Share(double share) => (share * 100).ToString(share < 0.001 ? "0.#e0" : "0.##", System.Globalization.CultureInfo.InvariantCulture);
 
     private static string DangerMark(int? margin) => margin switch { null => "[dim]?[/]", <= 0 => "[bold red]DANGER[/]", _ => "[bold]margin " + margin + "[/]" };
 }

@@ -5,11 +5,14 @@ using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Client.Tickets;
 
 /// <summary>A ticket whole, as its journal tells it now.</summary>
 /// <param name="Model">The appliance's model, for the drawing; null where it is not known any more.</param>
+/// <param name="Chances">Of losing data while it rebuilds; null where there is nothing to reckon them from.</param>
+/// <param name="Drawing">The enclosures as one stands before them.</param>
 /// <param name="Zone">The site's IANA time zone.</param>
 /// <param name="Access">What one has to know to get in at the site.</param>
 /// <param name="Reachable">Whether the service can ask the machine itself.</param>
@@ -24,10 +27,14 @@ public sealed record TicketView(
     HelpCall? Help,
     DateTimeOffset? ArrivedAt,
     DateTimeOffset? EndedAt,
-    IReadOnlyList<EvidenceSeen> Evidence,
+    IReadOnlyList<Evidence> Evidence,
     string? Backup,
     string? BackupDetail,
     Danger Danger,
+    LossChances? Chances,
+    Exposure? Exposure,
+    IReadOnlyList<Deadline> Deadlines,
+    PlannedVisit? Visit,
     NextAction Next,
     Snapshot? Before,
     Snapshot? Latest,
@@ -44,6 +51,7 @@ public sealed record TicketView(
     string? SignedOffBy,
     IReadOnlyList<ClosingCondition> Closing,
     ApplianceModel? Model,
+    IReadOnlyList<ChassisDrawing>? Drawing,
     string? Zone,
     string? Access,
     bool Reachable

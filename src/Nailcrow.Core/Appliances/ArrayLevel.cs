@@ -11,4 +11,16 @@ public enum ArrayLevel
     Raid5,
     Raid6,
     Raid10,
+    Raid50,
+    Raid60,
+    TripleParity,
+
+    /// <summary>Drives of mixed sizes, one of them may be lost.</summary>
+    MixedSizeOne,
+
+    /// <summary>Drives of mixed sizes, two of them may be lost.</summary>
+    MixedSizeTwo,
+
+    /// <summary>k parts of data and m of redundancy spread over the members; the array says its m.</summary>
+    KPlusM,
 }

@@ -3,42 +3,46 @@ namespace Nailcrow.Core.Appliances;
 /// <summary>How many more drives an array can lose, at worst, before data is lost. 0 is none, below 0 is already lost.</summary>
 public static class Margin
 {
-    public static int Of(Snapshot snapshot, DriveArray array)
-    {
-        var reported = Counted(array, [.. snapshot.Holding(array)], guessing: false);
-        return array.State == ArrayState.Failed ? Math.Min(reported, -1) : reported;
-    }
+    public static int Of(Snapshot snapshot, DriveArray array) => Of(array, [.. snapshot.Holding(array).Where(IsMember)]);
+
+    /// <summary>The margin of an array that these bays are the members of.</summary>
+    public static int Of(DriveArray array, IReadOnlyList<Bay> members) => AtMostLost(array, Counted(array, members, guessing: false));
 
     /// <summary>The margin if the drive in <paramref name="bay"/> were gone as well.</summary>
-    public static int Without(Snapshot snapshot, DriveArray array, Bay bay)
+    public static int Without(Snapshot snapshot, DriveArray array, Bay bay) =>
+        Without(array, [.. snapshot.Holding(array).Where(IsMember)], [bay]);
+
+    public static int Without(DriveArray array, IReadOnlyList<Bay> members, IReadOnlyCollection<Bay> gone) =>
+        AtMostLost(array, Counted(array, [.. members.Where(b => gone.All(g => g.Label != b.Label))], guessing: true));
+
+    private static bool IsMember(Bay bay) => bay.Role == BayRole.Member;
+
+    private static int AtMostLost(DriveArray array, int counted) => array.State == ArrayState.Failed ? Math.Min(counted, -1) : counted;
+
+    private static int Counted(DriveArray array, IReadOnlyList<Bay> members, bool guessing)
     {
-        var left = Counted(array, [.. snapshot.Holding(array).Where(b => b.Label != bay.Label)], guessing: true);
-        return array.State == ArrayState.Failed ? Math.Min(left, -1) : left;
+        var (groups, bears) = Redundancy.Of(array);
+        var missing = Math.Max(0, array.DesignMembers - members.Count);
+        return groups == 1 ? bears - missing : OfGroups(array, members, missing, guessing, groups, bears);
     }
 
-    private static int Counted(DriveArray array, IReadOnlyList<Bay> holding, bool guessing)
+    private static int OfGroups(DriveArray array, IReadOnlyList<Bay> members, int missing, bool guessing, int groups, int bears)
     {
-        var missing = Math.Max(0, array.DesignMembers - holding.Count(b => b.Role == BayRole.Member));
-        return array.Level switch
+        if (members.All(b => b.Group is not null))
         {
-            ArrayLevel.Raid0 => -missing,
-            ArrayLevel.Raid1 => array.DesignMembers - 1 - missing,
-            ArrayLevel.Raid5 => 1 - missing,
-            ArrayLevel.Raid6 => 2 - missing,
-            ArrayLevel.Raid10 => OfMirrors(array, holding, missing, guessing),
-            _ => throw new ArgumentOutOfRangeException(nameof(array), array.Level, "No margin rule for this level."),
-        };
-    }
-
-    private static int OfMirrors(DriveArray array, IReadOnlyList<Bay> holding, int missing, bool guessing)
-    {
-        var members = holding.Where(b => b.Role == BayRole.Member).ToList();
-        if (members.All(b => b.Mirror is not null))
-            return Enumerable.Range(0, array.DesignMembers / 2).Min(m => members.Count(b => b.Mirror == m)) - 1;
-        if (missing <= 1)
-            return 1 - missing;
-        // Nobody said which drives mirror which. An array that still serves has lost no whole mirror yet, but a
-        // further pull could complete one, and a guess here is how data is lost.
-        return guessing || missing > array.DesignMembers / 2 ? -1 : 0;
+            Span<int> count = stackalloc int[groups];
+            foreach (var bay in members)
+                if (bay.Group is { } group && group >= 0 && group < groups)
+                    count[group]++;
+            var weakest = int.MaxValue;
+            foreach (var some in count)
+                weakest = Math.Min(weakest, some);
+            return bears - (array.DesignMembers / groups - weakest);
+        }
+        if (missing <= bears)
+            return bears - missing;
+        // Nobody said which drives belong together. An array that still serves has lost no group yet, but a further
+        // pull could complete one, and a guess here is how data is lost.
+        return guessing || missing > bears * groups ? -1 : 0;
     }
 }

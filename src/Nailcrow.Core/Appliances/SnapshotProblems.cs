@@ -15,19 +15,15 @@ public static class SnapshotProblems
             yield return $"Bay {bay.Label} is called empty and holds {bay.Serial}; give it another role or no serial.";
         foreach (var bay in snapshot.Bays.Where(b => b.Array is not null && snapshot.ArrayOf(b) is null))
             yield return $"Bay {bay.Label} belongs to array '{bay.Array}', which the snapshot does not list.";
-        foreach (var array in snapshot.Arrays.Where(a => a.DesignMembers < FewestMembers(a.Level)))
-            yield return $"Array {array.Name} is {Words.Of(array.Level)} with {array.DesignMembers} members; "
-                + $"that level has at least {FewestMembers(array.Level)}.";
+        foreach (var array in snapshot.Arrays)
+            if (Redundancy.Problem(array.Level, array.DesignMembers, array.Groups, array.Parity) is { } problem)
+                yield return $"Array {array.Name} {problem}.";
+        foreach (var bay in snapshot.Bays.Where(b => b.Bytes is { } bytes && bytes < FewestBytes))
+            yield return $"Bay {bay.Label} has {bay.Bytes} bytes; sizes are in bytes, and no drive is under {FewestBytes:N0}. Was it meant in GB?";
     }
 
-    private static int FewestMembers(ArrayLevel level) =>
-        level switch
-        {
-            ArrayLevel.Raid0 => 1,
-            ArrayLevel.Raid1 => 2,
-            ArrayLevel.Raid5 => 3,
-            _ => 4,
-        };
+    // The smallest system drive in service holds 8 GB; anything under one is a number in another unit.
+    private const long FewestBytes = 1_000_000_000;
 
     private static IEnumerable<string> Repeated(IEnumerable<string> texts) =>
         texts.GroupBy(t => t.ToUpperInvariant()).Where(g => g.Count() > 1).Select(g => g.Key);

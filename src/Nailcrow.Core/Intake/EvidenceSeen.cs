@@ -27,5 +27,20 @@ public sealed record EvidenceSeen(EvidenceKind Evidence, string Source, string T
         : Bay is not null && ticket.Latest is { } latest && latest.BayLabelled(Bay) is null ? NoSuchBay.Sentence(Bay, latest)
         : null;
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Evidence = ticket.Evidence.Add(this) };
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        ticket with { Evidence = ticket.Evidence.Add(new(Evidence, Source, Text, Bay, Serial, Count, stamp.At, stamp.By, StepThatCausedIt(ticket))) };
+
+    /// <summary>
+    /// From the pull until the rebuild is over, what a machine reports of the swap's own bay, or of no bay in particular, is
+    /// what the engineer just did. Of another bay it is news.
+    /// </summary>
+    private string? StepThatCausedIt(Ticket ticket)
+    {
+        if (ticket.Swap is not { HasBegun: true } swap || ticket.Run is not { } run || Evidence == EvidenceKind.Symptom)
+            return null;
+        if (ticket.Readings.LastOrDefault() is { Progress: Rebuilds.Progress.Done or Rebuilds.Progress.Failed })
+            return null;
+        var own = Bay is null ? Serial is null : string.Equals(Bay, swap.Bay, StringComparison.OrdinalIgnoreCase);
+        return own ? run.Visits.LastOrDefault()?.Step ?? run.Current : null;
+    }
 }

@@ -1,7 +1,9 @@
 using System.Text.Json.Serialization;
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Intake;
 
@@ -15,6 +17,7 @@ public enum JobKind
 /// <summary>A fault arrives and becomes a ticket. Always the first entry; names the appliance as it was known then.</summary>
 /// <param name="Asset">The appliance's asset number.</param>
 /// <param name="ChassisSerial">The appliance's own serial, to recognise the machine by.</param>
+/// <param name="Arrays">How its arrays were set up, so that what no swap can help is said before anybody travels.</param>
 public sealed record FaultReported(
     string Asset,
     string ChassisSerial,
@@ -26,7 +29,9 @@ public sealed record FaultReported(
     string Symptom,
     string? Bay = null,
     string? Serial = null,
-    DateTimeOffset? Since = null
+    DateTimeOffset? Since = null,
+    IReadOnlyList<ArrayDesign>? Arrays = null,
+    Promise? Promise = null
 ) : FactBody
 {
     public override string? Problem(Ticket ticket) =>

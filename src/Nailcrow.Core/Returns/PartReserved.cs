@@ -7,10 +7,12 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Returns;
 
 /// <summary>The replacement set aside for a ticket, and who has it.</summary>
-public sealed record ReservedPart(string Serial, string Model, long Bytes, string Depot, string? IssuedTo = null);
+public sealed record ReservedPart(string Serial, string Model, long Bytes, string Depot, string? IssuedTo = null, string? OverruledBecause = null);
 
 /// <summary>A replacement is set aside in a depot for this ticket.</summary>
-public sealed record PartReserved(string Serial, string Model, long Bytes, string Depot) : DecisionBody
+/// <param name="Warnings">What speaks against it and was overruled, as it was told then.</param>
+/// <param name="OverruledBecause">Why it is taken all the same; whose name it has is the entry's.</param>
+public sealed record PartReserved(string Serial, string Model, long Bytes, string Depot, IReadOnlyList<string>? Warnings = null, string? OverruledBecause = null) : DecisionBody
 {
     public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Dispatcher, Role.Lead];
 
@@ -19,6 +21,8 @@ public sealed record PartReserved(string Serial, string Model, long Bytes, strin
         : ticket.Part is { IssuedTo: { } holder } part ? $"{part.Serial} is already issued to {holder} for this ticket."
         : Needed(ticket) is { } needed && Bytes < needed
             ? $"{Serial} has {Bytes:N0} bytes; the array uses {needed:N0} of each member. It has to be at least as large."
+        : Warnings is [_, ..] && string.IsNullOrWhiteSpace(OverruledBecause)
+            ? $"{string.Join(" ", Warnings)} Take another part, or say why this one is taken all the same."
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
@@ -26,7 +30,7 @@ public sealed record PartReserved(string Serial, string Model, long Bytes, strin
         var serial = SerialNumber.Normalise(Serial);
         return ticket with
         {
-            Part = new(serial, Model, Bytes, Depot),
+            Part = new(serial, Model, Bytes, Depot, OverruledBecause: OverruledBecause),
             Custody = ticket.Custody.Move(serial, new(HolderKind.Depot, Depot), stamp.At, stamp.By),
         };
     }

@@ -9,6 +9,7 @@ public enum Move
     Nothing,
     LiftHold,
     AnswerHelp,
+    NoSwap,
     Take,
     TakeSnapshot,
     ReservePart,

@@ -14,9 +14,11 @@ public sealed record Ticket(long Number)
 {
     public FaultReported? Report { get; init; }
     public DateTimeOffset? ReceivedAt { get; init; }
-    public ImmutableList<EvidenceSeen> Evidence { get; init; } = [];
+    public ImmutableList<Evidence> Evidence { get; init; } = [];
     public string? Engineer { get; init; }
     public string? HoldReason { get; init; }
+    public ImmutableList<Hold> Holds { get; init; } = [];
+    public Planning.PlannedVisit? Visit { get; init; }
     public HelpCall? Help { get; init; }
     public DateTimeOffset? ArrivedAt { get; init; }
     public string? Backup { get; init; }
@@ -30,6 +32,7 @@ public sealed record Ticket(long Number)
     public Run? Run { get; init; }
     public Swap Swap { get; init; } = Swap.NotBegun;
     public ImmutableList<Reading> Readings { get; init; } = [];
+    public ImmutableHashSet<string> Wiped { get; init; } = [];
     public Custody Custody { get; init; } = Custody.Nothing;
     public ImmutableList<PartReturn> Returns { get; init; } = [];
     public ImmutableList<Discrepancy> Discrepancies { get; init; } = [];

@@ -1,3 +1,5 @@
+using Nailcrow.Core.Tickets.Planning;
+
 namespace Nailcrow.Core.Tickets;
 
 /// <summary>What lists show of a ticket.</summary>
@@ -18,7 +20,13 @@ public sealed record TicketLine(
     string? HoldReason,
     bool Escalated,
     DateTimeOffset ReceivedAt,
-    DateTimeOffset ChangedAt
+    DateTimeOffset ChangedAt,
+    int? AtWorst = null,
+    SwapHelp Help = SwapHelp.NotKnown,
+    DateTimeOffset? DueAt = null,
+    DeadlineKind? Due = null,
+    DateTimeOffset? VisitFrom = null,
+    DateTimeOffset? VisitTo = null
 );
 
 /// <summary>Which tickets are wanted; each part narrows further.</summary>

@@ -69,7 +69,7 @@ internal static class AppliancesEndpoints
         };
     }
 
-    private static ApplianceView View(KnownAppliance known) => new(known.Appliance, known.Site, known.Model, known.Version);
+    private static ApplianceView View(KnownAppliance known) => new(known.Appliance, known.Site, known.Model, known.Drawing, known.Version);
 
     private static ProblemHttpResult Unknown(string asset) => Refusals.NotFound($"No appliance has the asset number '{asset}'.");
 }

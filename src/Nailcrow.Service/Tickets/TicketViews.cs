@@ -4,6 +4,7 @@ using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Appliances;
 
 namespace Nailcrow.Service.Tickets;
@@ -17,15 +18,19 @@ internal sealed class TicketViews(ReferenceBook book, TimeProvider time)
         var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has no report.");
         var known = await book.FindAsync(report.Asset, ct);
         var now = time.GetUtcNow();
+        var danger = Danger.Of(ticket);
         return new(
             ticket.Number, record.Head, report, ticket.ReceivedAt ?? record.Arrived[0].RecordedAt, ticket.Stage, ticket.Engineer, ticket.HoldReason,
-            ticket.Help, ticket.ArrivedAt, ticket.EndedAt, ticket.Evidence, ticket.Backup, ticket.BackupDetail, Danger.Of(ticket), NextAction.Of(ticket),
+            ticket.Help, ticket.ArrivedAt, ticket.EndedAt, ticket.Evidence, ticket.Backup, ticket.BackupDetail, danger, ChancesOf(ticket, danger, known?.Model), Exposure.Of(ticket), Deadline.Of(ticket, now), ticket.Visit, NextAction.Of(ticket),
             ticket.Before, ticket.Latest, ticket.After,
             ticket is { Before: { } before, Latest: { } latest } ? SnapshotComparison.Between(before, latest) : [],
             ticket.LocatorOn, ticket.Part, RunOf(ticket, now), ticket.Swap, RebuildOf(ticket, known?.Model, now), ticket.Custody.Moves, ticket.Returns,
-            ticket.Discrepancies, ticket.SignedOffBy, ClosingCondition.Of(ticket), known?.Model, known?.Site.Zone, known?.Site.Access, known?.Appliance.Address is not null
+            ticket.Discrepancies, ticket.SignedOffBy, ClosingCondition.Of(ticket), known?.Model, known?.Drawing, known?.Site.Zone, known?.Site.Access, known?.Appliance.Address is not null
         );
     }
+
+    private static LossChances? ChancesOf(Ticket ticket, Danger danger, ApplianceModel? model) =>
+        ticket.Latest is { } now && model is not null && now.Arrays.FirstOrDefault(a => a.Name == danger.Array) is { } array ? LossChances.Of(now, array, model.MegabytesPerSecond) : null;
 
     public static RebuildView RebuildOf(Ticket ticket, ApplianceModel? model, DateTimeOffset now)
     {

@@ -21,6 +21,7 @@ internal static class TicketsEndpoints
         tickets.MapGet("/", List).WithName("ListTickets");
         tickets.MapGet("/{number:long}", Show).WithName("ShowTicket");
         tickets.MapGet("/{number:long}/journal", Journal).WithName("ShowJournal");
+        tickets.MapGet("/{number:long}/bring", Bring).WithName("WhatToBring");
         tickets.MapPost("/{number:long}/entries", Write).WithName("WriteEntry");
         app.MapGet("/api/live", Live).WithTags("Tickets").WithName("Live");
     }
@@ -64,9 +65,25 @@ internal static class TicketsEndpoints
         return TypedResults.Ok(new JournalPage(page, page.Count > 0 && page[^1].Seq < record.Head ? page[^1].Seq : null));
     }
 
-    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Write(long number, EntryAsk ask, TicketJournal journal, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+    /// <summary>Which parts in stock fit, what the array then holds, and what tools to have along.</summary>
+    internal static async Task<Results<Ok<Client.Appliances.BringView>, ProblemHttpResult>> Bring(long number, TicketJournal journal, Returns.Fitting fitting, CancellationToken ct) =>
+        await journal.ReadAsync(number, ct) is not { } record ? Refusals.NoTicket(number)
+        : await fitting.BringAsync(record.Ticket, ct) is { } bring ? TypedResults.Ok(bring)
+        : Refusals.NotFound($"{record.Ticket.Report?.Asset} is not known any more, so nothing can be said of what fits it.");
+
+    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Write(long number, EntryAsk ask, TicketJournal journal, Returns.Fitting fitting, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
     {
         var intent = Intents.Of(ask, person.ToActor(), time.GetUtcNow());
+        // What speaks against a part is the service's to say, not the sender's.
+        if (intent.Body is Core.Returns.PartReserved part && await journal.ReadAsync(number, ct) is { } record)
+            switch (record.Find(intent.Id) is { Body: Core.Returns.PartReserved kept } && kept.Serial == part.Serial ? new Parsed<Core.Returns.PartReserved>.Ok(kept) : await fitting.JudgedAsync(record.Ticket, part, ct))
+            {
+                case Parsed<Core.Returns.PartReserved>.Ok(var judged):
+                    intent = intent with { Body = judged };
+                    break;
+                case Parsed<Core.Returns.PartReserved>.Refused(var reason):
+                    return Refusals.Refused(reason);
+            }
         return Receipts.Answer(await journal.WriteAsync(number, intent, ct));
     }
 

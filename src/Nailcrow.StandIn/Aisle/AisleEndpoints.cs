@@ -1,3 +1,4 @@
+using Nailcrow.StandIn.Events;
 using Nailcrow.StandIn.Machine;
 
 namespace Nailcrow.StandIn.Aisle;
@@ -9,13 +10,19 @@ internal static class AisleEndpoints
     {
         var aisle = app.MapGroup("/aisle");
         aisle.MapGet("/", (StandInMachine machine) => new { machine.Serial, machine.LocatorOn, Manner = machine.Manner.ToString(), View = machine.View() });
-        aisle.MapPost("/fail/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Fail(bay)));
-        aisle.MapPost("/warn/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Warn(bay)));
-        aisle.MapPost("/pull/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Pull(bay)));
-        aisle.MapPost("/insert/{bay:int}/{serial}", (int bay, string serial, StandInMachine machine) => Try(() => machine.Insert(bay, serial)));
+        aisle.MapPost("/fail/{bay:int}", (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Fail(bay), "Critical")));
+        aisle.MapPost("/warn/{bay:int}", (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Warn(bay), "Warning")));
+        aisle.MapPost("/pull/{bay:int}", (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Pull(bay), "Warning")));
+        aisle.MapPost("/insert/{bay:int}/{serial}", (int bay, string serial, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Insert(bay, serial), "OK")));
         aisle.MapPost("/start/{array}/{bay:int}", (string array, int bay, StandInMachine machine) => Try(() => machine.Start(array, bay)));
         aisle.MapPost("/behave/{manner}", Behave);
         app.MapGet("/", () => Results.Stream(typeof(AisleEndpoints).Assembly.GetManifestResourceStream("Nailcrow.StandIn.Aisle.aisle.html")!, "text/html; charset=utf-8")); // embedded by the project file
+    }
+
+    private static string Told(EventBoard board, int bay, string said, string severity)
+    {
+        board.Tell(bay, said, severity);
+        return said;
     }
 
     private static IResult Behave(string manner, StandInMachine machine)

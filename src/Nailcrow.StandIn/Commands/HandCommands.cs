@@ -33,7 +33,7 @@ internal static class HandCommands
         root.Subcommands.Add(Hand("insert", "Put a drive at hand into a bay.", [bay, serial], p => $"insert/{p.GetValue(bay)}/{Uri.EscapeDataString(p.GetValue(serial)!)}"));
         var array = new Argument<string>("ARRAY") { Description = "vault or desk." };
         root.Subcommands.Add(Hand("start", "Start a rebuild on the machine's own screen.", [array, bay], p => $"start/{Uri.EscapeDataString(p.GetValue(array)!)}/{p.GetValue(bay)}"));
-        var manner = new Argument<string>("MANNER") { Description = "well, hangs, garbage, flood or frozen." };
+        var manner = new Argument<string>("MANNER") { Description = "well, hangs, garbage, flood, frozen, slow, forgets or contradicts." };
         root.Subcommands.Add(Hand("behave", "How the management interface behaves.", [manner], p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}"));
         root.Subcommands.Add(Look());
     }

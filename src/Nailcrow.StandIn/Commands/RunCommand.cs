@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Nailcrow.StandIn.Aisle;
+using Nailcrow.StandIn.Events;
 using Nailcrow.StandIn.Machine;
 using Nailcrow.StandIn.Redfish;
 
@@ -23,9 +24,10 @@ internal static class RunCommand
         var builder = WebApplication.CreateSlimBuilder();
         builder.WebHost.UseUrls($"http://127.0.0.1:{port}");
         builder.Logging.SetMinimumLevel(LogLevel.Warning);
-        builder.Services.AddSingleton(settings).AddSingleton(TimeProvider.System).AddSingleton<StandInMachine>();
+        builder.Services.AddSingleton(settings).AddSingleton(TimeProvider.System).AddSingleton<StandInMachine>().AddSingleton<Events.EventBoard>();
         builder.Services.ConfigureHttpJsonOptions(json => json.SerializerOptions.Converters.Add(new System.Text.Json.Serialization.JsonStringEnumConverter()));
         var app = builder.Build();
+        app.MapEvents();
         app.MapRedfish();
         app.MapAisle();
         await app.StartAsync(ct);

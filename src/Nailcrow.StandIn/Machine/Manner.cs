@@ -17,4 +17,13 @@ internal enum Manner
 
     /// <summary>Goes on showing what it showed when it froze.</summary>
     Frozen,
+
+    /// <summary>Answers truly, each call after some seconds.</summary>
+    Slow,
+
+    /// <summary>Has restarted: forgets who subscribed to its events, and does so again every time it is asked.</summary>
+    Forgets,
+
+    /// <summary>Shows a topology that contradicts itself: one drive in two arrays.</summary>
+    Contradicts,
 }

@@ -8,6 +8,9 @@ namespace Nailcrow.StandIn.Redfish;
 /// <summary>The simulated management interface, in whatever manner it has been told to behave.</summary>
 internal static class RedfishEndpoints
 {
+    // Under the patience for one call, over that for a whole look.
+    private static readonly TimeSpan Slowness = TimeSpan.FromSeconds(2);
+
     private const long FloodBytes = 200 * 1024 * 1024;
 
     public static void MapRedfish(this WebApplication app)
@@ -25,6 +28,10 @@ internal static class RedfishEndpoints
                 break;
             case Manner.Garbage:
                 await http.Response.WriteAsync("<html>Please wait while the interface starts ...");
+                break;
+            case Manner.Slow:
+                await Task.Delay(Slowness, http.RequestAborted);
+                await AnswerAsync(http, RedfishTree.Resource(machine, http.Request.Path));
                 break;
             case Manner.Flood:
                 await FloodAsync(http);

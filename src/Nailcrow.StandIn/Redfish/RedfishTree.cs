@@ -22,7 +22,7 @@ internal static class RedfishTree
             "/redfish/v1/Systems/1/Storage" => Collection(path, [Storage]),
             Storage => StorageOf(view),
             Storage + "/Volumes" => Collection(path, view.Arrays.Select(a => VolumePath(a.Name))),
-            var p when p.StartsWith(Storage + "/Volumes/", StringComparison.Ordinal) => view.Arrays.FirstOrDefault(a => VolumePath(a.Name) == p) is { } array ? Volume(view, array) : null,
+            var p when p.StartsWith(Storage + "/Volumes/", StringComparison.Ordinal) => view.Arrays.FirstOrDefault(a => VolumePath(a.Name) == p) is { } array ? Volume(view, machine.Manner == Manner.Contradicts ? Twice(view, array) : array) : null,
             var p when p.StartsWith(Storage + "/Drives/", StringComparison.Ordinal) => view.Bays.FirstOrDefault(b => DrivePath(b.Name) == p) is { } bay ? Drive(view, bay) : null,
             _ => null,
         };
@@ -36,6 +36,7 @@ internal static class RedfishTree
             ["RedfishVersion"] = "1.18.0",
             ["Chassis"] = Link("/redfish/v1/Chassis"),
             ["Systems"] = Link("/redfish/v1/Systems"),
+            ["EventService"] = Link("/redfish/v1/EventService"),
         };
 
     private static JsonObject Chassis(StandInMachine machine) =>
@@ -84,6 +85,9 @@ internal static class RedfishTree
             },
         };
     }
+
+    /// <summary>The array with the first drive of the first array as a member as well.</summary>
+    private static ArrayView Twice(MachineView view, ArrayView array) => array with { Members = [view.Arrays[0].Members.First(m => m is not null), .. array.Members.Skip(1)] };
 
     private static IEnumerable<string> SparesOf(MachineView view, ArrayView array) =>
         array.Name == "vault" && view.Arrays.All(a => !a.Members.Contains(view.SpareSerial) && a.FillingSerial != view.SpareSerial) && PathOf(view, view.SpareSerial) is { } path ? [path] : [];

@@ -14,6 +14,8 @@ internal sealed class ApplianceRow
     public required string Location { get; set; }
     public string? Address { get; set; }
     public required string Arrays { get; set; }
+    public string? Expansions { get; set; }
+    public string? SendsAs { get; set; }
     public required long Version { get; set; }
 }
 
@@ -49,6 +51,8 @@ internal sealed class ApplianceMapping : IEntityTypeConfiguration<ApplianceRow>
         row.ToTable("appliance");
         row.HasKey(r => r.Asset);
         row.HasIndex(r => r.Serial);
+        row.HasIndex(r => r.SendsAs);
+        row.HasIndex(r => r.Site);
         row.Property(r => r.Version).IsConcurrencyToken();
     }
 }

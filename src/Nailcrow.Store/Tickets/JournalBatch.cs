@@ -1,10 +1,12 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Store.Tickets;
@@ -39,6 +41,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (db.ChangeTracker.HasChanges()) // drives that moved; most entries move none
             await db.SaveChangesAsync();
         await transaction.CommitAsync();
+        db.ChangeTracker.Clear(); // rows told again next time must not meet themselves
         foreach (var record in _touched.Values)
             cache.Keep(record);
         return answers;
@@ -65,7 +68,11 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         var entry = record.Next(intent, now);
         var custodyBefore = record.Ticket.Custody.Moves;
         await AddAsync(record.With(entry), entry);
+        if (Projecting.IsOfLife(entry.Body) || _touched[entry.Ticket].Ticket.Custody.Moves.Count != custodyBefore.Count)
+            _lives.Add(entry.Ticket);
         await NoteElsewhereAsync(db, _touched[entry.Ticket], custodyBefore.Count, now);
+        if (entry.Body is SnapshotTaken taken)
+            await NoteSeenElsewhereAsync(db, _touched[entry.Ticket], taken.Snapshot, entry.Happened, now);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
 
@@ -122,6 +129,23 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             }
     }
 
+    /// <summary>A serial in a bay here that was last seen in a bay of another machine, and has not been handed on since, is in two places.</summary>
+    private async Task NoteSeenElsewhereAsync(NailcrowDb db, TicketRecord record, Snapshot seen, DateTimeOffset at, DateTimeOffset now)
+    {
+        var asset = record.Ticket.Report?.Asset ?? "";
+        var serials = seen.Bays.Where(b => b.Serial is not null).Select(b => SerialNumber.Normalise(b.Serial ?? "")).ToList();
+        var told = record.Ticket.Discrepancies.Select(d => d.Sentence).ToList();
+        var last = (await db.LifeEvents.AsNoTracking().Where(e => serials.Contains(e.Serial) && e.At <= at && e.Ticket != record.Ticket.Number).ToListAsync())
+            .GroupBy(e => e.Serial).Select(g => g.MaxBy(e => e.At)).OfType<LifeEventRow>();
+        foreach (var other in last.Where(e => e.Asset != asset && e.Bay is not null && e.Kind == Core.Words.Of(LifeEventKind.Seen)))
+        {
+            if (told.Exists(t => t.Contains(other.Serial, StringComparison.Ordinal)) || record.Ticket.Custody.HolderOf(other.Serial) is not null)
+                continue; // said already, or this ticket knows how it came here
+            var note = _touched[record.Ticket.Number].Next(new(Guid.CreateVersion7(now), now, 0, Actor.Service, new SerialKnownElsewhere(other.Serial, $"in bay {other.Bay} of {other.Asset}, by {TicketNumber.Text(other.Ticket)}")), now);
+            await AddAsync(_touched[record.Ticket.Number].With(note), note);
+        }
+    }
+
     private async Task<string?> ElsewhereAsync(NailcrowDb db, Ticket ticket, string serial)
     {
         var firstTime = ticket.Custody.Moves.Count(m => m.Serial == serial) == 1;
@@ -135,6 +159,19 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             : $"with {new Holder(last.HolderKind, last.Holder)}{(last.HolderKind == HolderKind.Bay ? $" of {last.Asset}" : "")}, by {TicketNumber.Text(last.Ticket)}";
     }
 
+    private readonly HashSet<long> _lives = [];
+
+    /// <summary>Told again whole where a snapshot, a wipe or a move is new; late entries change what came after them.</summary>
+    private async Task ProjectLifeAsync(NailcrowDb db, TicketRecord record)
+    {
+        if (!_lives.Contains(record.Ticket.Number))
+            return;
+        await db.Snapshots.Where(s => s.Ticket == record.Ticket.Number).ExecuteDeleteAsync();
+        await db.LifeEvents.Where(e => e.Ticket == record.Ticket.Number).ExecuteDeleteAsync();
+        db.Snapshots.AddRange(Projecting.Snapshots(record));
+        db.LifeEvents.AddRange(Projecting.Life(record));
+    }
+
     private async Task ProjectAsync(NailcrowDb db, TicketRecord record)
     {
         var line = Projecting.Line(record);
@@ -142,6 +179,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             await connection.Lines.InsertAsync(line);
         else
             await connection.Lines.UpdateAsync(Projecting.Line(_found[line.Number]), line);
+        await ProjectLifeAsync(db, record);
         var places = Projecting.Places(record).ToList();
         if (places.Count == 0)
             return;

@@ -1,6 +1,11 @@
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Store.Tickets;
@@ -14,6 +19,7 @@ internal static class Projecting
         var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has entries and no report.");
         var danger = Danger.Of(ticket);
         var next = NextAction.Of(ticket);
+        var due = Deadline.Next(ticket, record.Arrived[^1].RecordedAt);
         var serial = ticket.Swap.OutSerial ?? ticket.Sheet?.TargetSerial ?? report.Serial?.ToUpperInvariant();
         return new()
         {
@@ -35,6 +41,13 @@ internal static class Projecting
             Next = next.Say,
             NextMove = next.Move,
             HoldReason = ticket.HoldReason,
+            AtWorst = danger.AtWorst,
+            Help = danger.Help,
+            DueAt = due?.At,
+            Due = due?.Kind,
+            VisitFrom = ticket.Visit?.From,
+            VisitTo = ticket.Visit?.To,
+            Array = danger.Array,
             Escalated = ticket.Help is { IsOpen: true },
             Watched = IsWatched(ticket),
             ReceivedAt = ticket.ReceivedAt ?? record.Arrived[0].RecordedAt,
@@ -54,6 +67,34 @@ internal static class Projecting
             Holder = last.To.Name,
             At = last.At,
         });
+
+    public static IEnumerable<SnapshotRow> Snapshots(TicketRecord record) =>
+        record.Arrived.Where(e => e.Body is SnapshotTaken).Select(e => new SnapshotRow
+        {
+            Ticket = e.Ticket,
+            Seq = e.Seq,
+            Asset = record.Ticket.Report?.Asset ?? "",
+            At = e.Happened,
+            Source = ((SnapshotTaken)e.Body).Snapshot.Source,
+            By = e.By,
+        });
+
+    public static IEnumerable<LifeEventRow> Life(TicketRecord record) =>
+        DriveLife.Of(record).Select((e, nth) => new LifeEventRow
+        {
+            Serial = e.Serial,
+            Ticket = e.Ticket,
+            Nth = nth,
+            At = e.At,
+            Kind = Core.Words.Of(e.Kind),
+            Asset = e.Asset,
+            Bay = e.Bay,
+            Sentence = e.Sentence,
+            By = e.By,
+        });
+
+    /// <summary>Whether an entry says something of a drive's life, so that its ticket's events have to be told again.</summary>
+    public static bool IsOfLife(EntryBody body) => body is SnapshotTaken or DriveWiped;
 
     public static string? Reversed(string? text) => text is null ? null : new string([.. text.Reverse()]);
 

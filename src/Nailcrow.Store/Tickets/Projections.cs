@@ -14,6 +14,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs)
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         await db.DrivePlaces.ExecuteDeleteAsync(ct);
         await db.TicketLines.ExecuteDeleteAsync(ct);
+        await db.Snapshots.ExecuteDeleteAsync(ct);
+        await db.LifeEvents.ExecuteDeleteAsync(ct);
         var numbers = await db.Journal.Select(r => r.Ticket).Distinct().OrderBy(n => n).ToListAsync(ct);
         foreach (var some in numbers.Chunk(200))
         {
@@ -32,5 +34,7 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs)
         var record = TicketRecord.Of(number, rows.Select(r => r.ToEntry()));
         db.TicketLines.Add(Projecting.Line(record));
         db.DrivePlaces.AddRange(Projecting.Places(record));
+        db.Snapshots.AddRange(Projecting.Snapshots(record));
+        db.LifeEvents.AddRange(Projecting.Life(record));
     }
 }

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Store.Tickets;
 
@@ -26,6 +27,14 @@ internal sealed class TicketLineRow
     public required string Next { get; set; }
     public required Move NextMove { get; set; }
     public string? HoldReason { get; set; }
+    public int? AtWorst { get; set; }
+    public required SwapHelp Help { get; set; }
+    public DateTimeOffset? DueAt { get; set; }
+    public DeadlineKind? Due { get; set; }
+    public DateTimeOffset? VisitFrom { get; set; }
+    public DateTimeOffset? VisitTo { get; set; }
+    /// <summary>The array it is about, where known: alerts of one array are one fault.</summary>
+    public string? Array { get; set; }
     public required bool Escalated { get; set; }
     public required bool Watched { get; set; }
     public required DateTimeOffset ReceivedAt { get; set; }
@@ -43,6 +52,8 @@ internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow
         row.Property(r => r.Number).ValueGeneratedNever();
         row.Property(r => r.Stage).HasConversion<string>();
         row.Property(r => r.NextMove).HasConversion<string>();
+        row.Property(r => r.Help).HasConversion<string>();
+        row.Property(r => r.Due).HasConversion<string>();
         // Every list is read newest first, so each index ends with the number.
         row.HasIndex(r => new { r.Ended, r.Number });
         row.HasIndex(r => new { r.Stage, r.Number });
@@ -51,5 +62,6 @@ internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow
         row.HasIndex(r => new { r.Serial, r.Number });
         row.HasIndex(r => new { r.SerialReversed, r.Number });
         row.HasIndex(r => r.Watched);
+        row.HasIndex(r => new { r.Engineer, r.VisitFrom });
     }
 }

@@ -13,6 +13,28 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
         return [.. (await wanted.OrderByDescending(l => l.Number).Take(search.Limit).ToListAsync(ct)).Select(Line)];
     }
 
+    /// <summary>Every open ticket, for a desk that orders them by what comes first.</summary>
+    public async Task<IReadOnlyList<TicketLine>> OpenAsync(string? engineer, int most, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return [.. (await db.TicketLines.AsNoTracking().Where(l => !l.Ended && (engineer == null || l.Engineer == engineer)).OrderBy(l => l.Number).Take(most).ToListAsync(ct)).Select(Line)];
+    }
+
+    /// <summary>Open tickets of these appliances, and those that ended after a moment, each with the array it is about.</summary>
+    public async Task<IReadOnlyList<(TicketLine Line, string? Array, bool Ended)>> AtAsync(IReadOnlyCollection<string> assets, DateTimeOffset endedAfter, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var rows = await db.TicketLines.AsNoTracking().Where(l => assets.Contains(l.Asset) && (!l.Ended || l.ChangedAt > endedAfter)).ToListAsync(ct);
+        return [.. rows.Select(r => (Line(r), r.Array, r.Ended))];
+    }
+
+    /// <summary>An engineer's visits that end after a moment, in order.</summary>
+    public async Task<IReadOnlyList<TicketLine>> VisitsAsync(string engineer, DateTimeOffset after, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return [.. (await db.TicketLines.AsNoTracking().Where(l => l.Engineer == engineer && l.VisitFrom != null && l.VisitTo > after).OrderBy(l => l.VisitFrom).Take(500).ToListAsync(ct)).Select(Line)];
+    }
+
     /// <summary>Tickets whose rebuild is to be followed.</summary>
     public async Task<IReadOnlyList<long>> WatchedAsync(CancellationToken ct)
     {
@@ -47,5 +69,6 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
 
     private static TicketLine Line(TicketLineRow row) =>
         new(row.Number, row.Asset, row.Model, row.Customer, row.Site, row.Symptom, row.Bay, row.Serial, row.Stage, row.Margin, row.Danger,
-            row.Engineer, new(row.NextWho, row.Next, row.NextMove), row.HoldReason, row.Escalated, row.ReceivedAt, row.ChangedAt);
+            row.Engineer, new(row.NextWho, row.Next, row.NextMove), row.HoldReason, row.Escalated, row.ReceivedAt, row.ChangedAt,
+            row.AtWorst, row.Help, row.DueAt, row.Due, row.VisitFrom, row.VisitTo);
 }

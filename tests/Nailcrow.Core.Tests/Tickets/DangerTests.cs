@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 
@@ -20,7 +21,7 @@ public class DangerTests
     [Theory]
     [InlineData(ArrayLevel.Raid6, 1, "vault is degraded, 5 of 6 members: it can lose one drive more.")]
     [InlineData(ArrayLevel.Raid5, 0, "vault is degraded, 5 of 6 members: one more loss and its data is gone.")]
-    [InlineData(ArrayLevel.Raid0, -1, "vault is degraded, 5 of 6 members: more drives are lost than it can bear. No swap brings its data back; a lead decides.")]
+    [InlineData(ArrayLevel.Raid0, -1, "vault is degraded, 5 of 6 members, and it has no redundancy: its data is lost. No swap brings it back; it is rebuilt from nothing and restored.")]
     public void How_much_is_left_is_said_in_a_sentence(ArrayLevel level, int margin, string sentence)
     {
         var danger = Of(Some.Snapshot(level));
@@ -39,11 +40,36 @@ public class DangerTests
             _ => b,
         })] };
 
-        Of(seen).Suspects.ShouldBe(
+        Of(seen).Suspects.Select(s => s.Sentence).ShouldBe(
         [
-            "Bay 6 (P8GOOD0006) is faulted.",
+            "Bay 6 (P8GOOD0006) is faulted. The rebuild reads from it: backup first.",
             "Bay 3 (P8GOOD0003) is worn: 38 reallocated sectors. The rebuild reads from it: backup first.",
         ]);
+    }
+
+    [Fact]
+    public void A_drive_that_calls_itself_good_is_suspect_when_the_log_is_full_of_it_and_what_it_takes_along_is_said()
+    {
+        var played = Played.Reported();
+        played.Does(new SnapshotTaken(Some.Snapshot()));
+        played.Does(new EvidenceSeen(EvidenceKind.LogLines, "syslog", "medium error", Bay: "4", Count: 41));
+
+        var danger = Danger.Of(played.Ticket);
+
+        danger.Suspects.Select(s => s.Sentence).ShouldBe(["Bay 4 (P8GOOD0004) reads good, but medium error (41 times). The rebuild reads from it: backup first."]);
+        (danger.Margin, danger.AtWorst).ShouldBe((1, 0));
+    }
+
+    [Theory]
+    [InlineData(ArrayLevel.Raid6, SwapHelp.Helps)]
+    [InlineData(ArrayLevel.Raid0, SwapHelp.NoRedundancy)]
+    public void Whether_any_swap_helps_is_said_before_anybody_travels(ArrayLevel level, SwapHelp help)
+    {
+        var played = Played.Reported();
+        played.Does(new SnapshotTaken(Some.Snapshot(level)));
+
+        Danger.Of(played.Ticket).Help.ShouldBe(help);
+        (NextAction.Of(played.Ticket).Move == Move.NoSwap).ShouldBe(help != SwapHelp.Helps);
     }
 
     [Fact]

@@ -4,6 +4,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Tickets.Journal;
 
@@ -12,6 +13,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(FaultReported), "fault-reported")]
 [JsonDerivedType(typeof(EvidenceSeen), "evidence-seen")]
 [JsonDerivedType(typeof(EngineerAssigned), "engineer-assigned")]
+[JsonDerivedType(typeof(VisitPlanned), "visit-planned")]
 [JsonDerivedType(typeof(PutOnHold), "put-on-hold")]
 [JsonDerivedType(typeof(HoldLifted), "hold-lifted")]
 [JsonDerivedType(typeof(HelpCalled), "help-called")]
@@ -32,6 +34,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(DriveInserted), "drive-inserted")]
 [JsonDerivedType(typeof(SerialKnownElsewhere), "serial-known-elsewhere")]
 [JsonDerivedType(typeof(ReadingTaken), "reading-taken")]
+[JsonDerivedType(typeof(DriveWiped), "drive-wiped")]
 [JsonDerivedType(typeof(PartReserved), "part-reserved")]
 [JsonDerivedType(typeof(PartIssued), "part-issued")]
 [JsonDerivedType(typeof(ReturnOpened), "return-opened")]

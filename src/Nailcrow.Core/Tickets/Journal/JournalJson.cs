@@ -1,7 +1,10 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Returns.Fitting;
 
 namespace Nailcrow.Core.Tickets.Journal;
 
@@ -23,5 +26,9 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonSerializable(typeof(Site))]
 [JsonSerializable(typeof(Appliance))]
 [JsonSerializable(typeof(ArrayDesign[]))]
+[JsonSerializable(typeof(Expansion[]))]
+[JsonSerializable(typeof(DriveModel))]
+[JsonSerializable(typeof(IntakeRule))]
+[JsonSerializable(typeof(Alert))]
 [JsonSerializable(typeof(ReferenceData))]
 public sealed partial class JournalJson : JsonSerializerContext;

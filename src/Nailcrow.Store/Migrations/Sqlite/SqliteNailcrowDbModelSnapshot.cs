@@ -113,6 +113,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("arrays");
 
+                    b.Property<string>("Expansions")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("expansions");
+
                     b.Property<string>("Location")
                         .IsRequired()
                         .HasColumnType("TEXT")
@@ -122,6 +126,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .IsRequired()
                         .HasColumnType("TEXT")
                         .HasColumnName("model");
+
+                    b.Property<string>("SendsAs")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("sends_as");
 
                     b.Property<string>("Serial")
                         .IsRequired()
@@ -141,10 +149,140 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.HasKey("Asset")
                         .HasName("pk_appliance");
 
+                    b.HasIndex("SendsAs")
+                        .HasDatabaseName("ix_appliance_sends_as");
+
                     b.HasIndex("Serial")
                         .HasDatabaseName("ix_appliance_serial");
 
+                    b.HasIndex("Site")
+                        .HasDatabaseName("ix_appliance_site");
+
                     b.ToTable("appliance", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Appliances.DriveModelRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("body");
+
+                    b.HasKey("Id")
+                        .HasName("pk_drive_model");
+
+                    b.ToTable("drive_model", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Appliances.DriveRow", b =>
+                {
+                    b.Property<string>("Serial")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial");
+
+                    b.Property<string>("Asset")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("asset");
+
+                    b.Property<string>("Bay")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("bay");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("bytes");
+
+                    b.Property<string>("Depot")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("depot");
+
+                    b.Property<int?>("Hours")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("hours");
+
+                    b.Property<string>("Model")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("model");
+
+                    b.Property<string>("SerialReversed")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial_reversed");
+
+                    b.Property<string>("UsedIn")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("used_in");
+
+                    b.HasKey("Serial")
+                        .HasName("pk_drive");
+
+                    b.HasIndex("Depot")
+                        .HasDatabaseName("ix_drive_depot");
+
+                    b.HasIndex("SerialReversed")
+                        .HasDatabaseName("ix_drive_serial_reversed");
+
+                    b.HasIndex("Asset", "Bay")
+                        .HasDatabaseName("ix_drive_asset_bay");
+
+                    b.ToTable("drive", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Appliances.LifeEventRow", b =>
+                {
+                    b.Property<long>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.Property<int>("Nth")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("nth");
+
+                    b.Property<string>("Asset")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("asset");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Bay")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("bay");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Sentence")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("sentence");
+
+                    b.Property<string>("Serial")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial");
+
+                    b.HasKey("Ticket", "Nth")
+                        .HasName("pk_drive_life");
+
+                    b.HasIndex("Serial", "At")
+                        .HasDatabaseName("ix_drive_life_serial_at");
+
+                    b.ToTable("drive_life", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Appliances.ModelRow", b =>
@@ -162,6 +300,22 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasName("pk_appliance_model");
 
                     b.ToTable("appliance_model", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Appliances.QualifiedRow", b =>
+                {
+                    b.Property<string>("ApplianceModel")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("appliance_model");
+
+                    b.Property<string>("DriveModel")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("drive_model");
+
+                    b.HasKey("ApplianceModel", "DriveModel")
+                        .HasName("pk_qualified");
+
+                    b.ToTable("qualified", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Appliances.ReferenceChangeRow", b =>
@@ -220,6 +374,142 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasName("pk_site");
 
                     b.ToTable("site", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Appliances.SnapshotRow", b =>
+                {
+                    b.Property<long>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.Property<long>("Seq")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("seq");
+
+                    b.Property<string>("Asset")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("asset");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("source");
+
+                    b.HasKey("Ticket", "Seq")
+                        .HasName("pk_snapshot");
+
+                    b.HasIndex("Asset", "At")
+                        .HasDatabaseName("ix_snapshot_asset_at");
+
+                    b.ToTable("snapshot", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Intake.EventSenderRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<long>("AddedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("added_at");
+
+                    b.Property<string>("Secret")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("secret");
+
+                    b.HasKey("Name")
+                        .HasName("pk_event_sender");
+
+                    b.ToTable("event_sender", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Intake.IntakeRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<string>("App")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("app");
+
+                    b.Property<string>("Asset")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("asset");
+
+                    b.Property<string>("Outcome")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("outcome");
+
+                    b.Property<string>("Pending")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("pending");
+
+                    b.Property<long>("ReceivedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("received_at");
+
+                    b.Property<string>("Rule")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("rule");
+
+                    b.Property<string>("Sender")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("sender");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("text");
+
+                    b.Property<long?>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.Property<string>("Via")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("via");
+
+                    b.HasKey("Id")
+                        .HasName("pk_intake");
+
+                    b.HasIndex("Outcome", "ReceivedAt")
+                        .HasDatabaseName("ix_intake_outcome_received_at");
+
+                    b.ToTable("intake", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Intake.IntakeRuleRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("body");
+
+                    b.HasKey("Id")
+                        .HasName("pk_intake_rule");
+
+                    b.ToTable("intake_rule", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.People.Person", b =>
@@ -421,10 +711,18 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("number");
 
+                    b.Property<string>("Array")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("array");
+
                     b.Property<string>("Asset")
                         .IsRequired()
                         .HasColumnType("TEXT")
                         .HasColumnName("asset");
+
+                    b.Property<int?>("AtWorst")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at_worst");
 
                     b.Property<string>("Bay")
                         .HasColumnType("TEXT")
@@ -443,6 +741,14 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .IsRequired()
                         .HasColumnType("TEXT")
                         .HasColumnName("danger");
+
+                    b.Property<string>("Due")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("due");
+
+                    b.Property<long?>("DueAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("due_at");
 
                     b.Property<bool>("Ended")
                         .HasColumnType("INTEGER")
@@ -464,6 +770,11 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .IsRequired()
                         .HasColumnType("TEXT")
                         .HasColumnName("head_hash");
+
+                    b.Property<string>("Help")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("help");
 
                     b.Property<string>("HoldReason")
                         .HasColumnType("TEXT")
@@ -520,6 +831,14 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("symptom");
 
+                    b.Property<long?>("VisitFrom")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("visit_from");
+
+                    b.Property<long?>("VisitTo")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("visit_to");
+
                     b.Property<bool>("Watched")
                         .HasColumnType("INTEGER")
                         .HasColumnName("watched");
@@ -535,6 +854,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
                     b.HasIndex("Ended", "Number")
                         .HasDatabaseName("ix_ticket_line_ended_number");
+
+                    b.HasIndex("Engineer", "VisitFrom")
+                        .HasDatabaseName("ix_ticket_line_engineer_visit_from");
 
                     b.HasIndex("Serial", "Number")
                         .HasDatabaseName("ix_ticket_line_serial_number");

@@ -19,8 +19,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Appliances.ApplianceRow",
                 typeof(ApplianceRow),
                 baseEntityType,
-                propertyCount: 8,
-                unnamedIndexCount: 1,
+                propertyCount: 10,
+                unnamedIndexCount: 3,
                 keyCount: 1);
 
             var asset = runtimeEntityType.AddProperty(
@@ -46,6 +46,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(ApplianceRow).GetField("<Arrays>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             arrays.AddAnnotation("Relational:ColumnName", "arrays");
 
+            var expansions = runtimeEntityType.AddProperty(
+                "Expansions",
+                typeof(string),
+                propertyInfo: typeof(ApplianceRow).GetProperty("Expansions", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ApplianceRow).GetField("<Expansions>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            expansions.AddAnnotation("Relational:ColumnName", "expansions");
+
             var location = runtimeEntityType.AddProperty(
                 "Location",
                 typeof(string),
@@ -59,6 +67,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(ApplianceRow).GetProperty("Model", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ApplianceRow).GetField("<Model>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             model0.AddAnnotation("Relational:ColumnName", "model");
+
+            var sendsAs = runtimeEntityType.AddProperty(
+                "SendsAs",
+                typeof(string),
+                propertyInfo: typeof(ApplianceRow).GetProperty("SendsAs", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ApplianceRow).GetField("<SendsAs>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            sendsAs.AddAnnotation("Relational:ColumnName", "sends_as");
 
             var serial = runtimeEntityType.AddProperty(
                 "Serial",
@@ -89,8 +105,16 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             key.AddAnnotation("Relational:Name", "pk_appliance");
 
             var index = runtimeEntityType.AddIndex(
+                new[] { sendsAs });
+            index.AddAnnotation("Relational:Name", "ix_appliance_sends_as");
+
+            var index0 = runtimeEntityType.AddIndex(
                 new[] { serial });
-            index.AddAnnotation("Relational:Name", "ix_appliance_serial");
+            index0.AddAnnotation("Relational:Name", "ix_appliance_serial");
+
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { site });
+            index1.AddAnnotation("Relational:Name", "ix_appliance_site");
 
             return runtimeEntityType;
         }

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("1ceb2ce7-3ed0-4802-82cc-ff281fb9bd31"), entityTypeCount: 11)
+            : base(skipDetectChanges: false, modelId: new Guid("e4e2154e-28f7-4faa-8ec1-97428141a474"), entityTypeCount: 19)
         {
         }
 
@@ -21,9 +21,17 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var identityUserLogin = IdentityUserLoginEntityType.Create(this);
             var identityUserToken = IdentityUserTokenEntityType.Create(this);
             var applianceRow = ApplianceRowEntityType.Create(this);
+            var driveModelRow = DriveModelRowEntityType.Create(this);
+            var driveRow = DriveRowEntityType.Create(this);
+            var lifeEventRow = LifeEventRowEntityType.Create(this);
             var modelRow = ModelRowEntityType.Create(this);
+            var qualifiedRow = QualifiedRowEntityType.Create(this);
             var referenceChangeRow = ReferenceChangeRowEntityType.Create(this);
             var siteRow = SiteRowEntityType.Create(this);
+            var snapshotRow = SnapshotRowEntityType.Create(this);
+            var eventSenderRow = EventSenderRowEntityType.Create(this);
+            var intakeRow = IntakeRowEntityType.Create(this);
+            var intakeRuleRow = IntakeRuleRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
             var journalRow = JournalRowEntityType.Create(this);
@@ -37,9 +45,17 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             IdentityUserLoginEntityType.CreateAnnotations(identityUserLogin);
             IdentityUserTokenEntityType.CreateAnnotations(identityUserToken);
             ApplianceRowEntityType.CreateAnnotations(applianceRow);
+            DriveModelRowEntityType.CreateAnnotations(driveModelRow);
+            DriveRowEntityType.CreateAnnotations(driveRow);
+            LifeEventRowEntityType.CreateAnnotations(lifeEventRow);
             ModelRowEntityType.CreateAnnotations(modelRow);
+            QualifiedRowEntityType.CreateAnnotations(qualifiedRow);
             ReferenceChangeRowEntityType.CreateAnnotations(referenceChangeRow);
             SiteRowEntityType.CreateAnnotations(siteRow);
+            SnapshotRowEntityType.CreateAnnotations(snapshotRow);
+            EventSenderRowEntityType.CreateAnnotations(eventSenderRow);
+            IntakeRowEntityType.CreateAnnotations(intakeRow);
+            IntakeRuleRowEntityType.CreateAnnotations(intakeRuleRow);
             PersonEntityType.CreateAnnotations(person);
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
             JournalRowEntityType.CreateAnnotations(journalRow);

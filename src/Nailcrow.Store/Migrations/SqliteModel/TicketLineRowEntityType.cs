@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Tickets;
 
 #pragma warning disable 219, 612, 618
@@ -21,8 +22,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Tickets.TicketLineRow",
                 typeof(TicketLineRow),
                 baseEntityType,
-                propertyCount: 24,
-                unnamedIndexCount: 7,
+                propertyCount: 31,
+                unnamedIndexCount: 8,
                 keyCount: 1);
 
             var number = runtimeEntityType.AddProperty(
@@ -34,12 +35,28 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 sentinel: 0L);
             number.AddAnnotation("Relational:ColumnName", "number");
 
+            var array = runtimeEntityType.AddProperty(
+                "Array",
+                typeof(string),
+                propertyInfo: typeof(TicketLineRow).GetProperty("Array", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<Array>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            array.AddAnnotation("Relational:ColumnName", "array");
+
             var asset = runtimeEntityType.AddProperty(
                 "Asset",
                 typeof(string),
                 propertyInfo: typeof(TicketLineRow).GetProperty("Asset", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<Asset>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             asset.AddAnnotation("Relational:ColumnName", "asset");
+
+            var atWorst = runtimeEntityType.AddProperty(
+                "AtWorst",
+                typeof(int?),
+                propertyInfo: typeof(TicketLineRow).GetProperty("AtWorst", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<AtWorst>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            atWorst.AddAnnotation("Relational:ColumnName", "at_worst");
 
             var bay = runtimeEntityType.AddProperty(
                 "Bay",
@@ -71,6 +88,24 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(TicketLineRow).GetProperty("Danger", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<Danger>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             danger.AddAnnotation("Relational:ColumnName", "danger");
+
+            var due = runtimeEntityType.AddProperty(
+                "Due",
+                typeof(DeadlineKind?),
+                propertyInfo: typeof(TicketLineRow).GetProperty("Due", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<Due>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                providerPropertyType: typeof(string));
+            due.AddAnnotation("Relational:ColumnName", "due");
+
+            var dueAt = runtimeEntityType.AddProperty(
+                "DueAt",
+                typeof(DateTimeOffset?),
+                propertyInfo: typeof(TicketLineRow).GetProperty("DueAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<DueAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new DateTimeOffsetToBinaryConverter());
+            dueAt.AddAnnotation("Relational:ColumnName", "due_at");
 
             var ended = runtimeEntityType.AddProperty(
                 "Ended",
@@ -110,6 +145,15 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(TicketLineRow).GetProperty("HeadHash", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<HeadHash>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             headHash.AddAnnotation("Relational:ColumnName", "head_hash");
+
+            var help = runtimeEntityType.AddProperty(
+                "Help",
+                typeof(SwapHelp),
+                propertyInfo: typeof(TicketLineRow).GetProperty("Help", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<Help>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                providerPropertyType: typeof(string));
+            help.SetSentinelFromProviderValue("NotKnown");
+            help.AddAnnotation("Relational:ColumnName", "help");
 
             var holdReason = runtimeEntityType.AddProperty(
                 "HoldReason",
@@ -205,6 +249,24 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(TicketLineRow).GetField("<Symptom>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             symptom.AddAnnotation("Relational:ColumnName", "symptom");
 
+            var visitFrom = runtimeEntityType.AddProperty(
+                "VisitFrom",
+                typeof(DateTimeOffset?),
+                propertyInfo: typeof(TicketLineRow).GetProperty("VisitFrom", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<VisitFrom>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new DateTimeOffsetToBinaryConverter());
+            visitFrom.AddAnnotation("Relational:ColumnName", "visit_from");
+
+            var visitTo = runtimeEntityType.AddProperty(
+                "VisitTo",
+                typeof(DateTimeOffset?),
+                propertyInfo: typeof(TicketLineRow).GetProperty("VisitTo", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<VisitTo>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new DateTimeOffsetToBinaryConverter());
+            visitTo.AddAnnotation("Relational:ColumnName", "visit_to");
+
             var watched = runtimeEntityType.AddProperty(
                 "Watched",
                 typeof(bool),
@@ -231,20 +293,24 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             index1.AddAnnotation("Relational:Name", "ix_ticket_line_ended_number");
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { serial, number });
-            index2.AddAnnotation("Relational:Name", "ix_ticket_line_serial_number");
+                new[] { engineer, visitFrom });
+            index2.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_visit_from");
 
             var index3 = runtimeEntityType.AddIndex(
-                new[] { serialReversed, number });
-            index3.AddAnnotation("Relational:Name", "ix_ticket_line_serial_reversed_number");
+                new[] { serial, number });
+            index3.AddAnnotation("Relational:Name", "ix_ticket_line_serial_number");
 
             var index4 = runtimeEntityType.AddIndex(
-                new[] { stage, number });
-            index4.AddAnnotation("Relational:Name", "ix_ticket_line_stage_number");
+                new[] { serialReversed, number });
+            index4.AddAnnotation("Relational:Name", "ix_ticket_line_serial_reversed_number");
 
             var index5 = runtimeEntityType.AddIndex(
+                new[] { stage, number });
+            index5.AddAnnotation("Relational:Name", "ix_ticket_line_stage_number");
+
+            var index6 = runtimeEntityType.AddIndex(
                 new[] { engineer, ended, number });
-            index5.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_ended_number");
+            index6.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_ended_number");
 
             return runtimeEntityType;
         }

@@ -1,0 +1,101 @@
+import { Button, TextInput } from '@mantine/core'
+import { useDebouncedValue } from '@mantine/hooks'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { Refused } from '../shared/Refused'
+import { Waiting } from '../shared/Waiting'
+import { size } from '../shared/words'
+import { useFoundDrives, useMachines } from './applianceQueries'
+
+/** Every machine, page by page, and a drive by the end of its serial. */
+export function MachinesPage() {
+  const navigate = useNavigate()
+  const [after, setAfter] = useState<string | null>(null)
+  const [typed, setTyped] = useState('')
+  const [find] = useDebouncedValue(typed.trim(), 250)
+  const machines = useMachines(after)
+  const drives = useFoundDrives(find)
+  if (!machines.data) return <Waiting for="the machines" problem={machines.error} />
+  return (
+    <main className="page wide">
+      <h1>Machines</h1>
+      <form
+        onSubmit={event => {
+          event.preventDefault()
+          if (typed.trim()) navigate(`/machines/${encodeURIComponent(typed.trim().toUpperCase())}`)
+        }}
+      >
+        <TextInput
+          label="A machine by its asset number, or a drive by the end of its serial"
+          classNames={{ input: 'mono' }}
+          value={typed}
+          onChange={e => setTyped(e.currentTarget.value)}
+        />
+      </form>
+      <Refused problem={drives.error} />
+      {drives.data && (
+        <section className="panel" aria-label="Drives found">
+          {drives.data.drives.length === 0 && (
+            <p style={{ margin: 0 }}>No drive that is listed ends so. Enter opens the machine of that number.</p>
+          )}
+          {drives.data.drives.map(drive => (
+            <p key={drive.serial} style={{ margin: '2px 0' }}>
+              <Link to={`/drives/${drive.serial}`} className="mono">
+                {drive.serial}
+              </Link>{' '}
+              {drive.model}, {size(drive.bytes)},{' '}
+              {drive.depot ? `depot ${drive.depot}` : `${drive.asset}${drive.bay ? `, bay ${drive.bay}` : ''}`}
+            </p>
+          ))}
+        </section>
+      )}
+      <div className="scroll">
+        <table className="list">
+          <thead>
+            <tr>
+              <th>Asset</th>
+              <th>Model</th>
+              <th>Site</th>
+              <th>Where</th>
+              <th>Arrays</th>
+              <th>Reached</th>
+            </tr>
+          </thead>
+          <tbody>
+            {machines.data.appliances.map(({ appliance, model, site }) => (
+              <tr key={appliance.asset}>
+                <td>
+                  <Link to={`/machines/${appliance.asset}`} className="mono">
+                    {appliance.asset}
+                  </Link>
+                </td>
+                <td>
+                  {model.maker} {model.name}
+                </td>
+                <td>{site.name}</td>
+                <td>{appliance.location}</td>
+                <td>{(appliance.arrays ?? []).map(a => `${a.name} ${a.level}`).join(', ')}</td>
+                <td>{appliance.address ? 'by wire' : 'by hand'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="row" style={{ marginTop: 12 }}>
+        {after && (
+          <Button variant="default" onClick={() => setAfter(null)}>
+            From the beginning
+          </Button>
+        )}
+        {machines.data.next && (
+          <Button variant="default" onClick={() => setAfter(machines.data.next)}>
+            More
+          </Button>
+        )}
+        <Button component={Link} to="/lists" variant="default">
+          Lists in and out
+        </Button>
+      </div>
+    </main>
+  )
+}

@@ -1,0 +1,110 @@
+import { Button, TextInput } from '@mantine/core'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { api, unwrap } from '../shared/api'
+import { Refused } from '../shared/Refused'
+import { clock } from '../shared/time'
+import type { IntakeView } from '../shared/types'
+import { useFields } from '../shared/useFields'
+import { Waiting } from '../shared/Waiting'
+import { said, ticketName } from '../shared/words'
+import { RuleTrial } from './RuleTrial'
+
+/** What machines said and nobody understood; a person makes a rule of it, or a ticket, or puts it aside. */
+export function IntakePage() {
+  const [outcome, setOutcome] = useState<string | null>(null)
+  const [line, setLine] = useState<string | null>(null)
+  const intake = useQuery({
+    queryKey: ['intake', outcome],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/intake', { params: { query: outcome ? { outcome } : {} }, signal })),
+    refetchInterval: 10_000,
+  })
+  if (!intake.data) return <Waiting for="what came in" problem={intake.error} />
+  const { items, counts, turnedAway } = intake.data
+  return (
+    <main className="page wide">
+      <h1>Intake</h1>
+      <nav className="row" aria-label="Which messages">
+        <Button variant={outcome === null ? 'filled' : 'default'} size="xs" onClick={() => setOutcome(null)}>
+          not understood
+        </Button>
+        {Object.entries(counts).map(([word, count]) => (
+          <Button key={word} variant={outcome === word ? 'filled' : 'default'} size="xs" onClick={() => setOutcome(word)}>
+            {said(word)} {count}
+          </Button>
+        ))}
+      </nav>
+      {turnedAway > 0 && (
+        <p role="alert" className="panel danger">
+          {turnedAway} datagrams were turned away: they came faster than they could be kept.
+        </p>
+      )}
+      <RuleTrial line={line} />
+      {items.length === 0 && <p className="panel">{outcome ? 'None.' : 'Nothing waits to be understood.'}</p>}
+      {items.map(item => (
+        <Message key={item.id} item={item} tryIt={() => setLine(item.text)} />
+      ))}
+    </main>
+  )
+}
+
+function Message({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
+  const client = useQueryClient()
+  const [about, typed] = useFields({ asset: item.asset ?? '', bay: '' })
+  const settle = useMutation({
+    mutationFn: async (asset: string | null) =>
+      unwrap(
+        await api.POST('/api/intake/{id}/settle', {
+          params: { path: { id: item.id } },
+          body: { asset, bay: about.bay.trim() || null, serial: null },
+        }),
+      ),
+    onSettled: () => client.invalidateQueries({ queryKey: ['intake'] }),
+  })
+  const open = item.outcome === 'unmatched' || item.outcome === 'unknown-sender'
+  return (
+    <article className="panel" aria-label={item.text.slice(0, 60)}>
+      <p className="chalk" style={{ margin: 0 }}>
+        {clock(item.receivedAt, null)} · {item.via} from <span className="mono">{item.sender}</span> · {said(item.outcome)}
+        {item.rule ? ` by ${item.rule}` : ''}
+        {item.ticket ? ' · ' : ''}
+        {item.ticket && <Link to={`/tickets/${item.ticket}`}>{ticketName(item.ticket)}</Link>}
+      </p>
+      <p className="mono" style={{ margin: '4px 0' }}>
+        {item.text}
+      </p>
+      {open && (
+        <div className="row">
+          {item.via === 'syslog' && (
+            <Button variant="default" size="xs" onClick={tryIt}>
+              Make a rule
+            </Button>
+          )}
+          <TextInput
+            aria-label="Machine"
+            placeholder="Asset number"
+            classNames={{ input: 'mono' }}
+            w={150}
+            value={about.asset}
+            onChange={typed('asset')}
+          />
+          <TextInput aria-label="Bay" placeholder="Bay" w={80} value={about.bay} onChange={typed('bay')} />
+          <Button
+            variant="default"
+            size="xs"
+            disabled={!about.asset.trim()}
+            loading={settle.isPending}
+            onClick={() => settle.mutate(about.asset.trim())}
+          >
+            Make it a ticket
+          </Button>
+          <Button variant="subtle" size="xs" loading={settle.isPending} onClick={() => settle.mutate(null)}>
+            Put it aside
+          </Button>
+        </div>
+      )}
+      <Refused problem={settle.error} />
+    </article>
+  )
+}

@@ -1,0 +1,122 @@
+import { Button, TextInput } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { api, unwrap } from '../shared/api'
+import { Refused } from '../shared/Refused'
+import type { BringView, Capacity } from '../shared/types'
+import { Waiting } from '../shared/Waiting'
+import { size } from '../shared/words'
+import { TicketHead } from './TicketHead'
+import './desk.css'
+import { useTicket, useTicketNumber, useWrite, type Writer } from './ticketQueries'
+
+type Part = BringView['parts'][number]
+
+/** What to have along: parts that fit, with reasons, tools, and what the array then holds. */
+export function BringPage() {
+  const number = useTicketNumber()
+  const ticket = useTicket(number)
+  const writer = useWrite(number)
+  const bring = useQuery({
+    queryKey: ['tickets', number, 'bring'],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/tickets/{number}/bring', { params: { path: { number } }, signal })),
+  })
+  if (!ticket.data || !bring.data) return <Waiting for="what to bring" problem={ticket.error ?? bring.error} />
+  const { needed, parts, capacity, upgrades, tools } = bring.data
+  return (
+    <main className="page">
+      <TicketHead ticket={ticket.data} here="what to bring" />
+      <section className="panel now" aria-label="What is needed">
+        <p style={{ fontSize: 20, margin: 0 }}>{needed}</p>
+        {ticket.data.part && (
+          <p style={{ margin: '8px 0 0' }}>
+            Reserved: <span className="mono">{ticket.data.part.serial}</span> {ticket.data.part.model}
+            {ticket.data.part.overruledBecause ? `, although warned: ${ticket.data.part.overruledBecause}` : ''}
+          </p>
+        )}
+      </section>
+      <section className="panel" aria-labelledby="parts">
+        <h2 id="parts">In stock</h2>
+        {parts.length === 0 && <p style={{ margin: 0 }}>Nothing is in stock. A depot's list is brought in under Lists.</p>}
+        {parts.map(part => (
+          <PartLine key={part.part.serial} part={part} writer={writer} free={!ticket.data.part?.issuedTo} />
+        ))}
+        <Refused problem={writer.problem} />
+        <p style={{ margin: '8px 0 0' }}>
+          A part from elsewhere is reserved under <Link to={`/tickets/${number}/return`}>Parts and returns</Link>.
+        </p>
+      </section>
+      {capacity && (
+        <section className="panel" aria-labelledby="capacity">
+          <h2 id="capacity">Capacity</h2>
+          <dl className="facts">
+            <dt>Now</dt>
+            <dd>{capacityTold(capacity.now)}</dd>
+            <dt>After</dt>
+            <dd>{capacityTold(capacity.after)}</dd>
+          </dl>
+          <p style={{ margin: '8px 0 0' }}>{capacity.note}</p>
+          {upgrades.map(upgrade => (
+            <p key={upgrade.changes.length} style={{ margin: '4px 0 0' }}>
+              {upgrade.changes.length} larger ones, bays {upgrade.changes.map(c => c.bay).join(', ')}: {size(upgrade.gain)} more usable.
+            </p>
+          ))}
+        </section>
+      )}
+      <section className="panel" aria-labelledby="tools">
+        <h2 id="tools">Tools and keys</h2>
+        <ul style={{ margin: 0, paddingLeft: 20 }}>
+          {tools.map(tool => (
+            <li key={tool}>{tool}</li>
+          ))}
+        </ul>
+      </section>
+    </main>
+  )
+}
+
+const fits = { fits: '○ fits', 'fits-with-warnings': '▬ look twice', 'does-not-fit': '✕ does not fit' } as const
+
+function PartLine({ part, writer, free }: { part: Part; writer: Writer; free: boolean }) {
+  const [because, setBecause] = useState('')
+  const warned = part.fit === 'fits-with-warnings'
+  const reserve = () =>
+    writer.write({
+      kind: 'part-reserved',
+      serial: part.part.serial,
+      model: part.part.model,
+      bytes: part.part.bytes,
+      depot: part.part.depot,
+      overruledBecause: because || null,
+    })
+  return (
+    <article className="part-line" aria-label={part.part.serial}>
+      <strong className={part.fit === 'does-not-fit' ? 'brick' : warned ? 'ochre' : undefined}>{fits[part.fit]}</strong>{' '}
+      <span className="mono">{part.part.serial}</span> {part.part.model}, {size(part.part.bytes)}, {part.part.depot}
+      {[...part.blocks, ...part.warns].map(reason => (
+        <p key={reason} style={{ margin: '2px 0 0' }}>
+          {reason}
+        </p>
+      ))}
+      {free && part.fit !== 'does-not-fit' && (
+        <div className="row" style={{ marginTop: 4 }}>
+          {warned && (
+            <TextInput
+              aria-label={`Why ${part.part.serial} is taken all the same`}
+              placeholder="Why it is taken all the same"
+              style={{ flex: '1 1 220px' }}
+              value={because}
+              onChange={e => setBecause(e.currentTarget.value)}
+            />
+          )}
+          <Button variant="default" disabled={warned && !because.trim()} loading={writer.busy} onClick={reserve}>
+            Reserve it
+          </Button>
+        </div>
+      )}
+    </article>
+  )
+}
+
+const capacityTold = (c: Capacity) => `usable ${size(c.usable)}, protected ${size(c.protected)}, unused ${size(c.unused)}`

@@ -1,0 +1,104 @@
+import { Button } from '@mantine/core'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
+import { v7 as uuid7 } from 'uuid'
+import { api, unwrap } from '../shared/api'
+import { Refused } from '../shared/Refused'
+import { clock } from '../shared/time'
+import type { DeskView } from '../shared/types'
+import { Waiting } from '../shared/Waiting'
+import { said, ticketName } from '../shared/words'
+import './desk.css'
+
+type Line = DeskView['lines'][number]
+
+/** What a dispatcher sees: what comes first on top, why, until when, and who could go. */
+export function DeskPage() {
+  const desk = useQuery({
+    queryKey: ['tickets', 'list', 'desk'],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/desk', { signal })),
+    refetchInterval: 60_000, // promises run out with time alone
+  })
+  if (!desk.data) return <Waiting for="the desk" problem={desk.error} />
+  const { lines, engineers } = desk.data
+  return (
+    <main className="page wide">
+      <h1>Desk</h1>
+      <p className="chalk" style={{ margin: 0 }}>
+        {lines.length} open · {lines.filter(l => !l.ticket.engineer).length} with nobody ·{' '}
+        {engineers.map(e => `${e.fullName || e.engineer} ${e.open}`).join(', ')}
+      </p>
+      {lines.length === 0 && <p className="panel">Nothing is open. A fault that arrives appears here by itself.</p>}
+      <ol className="desk">
+        {lines.map(line => (
+          <DeskLine key={line.ticket.number} line={line} />
+        ))}
+      </ol>
+    </main>
+  )
+}
+
+const signs = { now: '■ now', today: '◆ today', soon: '▬ soon', 'can-wait': '○ can wait' } as const
+
+function DeskLine({ line: { ticket, priority, candidates } }: { line: Line }) {
+  return (
+    <li className={priority.urgency === 'now' ? 'panel danger desk-line' : 'panel desk-line'}>
+      <strong className={priority.urgency === 'now' ? 'brick' : undefined}>{signs[priority.urgency]}</strong>
+      <div>
+        <Link to={`/tickets/${ticket.number}`}>
+          <span className="mono">{ticketName(ticket.number)}</span> {ticket.symptom}
+        </Link>
+        <div className="chalk">
+          <span className="mono">{ticket.asset}</span> {ticket.site} · {said(ticket.stage)} · {priority.because}
+        </div>
+        {ticket.dueAt && ticket.due && (
+          <div>
+            {said(ticket.due)} by {clock(ticket.dueAt, null)}
+          </div>
+        )}
+      </div>
+      <div className="desk-who">
+        {ticket.engineer ? <Planned line={ticket} /> : <Give ticket={ticket.number} candidates={candidates} />}
+      </div>
+    </li>
+  )
+}
+
+function Planned({ line }: { line: Line['ticket'] }) {
+  return (
+    <>
+      <strong>{line.engineer}</strong>
+      <div className="chalk">{line.visitFrom ? `visit ${clock(line.visitFrom, null)}` : 'no visit planned'}</div>
+    </>
+  )
+}
+
+function Give({ ticket, candidates }: { ticket: number; candidates: Line['candidates'] }) {
+  const client = useQueryClient()
+  const give = useMutation({
+    mutationFn: async (engineer: string) =>
+      unwrap(
+        await api.POST('/api/tickets/{number}/entries', {
+          params: { path: { number: ticket } },
+          body: {
+            id: uuid7(),
+            at: new Date().toISOString(),
+            sentAt: new Date().toISOString(),
+            body: { kind: 'engineer-assigned', engineer },
+          },
+        }),
+      ),
+    onSettled: () => client.invalidateQueries({ queryKey: ['tickets'] }),
+  })
+  if (candidates.length === 0) return <span className="chalk">nobody</span>
+  return (
+    <>
+      {candidates.map(c => (
+        <Button key={c.engineer} variant="default" size="xs" loading={give.isPending} onClick={() => give.mutate(c.engineer)}>
+          {c.engineer}: {c.load} open{c.km !== null ? `, ${c.km} km from ${c.near}` : ''}
+        </Button>
+      ))}
+      <Refused problem={give.error} />
+    </>
+  )
+}

@@ -1,0 +1,77 @@
+using System.Net.Http.Json;
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using System.Text;
+using System.Text.Json;
+using Nailcrow.Core;
+using Nailcrow.Core.Appliances;
+
+namespace Nailcrow.Appliances.Redfish;
+
+/// <summary>Event subscriptions and the event stream of the open Redfish schema (DSP0266).</summary>
+public sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, LinkSettings settings) : IMachineEvents
+{
+    /// <summary>The named client that streams are read with: it has no deadline, since a quiet machine is a well one.</summary>
+    public const string StreamClient = "machine-stream";
+
+    // Marks our subscriptions on the machine, so that those of an earlier life are found again.
+    private const string Context = "nailcrow";
+
+    public Task<Parsed<string>> SubscribeAsync(Appliance appliance, Uri destination, CancellationToken ct) =>
+        AskAsync(appliance, async (machine, deadline) =>
+        {
+            var subscriptions = machine.LinkOf(await machine.ReadAsync(machine.LinkOf("EventService"), deadline), "Subscriptions");
+            var there = await machine.MembersAsync(subscriptions, deadline);
+            if (there.FirstOrDefault(s => s.Text("Context") == Context && s.Text("Destination") == destination.ToString()) is { ValueKind: JsonValueKind.Object } ours)
+                return ours.Required("@odata.id");
+            return await machine.PostAsync(subscriptions, new Dictionary<string, string> { ["Destination"] = destination.ToString(), ["Protocol"] = "Redfish", ["SubscriptionType"] = "RedfishEvent", ["Context"] = Context }, deadline);
+        }, ct);
+
+    public Task<Parsed<IAsyncEnumerable<MachineEvent>>> StreamAsync(Appliance appliance, CancellationToken ct) =>
+        AskAsync(appliance, async (machine, deadline) =>
+        {
+            var service = await machine.ReadAsync(machine.LinkOf("EventService"), deadline);
+            return Streamed(machine.Within(service.Text("ServerSentEventUri") ?? throw new RedfishException("it offers no event stream.")), ct);
+        }, ct);
+
+    private async IAsyncEnumerable<MachineEvent> Streamed(Uri uri, [EnumeratorCancellation] CancellationToken ct)
+    {
+        using var client = clients.CreateClient(StreamClient);
+        await using var stream = await client.GetStreamAsync(uri, ct);
+        await foreach (var item in SseParser.Create(stream).EnumerateAsync(ct))
+        {
+            if (item.Data.Length > settings.MostBytes)
+                continue;
+            foreach (var one in Read(item.Data))
+                yield return one;
+        }
+    }
+
+    private static IReadOnlyList<MachineEvent> Read(string data)
+    {
+        try
+        {
+            return RedfishEventReading.Of(Encoding.UTF8.GetBytes(data));
+        }
+        catch (JsonException)
+        {
+            return []; // a line that keeps the stream open, or nonsense: neither is an event
+        }
+    }
+
+    private async Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct)
+    {
+        if (appliance.Address is not { } address)
+            return new Parsed<T>.Refused($"{appliance.Asset} has no management address.");
+        using var deadline = CancellationTokenSource.CreateLinkedTokenSource(ct);
+        deadline.CancelAfter(settings.LookDeadline);
+        try
+        {
+            return new Parsed<T>.Ok(await ask(await RedfishMachine.OpenAsync(http, new Uri(address), deadline.Token), deadline.Token));
+        }
+        catch (Exception e) when (!ct.IsCancellationRequested && MachineTrouble.Sentence(e, settings) is { } sentence)
+        {
+            return new Parsed<T>.Refused($"{appliance.Asset} at {address} {sentence}");
+        }
+    }
+}

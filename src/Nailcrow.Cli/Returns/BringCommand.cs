@@ -1,0 +1,39 @@
+using System.CommandLine;
+using Nailcrow.Cli.Appliances;
+using Nailcrow.Cli.Shell;
+using Nailcrow.Client;
+using Nailcrow.Core;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Returns.Fitting;
+
+namespace Nailcrow.Cli.Returns;
+
+/// <summary>What to have in the van.</summary>
+internal static class BringCommand
+{
+    public static Command Build()
+    {
+        var ticket = Said.Ticket();
+        return new Command("bring", "What to bring: parts in stock that fit, with reasons, tools, and what the array then holds.") { ticket }.Does(async call =>
+        {
+            var bring = await call.Client.BringAsync(call.Get(ticket), call.Ct);
+            call.Show(bring, ContractJson.Default.BringView, screen =>
+            {
+                screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
+                screen.Table(["", "serial", "model", "size", "depot", "because"], bring.Parts.Select(p => new[]
+                {
+                    p.Fit switch { Fit.Fits => "[bold]fits[/]", Fit.FitsWithWarnings => "look twice", _ => "[dim]does not fit[/]" }, Screen.Safe(p.Part.Serial), Screen.Safe(p.Part.Model), ByteSize.Both(p.Part.Bytes), Screen.Safe(p.Part.Depot), Screen.Safe(string.Join(" ", p.Blocks.Concat(p.Warns))),
+                }));
+                if (bring.Parts.Count == 0)
+                    screen.Line("Nothing is in stock. 'nailcrow import drives FILE' brings in a depot's list.");
+                if (bring.Capacity is { } capacity)
+                    screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
+                foreach (var upgrade in bring.Upgrades)
+                    screen.Line($"  {upgrade.Changes.Count} larger: bay {string.Join(", ", upgrade.Changes.Select(c => Screen.Safe(c.Bay)))} gives {Size.Both(upgrade.Gain)} more usable.");
+                screen.Line($"Tools: {Screen.Safe(string.Join("; ", bring.Tools))}.");
+            });
+        });
+    }
+
+    private static string Told(Capacity capacity) => $"usable {Size.Both(capacity.Usable)}, protected {Size.Both(capacity.Protected)}, unused {Size.Both(capacity.Unused)}";
+}

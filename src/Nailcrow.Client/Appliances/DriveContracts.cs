@@ -1,0 +1,45 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Tickets;
+
+namespace Nailcrow.Client.Appliances;
+
+/// <summary>A drive as the firm's list has it.</summary>
+public sealed record DriveLine(string Serial, string Model, long Bytes, string? Asset, string? Bay, string? Depot, int? Hours, string? UsedIn);
+
+public sealed record DriveList(IReadOnlyList<DriveLine> Drives);
+
+/// <summary>A drive's whole life.</summary>
+/// <param name="Listed">What the list says; null where the drive is only known from tickets.</param>
+/// <param name="Places">More than one where records put it in two places.</param>
+public sealed record DriveLifeView(string Serial, DriveLine? Listed, IReadOnlyList<LifeEvent> Events, IReadOnlyList<string> Places);
+
+/// <summary>A snapshot that was kept. Ticket and number of its entry name it.</summary>
+public sealed record KeptSnapshotView(long Ticket, long Seq, DateTimeOffset At, string Source, string By);
+
+public sealed record SnapshotList(string Asset, IReadOnlyList<KeptSnapshotView> Snapshots);
+
+/// <summary>Two snapshots of one appliance, held against each other.</summary>
+public sealed record SnapshotDifference(Snapshot Before, Snapshot After, IReadOnlyList<BayChange> Changes);
+
+/// <summary>One bay's label, position and software name, and how the three were found to belong together.</summary>
+/// <param name="Confirmed">pull or light: somebody saw it. Null: the machine says so, and nobody has seen it yet.</param>
+public sealed record BayMapLine(string Bay, string? Enclosure, int Row, int Column, string? Name, string? Confirmed, DateTimeOffset? ConfirmedAt, long? Ticket);
+
+/// <param name="Warning">Set while no bay of it was confirmed, or when two confirmations disagree.</param>
+public sealed record BayMapView(string Asset, IReadOnlyList<BayMapLine> Bays, string? Warning);
+
+/// <summary>What to bring to a ticket.</summary>
+/// <param name="Needed">What the part has to be, in a sentence.</param>
+/// <param name="Upgrades">The best use of 1, 2, … of the drives in stock, where larger ones help.</param>
+public sealed record BringView(string Needed, IReadOnlyList<PartFit> Parts, CapacityForecast? Capacity, IReadOnlyList<Upgrade> Upgrades, IReadOnlyList<string> Tools);
+
+/// <summary>Usable, protected and unused bytes now, and after the swap with the best part.</summary>
+public sealed record CapacityForecast(Capacity Now, Capacity After, string Note);
+
+/// <summary>What an import did, or would do.</summary>
+/// <param name="Rows">Rows read, without the head.</param>
+/// <param name="Problems">The first of them; <paramref name="Bad"/> counts all.</param>
+public sealed record ImportResult(string Kind, bool DryRun, long Rows, long Good, long Bad, long Imported, IReadOnlyList<RowProblem> Problems);
+
+public sealed record RowProblem(long Line, string Reason);

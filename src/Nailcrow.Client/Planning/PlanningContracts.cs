@@ -1,0 +1,25 @@
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Planning;
+
+namespace Nailcrow.Client.Planning;
+
+/// <summary>An engineer who could take a ticket.</summary>
+/// <param name="Load">Open tickets they have.</param>
+/// <param name="Km">From the nearest site they are going to anyway, as the crow flies; null where that is not known.</param>
+public sealed record Candidate(string Engineer, int Load, double? Km, string? Near);
+
+/// <summary>One open ticket as a dispatcher weighs it.</summary>
+/// <param name="Candidates">Who could take it, the best first; only for one that nobody has.</param>
+public sealed record DeskLine(TicketLine Ticket, Priority Priority, IReadOnlyList<Candidate> Candidates);
+
+/// <summary>All open tickets, what comes first on top.</summary>
+public sealed record DeskView(IReadOnlyList<DeskLine> Lines, IReadOnlyList<EngineerLoad> Engineers);
+
+public sealed record EngineerLoad(string Engineer, string FullName, int Open, int Visits);
+
+/// <summary>One stop of a day.</summary>
+public sealed record Stop(TicketLine Ticket, Priority Priority, double? KmFromBefore);
+
+/// <summary>An engineer's day: visits that have a time in their order, then the rest in the order of the shortest way.</summary>
+/// <param name="Calendar">Where the calendar feed of this engineer is; the address is the key to it.</param>
+public sealed record DayView(string Engineer, IReadOnlyList<Stop> Stops, string Calendar);

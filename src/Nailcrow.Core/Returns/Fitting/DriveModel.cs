@@ -1,0 +1,33 @@
+namespace Nailcrow.Core.Returns.Fitting;
+
+/// <summary>What a maker sells under one name. Rates and errors are as its datasheet states them.</summary>
+/// <param name="Id">Maker and name as on the label: "Pellworth P8-K".</param>
+/// <param name="Interface">sata, sas or nvme.</param>
+/// <param name="SectorFormat">512n, 512e or 4kn.</param>
+/// <param name="Media">disk or flash.</param>
+/// <param name="Duty">What it was made for: array, archive, surveillance or desktop.</param>
+/// <param name="Shingled">Tracks overlap: fast to read, very slow to rebuild onto.</param>
+/// <param name="Rpm">Spindle speed in turns a minute; null for flash.</param>
+/// <param name="YearlyFailurePercent">Stated share of drives that fail in a year, in percent.</param>
+public sealed record DriveModel(
+    string Id,
+    long Bytes,
+    string FormFactor,
+    string Interface,
+    string SectorFormat,
+    string Media,
+    string Duty = "array",
+    bool Shingled = false,
+    int? Rpm = null,
+    int? MegabytesPerSecond = null,
+    double? YearlyFailurePercent = null
+);
+
+/// <summary>A drive that lies in a depot and could be brought.</summary>
+/// <param name="Hours">Hours it has run, where known.</param>
+/// <param name="UsedIn">The machine it came out of; null for a new one.</param>
+/// <param name="Wiped">Whether a wipe is on record since.</param>
+public sealed record StockPart(string Serial, string Model, long Bytes, string Depot, int? Hours = null, string? UsedIn = null, bool Wiped = false);
+
+/// <summary>The maker's list of what is qualified in a model: one line of it.</summary>
+public sealed record Qualified(string ApplianceModel, string DriveModel);

@@ -1,0 +1,80 @@
+using System.Text.Json.Serialization;
+using Nailcrow.Core.Appliances;
+
+namespace Nailcrow.Core.Returns.Fitting;
+
+[JsonConverter(typeof(KebabEnum<Fit>))]
+public enum Fit
+{
+    Fits,
+    FitsWithWarnings,
+    DoesNotFit,
+}
+
+/// <summary>What a replacement has to be, from the machine and the drive it replaces.</summary>
+/// <param name="LeastBytes">What the array uses of each member; where nobody says, what the old drive has.</param>
+/// <param name="OldModel">The drive it replaces, where its model is known: speed and age are held against it.</param>
+public sealed record Place(ApplianceModel Machine, long? LeastBytes, DriveModel? OldModel, int? OldHours, IReadOnlySet<string> Qualified);
+
+/// <summary>Whether a part may go into a bay, with every reason.</summary>
+/// <param name="Blocks">Why it does not fit.</param>
+/// <param name="Warns">What a person may overrule, with name and reason.</param>
+public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOnlyList<string> Blocks, IReadOnlyList<string> Warns)
+{
+    // Two years of running: such a drive has used up a third of what array drives are built for.
+    private const int ManyHours = 17_532;
+
+    public static PartFit Of(StockPart part, DriveModel? model, Place place)
+    {
+        var blocks = TooSmall(part, place).Concat(model is null ? [] : Blocking(model, place.Machine)).Concat(NotWiped(part)).ToList();
+        var warns = (model is null ? [$"Nothing is known of the drive model '{part.Model}': form, interface and sectors are yours to check."] : Warning(model, place)).Concat(Worn(part, place)).ToList();
+        return new(part, model, blocks.Count > 0 ? Fit.DoesNotFit : warns.Count > 0 ? Fit.FitsWithWarnings : Fit.Fits, blocks, warns);
+    }
+
+    /// <summary>The best first: what fits before what warns, then the least more than needed.</summary>
+    public static IReadOnlyList<PartFit> Ranked(IEnumerable<PartFit> fits) =>
+        [.. fits.OrderBy(f => f.Fit).ThenBy(f => f.Warns.Count).ThenBy(f => f.Part.Bytes).ThenBy(f => f.Part.Serial, StringComparer.Ordinal)];
+
+    private static IEnumerable<string> TooSmall(StockPart part, Place place) =>
+        place.LeastBytes is { } least && part.Bytes < least
+            ? [$"It has {part.Bytes:N0} bytes, {least - part.Bytes:N0} fewer than the array uses of each member ({least:N0})."]
+            : [];
+
+    private static IEnumerable<string> Blocking(DriveModel model, ApplianceModel machine)
+    {
+        if (model.FormFactor != machine.FormFactor)
+            yield return $"It is {model.FormFactor}; the carrier takes {machine.FormFactor}.";
+        if (machine.Interfaces is { } interfaces && !interfaces.Contains(model.Interface))
+            yield return $"Its interface is {model.Interface}; the bays take {string.Join(" or ", interfaces)}.";
+        if (machine.SectorFormats is { } formats && !formats.Contains(model.SectorFormat))
+            yield return $"Its sectors are {model.SectorFormat}; the arrays take {string.Join(" or ", formats)}.";
+        if (machine.Media is { } media && !media.Contains(model.Media))
+            yield return $"It is {model.Media}; the arrays take {string.Join(" or ", media)}.";
+    }
+
+    private static IEnumerable<string> NotWiped(StockPart part) =>
+        part is { UsedIn: { } machine, Wiped: false }
+            ? [$"It comes out of {machine} and no wipe is on record: left-over array data can confuse or take over this machine. Wipe it and record that."]
+            : [];
+
+    private static IEnumerable<string> Warning(DriveModel model, Place place)
+    {
+        if (place.Qualified.Count > 0 && !place.Qualified.Contains(model.Id))
+            yield return $"{model.Id} is not on the maker's list for {place.Machine.Maker} {place.Machine.Name}.";
+        if (model.Shingled)
+            yield return "Its tracks overlap (shingled): a rebuild onto it can take many times as long.";
+        if (model.Duty != "array")
+            yield return $"It was made for {model.Duty} duty, not for arrays.";
+        if (place.OldModel is { Rpm: { } old } && model.Rpm is { } rpm && rpm < old)
+            yield return $"It turns at {rpm}; the drive it replaces at {old}. The array is as slow as its slowest member.";
+        if (place.OldModel is { } was && was.Media != model.Media)
+            yield return $"It is {model.Media}; the drive it replaces is {was.Media}.";
+        if (place.OldModel is { } before && before.SectorFormat != model.SectorFormat)
+            yield return $"Its sectors are {model.SectorFormat}; the others' are {before.SectorFormat}.";
+    }
+
+    private static IEnumerable<string> Worn(StockPart part, Place place) =>
+        part.Hours is { } hours && hours > ManyHours && hours > (place.OldHours ?? 0) / 2
+            ? [$"It has run {hours:N0} hours already."]
+            : [];
+}

@@ -1,0 +1,52 @@
+using System.Text.Json.Serialization;
+using Nailcrow.Core.Appliances;
+
+namespace Nailcrow.Core.Tickets.Planning;
+
+/// <summary>What was promised for a site when its fault arrived. Kept with the report: a contract that changes later changes nothing.</summary>
+/// <param name="RespondHours">An engineer on site within so many working hours.</param>
+/// <param name="RestoreHours">Redundancy back within so many working hours.</param>
+public sealed record Promise(int? RespondHours, int? RestoreHours, string Hours, string Zone, IReadOnlyList<DateOnly>? Holidays = null)
+{
+    public static Promise? Of(Site site) =>
+        site.RespondHours is null && site.RestoreHours is null ? null : new(site.RespondHours, site.RestoreHours, site.Hours ?? "24/7", site.Zone, site.Holidays);
+
+    public WorkingTime? Time() =>
+        OpeningHours.Parse(Hours) is Parsed<OpeningHours>.Ok(var hours) && TimeZoneInfo.TryFindSystemTimeZoneById(Zone, out var zone)
+            ? new(hours, (Holidays ?? []).ToHashSet(), zone)
+            : null;
+}
+
+[JsonConverter(typeof(KebabEnum<DeadlineKind>))]
+public enum DeadlineKind
+{
+    Respond,
+    Restore,
+}
+
+/// <summary>One promise's deadline.</summary>
+/// <param name="At">When it is due; null while a hold stops its clock for good.</param>
+/// <param name="MetAt">When it was kept, or too late; null while it is open.</param>
+/// <param name="Stopped">A hold stops its clock now; the time moves on for as long as it lasts.</param>
+public sealed record Deadline(DeadlineKind Kind, DateTimeOffset? At, DateTimeOffset? MetAt, bool Stopped)
+{
+    public static IReadOnlyList<Deadline> Of(Ticket ticket, DateTimeOffset now)
+    {
+        if (ticket.Report?.Promise is not { } promise || ticket.ReceivedAt is not { } received || promise.Time() is not { } time)
+            return [];
+        var restored = Exposure.Of(ticket)?.Until;
+        return
+        [
+            .. new[] { (DeadlineKind.Respond, promise.RespondHours, ticket.ArrivedAt), (DeadlineKind.Restore, promise.RestoreHours, restored) }
+                .Where(d => d.Item2 is not null)
+                .Select(d => new Deadline(d.Item1, time.After(received, TimeSpan.FromHours(d.Item2 ?? 0), Stops(ticket, now)), d.Item3, d.Item3 is null && ticket.Holds.Exists(h => h.To is null && h.Stops))),
+        ];
+    }
+
+    /// <summary>The one that is due next, of those not kept yet.</summary>
+    public static Deadline? Next(Ticket ticket, DateTimeOffset now) =>
+        ticket.IsEnded ? null : Of(ticket, now).Where(d => d.MetAt is null).MinBy(d => d.At ?? DateTimeOffset.MaxValue);
+
+    private static IReadOnlyList<Stretch> Stops(Ticket ticket, DateTimeOffset now) =>
+        [.. ticket.Holds.Where(h => h.Stops).Select(h => new Stretch(h.From, h.To ?? now)).Where(s => s.To > s.From)];
+}

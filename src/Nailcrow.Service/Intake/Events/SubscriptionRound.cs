@@ -1,0 +1,72 @@
+using System.Collections.Concurrent;
+using Nailcrow.Appliances;
+using Nailcrow.Core;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Service.Host;
+using Nailcrow.Store.Appliances;
+using Quartz;
+
+namespace Nailcrow.Service.Intake.Events;
+
+/// <summary>One round over all machines that can be reached: those that push are asked to, what they forgot is renewed, the others' streams are read.</summary>
+[DisallowConcurrentExecution]
+internal sealed class SubscriptionRound(ReferenceBook book, MachineStreams streams, IMachineEvents events, IntakeSettings settings, PushKeys keys, ILogger<SubscriptionRound> log) : IJob
+{
+    private const int AtOnce = 16;
+    private const int Page = 500;
+
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
+    {
+        string? after = null;
+        while (await book.ListAsync(after, Page, ct) is { Count: > 0 } some)
+        {
+            after = some[^1].Appliance.Asset;
+            await Parallel.ForEachAsync(some.Where(k => k.Appliance.Address is not null), new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = ct }, async (known, token) => await HearAsync(known.Appliance, token));
+        }
+    }
+
+    private async Task HearAsync(Appliance appliance, CancellationToken ct)
+    {
+        if (settings.PublicUrl is not { } us)
+        {
+            await streams.FollowAsync(appliance, ct);
+            return;
+        }
+        var destination = new Uri($"{us.TrimEnd('/')}/api/intake/redfish/{await keys.OfAsync(appliance.Asset, ct)}");
+        if (await events.SubscribeAsync(appliance, destination, ct) is Parsed<string>.Refused(var reason))
+            log.LogDebug("No subscription: {Reason}", reason);
+    }
+}
+
+/// <summary>Event streams that are being read, one a machine.</summary>
+internal sealed class MachineStreams(IMachineEvents events, Reception reception, TimeProvider time, IHostApplicationLifetime life, ILogger<MachineStreams> log)
+{
+    // Each is a connection held open; beyond so many, machines have to push.
+    private const int Most = 500;
+
+    private readonly ConcurrentDictionary<string, Task> _followed = new();
+
+    public async Task FollowAsync(Appliance appliance, CancellationToken ct)
+    {
+        if (_followed.TryGetValue(appliance.Asset, out var running) && !running.IsCompleted)
+            return;
+        if (_followed.Count >= Most && running is null)
+            return;
+        // The stream outlives the round that opened it, and ends with the service.
+        if (await events.StreamAsync(appliance, life.ApplicationStopping) is Parsed<IAsyncEnumerable<MachineEvent>>.Ok(var stream))
+            _followed[appliance.Asset] = ReadAsync(appliance.Asset, stream);
+    }
+
+    private async Task ReadAsync(string asset, IAsyncEnumerable<MachineEvent> stream)
+    {
+        try
+        {
+            await foreach (var said in stream)
+                await reception.KeepAsync(MachineEventIntake.Of(asset, said, time.GetUtcNow()), life.ApplicationStopping);
+        }
+        catch (Exception e) when (e is IOException or HttpRequestException or OperationCanceledException)
+        {
+            log.LogDebug(e, "The event stream of {Asset} ended; the next round opens it again", asset);
+        }
+    }
+}

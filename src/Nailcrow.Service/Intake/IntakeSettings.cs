@@ -1,0 +1,31 @@
+namespace Nailcrow.Service.Intake;
+
+/// <summary>Where machines' own messages come in, from the section "Nailcrow:Intake".</summary>
+public sealed record IntakeSettings
+{
+    /// <summary>The address syslog is listened for on. Default 127.0.0.1; 0.0.0.0 for every interface.</summary>
+    public string SyslogAddress { get; init; } = "127.0.0.1";
+
+    /// <summary>Port for syslog over UDP and over TCP. Default none; 514 needs a privilege, 5514 is usual without.
+    /// 0 takes a free one, which is written to the log.</summary>
+    public int? SyslogPort { get; init; }
+
+    /// <summary>How machines reach this service, as http://10.0.0.5:7420. Default none: machines are then followed by their
+    /// event stream where they offer one, and are asked for no push.</summary>
+    public string? PublicUrl { get; init; }
+
+    /// <summary>How often machines' event subscriptions are looked at and renewed, in seconds. Default 60; 1 to 3600.</summary>
+    public double SubscribeEverySeconds { get; init; } = 60;
+
+    public IEnumerable<string> Problems()
+    {
+        if (!System.Net.IPAddress.TryParse(SyslogAddress, out _))
+            yield return $"Nailcrow:Intake:SyslogAddress is '{SyslogAddress}'; accepted: an IP address such as 127.0.0.1 or 0.0.0.0.";
+        if (SyslogPort is < 0 or > 65535)
+            yield return $"Nailcrow:Intake:SyslogPort is {SyslogPort}; accepted: 0 to 65535.";
+        if (PublicUrl is { } url && !(Uri.TryCreate(url, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https"))
+            yield return $"Nailcrow:Intake:PublicUrl is '{url}'; write one like http://10.0.0.5:7420.";
+        if (SubscribeEverySeconds is < 1 or > 3600)
+            yield return $"Nailcrow:Intake:SubscribeEverySeconds is {SubscribeEverySeconds}; accepted: 1 to 3600.";
+    }
+}

@@ -1,0 +1,127 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Service.Tickets;
+using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Intake;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Service.Intake;
+
+/// <summary>Takes what is pending in the log to its tickets. What it did not come to is still pending after a crash.</summary>
+internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook book, Drives drives, TicketLines lines, TicketJournal journal, OneAtATime doors, TimeProvider time, ILogger<Joiner> complaints) : BackgroundService
+{
+    private const int MostAtOnce = 2_000;
+
+    // Alerts of one fault come within moments of each other; taken together they make one ticket, whichever is first.
+    private static readonly TimeSpan Gathering = TimeSpan.FromMilliseconds(200);
+
+    private static readonly TimeSpan LookAgainAfter = TimeSpan.FromSeconds(5);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!stoppingToken.IsCancellationRequested)
+            try
+            {
+                await reception.News.WaitAsync(LookAgainAfter, stoppingToken);
+                await Task.Delay(Gathering, stoppingToken);
+                while (await JoinSomeAsync(stoppingToken) == MostAtOnce)
+                    continue;
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                complaints.LogError(e, "Alerts could not be taken to their tickets; the next round tries again");
+            }
+            catch (OperationCanceledException)
+            {
+                return;
+            }
+    }
+
+    /// <returns>How many were taken.</returns>
+    public async Task<int> JoinSomeAsync(CancellationToken ct)
+    {
+        var pending = await log.PendingAsync(MostAtOnce, ct);
+        var assets = pending.Select(i => i.Asset).OfType<string>().Distinct().ToList();
+        if (assets.Count == 0)
+            return 0;
+        var known = await drives.LatestAsync(assets, ct);
+        await Parallel.ForEachAsync(pending.Where(i => i.Asset is not null).GroupBy(i => i.Asset!), new ParallelOptions { MaxDegreeOfParallelism = 64, CancellationToken = ct }, async (ofOne, token) =>
+        {
+            try
+            {
+                await doors.OfAsync(ofOne.Key, () => JoinAsync(ofOne.Key, [.. ofOne], known.GetValueOrDefault(ofOne.Key), token), token);
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                complaints.LogError(e, "Alerts of {Asset} could not be joined", ofOne.Key);
+            }
+        });
+        return pending.Count;
+    }
+
+    /// <returns>How many tickets heard of it.</returns>
+    private async Task<int> JoinAsync(string asset, IReadOnlyList<IntakeItem> items, Snapshot? known, CancellationToken ct)
+    {
+        if (await book.FindAsync(asset, ct) is not { } appliance)
+        {
+            await log.SettleAsync([.. items.Select(i => i.Id)], IntakeOutcome.UnknownSender, null, ct);
+            return 0;
+        }
+        var here = await lines.AtAsync([asset], time.GetUtcNow() - Flapping.QuietAfterEnd, ct);
+        var alerts = items.Select(i => i.Alert).OfType<Alert>().Select(a => a.Placed(known)).ToList();
+        // One that ended a moment ago still answers for its drive: what a machine repeats then is no new fault.
+        var open = here.Where(l => !l.Ended).ToList();
+        var lately = open.Count > 0 ? open : [.. here];
+        var faults = Core.Intake.Joining.Of([.. lately.Select(l => l.Line)], lately.ToDictionary(l => l.Line.Number, l => l.Array), alerts);
+        foreach (var fault in faults)
+        {
+            var ticket = fault.Ticket ?? await OpenAsync(appliance, fault.Alerts[0], known, ct);
+            await TellAsync(ticket, fault.Ticket is null ? fault.Alerts.Skip(1) : fault.Alerts, ct);
+            await log.SettleAsync([.. fault.Alerts.Select(a => a.Id)], IntakeOutcome.Joined, ticket, ct);
+        }
+        return faults.Count;
+    }
+
+    private async Task<long> OpenAsync(KnownAppliance known, Alert first, Snapshot? seen, CancellationToken ct)
+    {
+        var report = Reporting.Of(known, first.Text, JobKind.Fault, first.Bay, first.Serial, first.At);
+        if (report.Problem(new Ticket(0)) is not null)
+            report = report with { Serial = null }; // what a machine calls a serial need not be one
+        var opened = (Written.Kept)await journal.OpenAsync(new Intent(first.Id, first.At, 0, Core.People.Actor.Service, report), ct);
+        if (seen is not null && !opened.Repeated)
+            await journal.WriteAsync(opened.Entry.Ticket, Intents.ByService(new Core.Swaps.SnapshotTaken(seen with { Source = seen.Source }), time.GetUtcNow()) with { At = seen.TakenAt }, ct);
+        return opened.Entry.Ticket;
+    }
+
+    /// <summary>Each alert once as evidence; the same said again only as its count doubles.</summary>
+    private async Task TellAsync(long ticket, IEnumerable<Alert> alerts, CancellationToken ct)
+    {
+        var record = await journal.ReadAsync(ticket, ct);
+        foreach (var same in alerts.GroupBy(a => (a.Kind, a.Text, a.Bay, a.Serial)))
+        {
+            var before = record?.Ticket.Evidence.Where(e => (e.Kind, e.Text, e.Bay, e.Serial) == same.Key).ToList() ?? [];
+            var times = before.Select(e => e.Count ?? 1).DefaultIfEmpty(0).Max();
+            foreach (var alert in same.OrderBy(a => a.At).ThenBy(a => a.Id))
+            {
+                times = Math.Max(times + 1, alert.Count ?? 0);
+                if (!Flapping.IsWorthTelling(times) && alert.Count is null)
+                    continue;
+                var evidence = new EvidenceSeen(alert.Kind, $"{alert.Via}, {alert.Sender}", alert.Text, alert.Bay, alert.Serial, times == 1 ? null : times);
+                var written = await journal.WriteAsync(ticket, new Intent(alert.Id, alert.At, 0, Core.People.Actor.Service, evidence), ct);
+                if (written is not Written.Kept) // a bay that this machine does not have: what was said is kept, without the bay
+                    await journal.WriteAsync(ticket, new Intent(alert.Id, alert.At, 0, Core.People.Actor.Service, evidence with { Bay = null, Text = alert.Bay is null ? alert.Text : $"{alert.Text} (bay {alert.Bay})" }), ct);
+            }
+        }
+    }
+}
+
+/// <summary>A report with what was known of the machine and its site when it came.</summary>
+internal static class Reporting
+{
+    public static FaultReported Of(KnownAppliance known, string symptom, JobKind job, string? bay, string? serial, DateTimeOffset? since) =>
+        new(known.Appliance.Asset, known.Appliance.Serial, $"{known.Model.Maker} {known.Model.Name}", known.Site.Customer, known.Site.Name, known.Appliance.Location,
+            job, symptom, bay, serial, since, known.Appliance.Arrays is [_, ..] ? known.Appliance.Arrays : null, Promise.Of(known.Site));
+}

@@ -1,0 +1,88 @@
+using System.Text;
+using System.Text.Json;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Nailcrow.Appliances.Redfish;
+using Nailcrow.Core;
+using Nailcrow.Core.Intake;
+using Nailcrow.Service.Host;
+using Nailcrow.Service.Intake.Events;
+using Nailcrow.Store.Intake;
+
+namespace Nailcrow.Service.Intake;
+
+/// <summary>Doors for machines: events pushed by them, and signed events of other systems. An answer means that it is on disk.</summary>
+internal static class MachineEventsEndpoints
+{
+    // An event has some hundred bytes; a batch of them some kilobytes.
+    private const int MostBytes = 256 * 1024;
+
+    // A sender that dribbles holds a connection; it gets this long.
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
+
+    public static void MapMachineEvents(this WebApplication app)
+    {
+        app.MapPost("/api/intake/redfish/{key}", Pushed).WithTags("Intake").WithName("PushEvents").AllowAnonymous();
+        app.MapPost("/api/intake/events/{sender}", Signed).WithTags("Intake").WithName("SendEvent").AllowAnonymous();
+    }
+
+    /// <summary>Where machines push events of the Redfish schema to. The key in the address says which machine, and that we asked it.</summary>
+    internal static async Task<Results<NoContent, ProblemHttpResult>> Pushed(string key, HttpContext http, PushKeys keys, Reception reception, TimeProvider time, CancellationToken ct)
+    {
+        if (await keys.AssetOfAsync(key, ct) is not { } asset)
+            return Refusals.NotFound("Nothing subscribes with this key.");
+        if (await BodyAsync(http, ct) is not { } body)
+            return TooMuch();
+        try
+        {
+            foreach (var said in RedfishEventReading.Of(body))
+                await reception.KeepAsync(MachineEventIntake.Of(asset, said, time.GetUtcNow()), ct);
+            return TypedResults.NoContent();
+        }
+        catch (JsonException)
+        {
+            return Refusals.Unusable("The body is no JSON; an Event resource of the Redfish schema is expected.");
+        }
+    }
+
+    /// <summary>A CloudEvents 1.0 event, signed with the secret this sender was given.</summary>
+    internal static async Task<Results<NoContent, ProblemHttpResult>> Signed(string sender, HttpContext http, EventSenders senders, Reception reception, TimeProvider time, CancellationToken ct)
+    {
+        if (await BodyAsync(http, ct) is not { } body)
+            return TooMuch();
+        var headers = http.Request.Headers;
+        var now = time.GetUtcNow();
+        // A sender that does not exist is answered like one whose signature is wrong: which there are is nobody's business.
+        var secret = await senders.SecretAsync(sender, ct) ?? SignedEvents.NewSecret();
+        if (SignedEvents.Problem(headers["webhook-id"], headers["webhook-timestamp"], headers["webhook-signature"], body, secret, now) is { } problem)
+            return TypedResults.Problem(problem, statusCode: 401, title: "Not signed as it should be");
+        if (CloudEvent.Read(http.Request.ContentType, headers, body) is not Parsed<CloudEvent>.Ok(var said))
+            return Refusals.Unusable(((Parsed<CloudEvent>.Refused)CloudEvent.Read(http.Request.ContentType, headers, body)).Reason);
+        var id = SignedEvents.IdOf($"{sender} {said.Source}", said.Id);
+        if (said.ToAlert(id, now) is not Parsed<Alert>.Ok(var alert))
+            return Refusals.Unusable(((Parsed<Alert>.Refused)said.ToAlert(id, now)).Reason);
+        await reception.KeepAsync(new(id, now, "cloudevents", sender, Encoding.UTF8.GetString(body), alert.Asset, alert), ct);
+        return TypedResults.NoContent();
+    }
+
+    private static ProblemHttpResult TooMuch() => TypedResults.Problem($"An event has at most {MostBytes / 1024} kB and is sent within {Patience.TotalSeconds:0} s.", statusCode: 413, title: "Too large or too slow");
+
+    /// <summary>Null where it is larger, or slower, than any event.</summary>
+    private static async Task<byte[]?> BodyAsync(HttpContext http, CancellationToken ct)
+    {
+        if (http.Request.ContentLength > MostBytes)
+            return null;
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(ct);
+        patience.CancelAfter(Patience);
+        var (buffer, length) = (new byte[MostBytes + 1], 0);
+        try
+        {
+            for (int read; length < buffer.Length && (read = await http.Request.Body.ReadAsync(buffer.AsMemory(length), patience.Token)) > 0;)
+                length += read;
+            return length > MostBytes ? null : buffer[..length];
+        }
+        catch (OperationCanceledException) when (!ct.IsCancellationRequested)
+        {
+            return null;
+        }
+    }
+}

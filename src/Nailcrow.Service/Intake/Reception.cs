@@ -1,0 +1,83 @@
+using System.Threading.Channels;
+using Nailcrow.Store.Intake;
+
+namespace Nailcrow.Service.Intake;
+
+/// <summary>
+/// What just came in, on its way to the log. Whoever may wait for it to be kept waits; a datagram's sender cannot, so its
+/// line waits here, and only a flood beyond what memory should hold is turned away, and counted.
+/// </summary>
+internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Reception> complaints) : BackgroundService
+{
+    // Some 40 MB of lines: ten times what a site sends that loses power.
+    private const int MostWaiting = 50_000;
+    private const int MostAtOnce = 1_000;
+
+    private readonly Channel<Incoming> _waiting = Channel.CreateBounded<Incoming>(new BoundedChannelOptions(MostWaiting) { SingleReader = true });
+    private readonly SemaphoreSlim _kept = new(0);
+    private long _turnedAway;
+
+    /// <summary>Datagrams that found no room since the start.</summary>
+    public long TurnedAway => Interlocked.Read(ref _turnedAway);
+
+    /// <summary>Rings whenever something was kept that a ticket may have to hear of.</summary>
+    public SemaphoreSlim News => _kept;
+
+    /// <summary>For what cannot wait, such as a datagram.</summary>
+    public void Offer(Incoming incoming)
+    {
+        if (!_waiting.Writer.TryWrite(incoming))
+            Interlocked.Increment(ref _turnedAway);
+    }
+
+    /// <summary>Returns once it is on disk.</summary>
+    public async Task KeepAsync(Incoming incoming, CancellationToken ct)
+    {
+        await _waiting.Writer.WriteAsync(incoming, ct);
+        await incoming.Kept.Task.WaitAsync(ct);
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        try
+        {
+            while (await _waiting.Reader.WaitToReadAsync(stoppingToken))
+                await KeepWaitingAsync(stoppingToken);
+        }
+        catch (OperationCanceledException)
+        {
+            // Stopping; what is here already is kept below.
+        }
+        _waiting.Writer.TryComplete();
+        await KeepWaitingAsync(CancellationToken.None);
+    }
+
+    private async Task KeepWaitingAsync(CancellationToken ct)
+    {
+        var batch = new List<Incoming>();
+        while (batch.Count < MostAtOnce && _waiting.Reader.TryRead(out var next))
+            batch.Add(next);
+        if (batch.Count == 0)
+            return;
+        try
+        {
+            await log.KeepAsync(await sorter.SortAsync(batch, ct), ct);
+            batch.ForEach(i => i.Kept.TrySetResult());
+            _kept.Release();
+        }
+        catch (Exception e)
+        {
+            complaints.LogError(e, "{Count} messages could not be kept", batch.Count);
+            batch.ForEach(i => i.Kept.TrySetException(e));
+        }
+    }
+}
+
+/// <summary>A message as it came, before anything is made of it.</summary>
+/// <param name="Id">The event's own, where it has one, so that a repeat is recognised.</param>
+/// <param name="Asset">The machine, where the way it came tells.</param>
+/// <param name="Alert">What the event itself says; null where rules have to read the text.</param>
+internal sealed record Incoming(Guid Id, DateTimeOffset ReceivedAt, string Via, string Sender, string Text, string? Asset = null, Core.Intake.Alert? Alert = null)
+{
+    public TaskCompletionSource Kept { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
+}

@@ -1,0 +1,106 @@
+using System.Net;
+using System.Net.Sockets;
+using System.Text;
+using Nailcrow.Core.Intake.Rules;
+
+namespace Nailcrow.Service.Intake.Syslog;
+
+/// <summary>Syslog over UDP (RFC 5426) and TCP (RFC 6587: octet counting, and lines that end with LF).</summary>
+internal sealed class SyslogListener(IntakeSettings settings, Reception reception, TimeProvider time, ILogger<SyslogListener> log) : BackgroundService
+{
+    // Beyond that somebody is holding connections open, not sending logs.
+    private const int MostConnections = 1_000;
+
+    // A sender that is silent for so long has gone without saying so.
+    private static readonly TimeSpan SilentAtMost = TimeSpan.FromMinutes(10);
+
+    // A site that loses power sends its lines within a second; the kernel holds them until they are read.
+    private const int DatagramBuffer = 8 * 1024 * 1024;
+
+    private int _connections;
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        if (settings.SyslogPort is not { } port)
+            return;
+        var address = IPAddress.Parse(settings.SyslogAddress);
+        using var tcp = new TcpListener(address, port);
+        tcp.Start();
+        var bound = ((IPEndPoint)tcp.LocalEndpoint).Port;
+        using var udp = new Socket(address.AddressFamily, SocketType.Dgram, ProtocolType.Udp) { ReceiveBufferSize = DatagramBuffer };
+        udp.Bind(new IPEndPoint(address, bound));
+        log.LogInformation("Syslog is listened for on {Address}:{Port}, UDP and TCP", address, bound);
+        await Task.WhenAll(DatagramsAsync(udp, stoppingToken), ConnectionsAsync(tcp, stoppingToken));
+    }
+
+    private async Task DatagramsAsync(Socket udp, CancellationToken ct)
+    {
+        var buffer = new byte[64 * 1024];
+        var from = new SocketAddress(udp.AddressFamily);
+        var any = new IPEndPoint(udp.AddressFamily == AddressFamily.InterNetwork ? IPAddress.Any : IPAddress.IPv6Any, 0);
+        while (!ct.IsCancellationRequested)
+            try
+            {
+                var length = await udp.ReceiveFromAsync(buffer, SocketFlags.None, from, ct);
+                reception.Offer(Line(buffer.AsSpan(0, length), ((IPEndPoint)any.Create(from)).Address));
+            }
+            catch (SocketException e)
+            {
+                log.LogWarning(e, "A datagram could not be received");
+            }
+            catch (OperationCanceledException)
+            {
+                return;
+            }
+    }
+
+    private async Task ConnectionsAsync(TcpListener tcp, CancellationToken ct)
+    {
+        while (!ct.IsCancellationRequested)
+            try
+            {
+                var client = await tcp.AcceptTcpClientAsync(ct);
+                if (Interlocked.Increment(ref _connections) > MostConnections)
+                {
+                    client.Dispose();
+                    Interlocked.Decrement(ref _connections);
+                    continue;
+                }
+                _ = ConnectionAsync(client, ct);
+            }
+            catch (OperationCanceledException)
+            {
+                return;
+            }
+    }
+
+    private async Task ConnectionAsync(TcpClient client, CancellationToken ct)
+    {
+        try
+        {
+            using (client)
+            {
+                var sender = ((IPEndPoint?)client.Client.RemoteEndPoint)?.Address ?? IPAddress.None;
+                await foreach (var frame in SyslogFrames.ReadAsync(client.GetStream(), SilentAtMost, ct))
+                    // Waits until it is on disk, so that a sender that is too fast is slowed by its own connection.
+                    await reception.KeepAsync(Line(frame, sender), ct);
+            }
+        }
+        catch (Exception e) when (e is IOException or InvalidDataException or OperationCanceledException or SocketException)
+        {
+            if (e is InvalidDataException)
+                log.LogWarning("A syslog connection was closed: {Reason}", e.Message);
+        }
+        finally
+        {
+            Interlocked.Decrement(ref _connections);
+        }
+    }
+
+    private Incoming Line(ReadOnlySpan<byte> bytes, IPAddress from)
+    {
+        var now = time.GetUtcNow();
+        var text = Encoding.UTF8.GetString(bytes[..Math.Min(bytes.Length, SyslogMessage.MostChars)]);
+        return new(Guid.CreateVersion7(now), now, "syslog", from.IsIPv4MappedToIPv6 ? from.MapToIPv4().ToString() : from.ToString(), text.Replace('\0', '·').TrimEnd('\r', '\n'));
+    }
+}

@@ -1,0 +1,87 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Store.Appliances;
+
+/// <summary>A drive as the firm's list has it.</summary>
+public sealed record ListedDrive(string Serial, string Model, long Bytes, string? Asset, string? Bay, string? Depot, int? Hours = null, string? UsedIn = null);
+
+/// <summary>A snapshot that was kept, and the entry that took it.</summary>
+public sealed record KeptSnapshot(long Ticket, long Seq, string Asset, DateTimeOffset At, string Source, string By);
+
+/// <summary>Every drive the firm knows, what became of it, and every snapshot of an appliance.</summary>
+public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
+{
+    /// <summary>By the whole serial or its last characters.</summary>
+    public async Task<IReadOnlyList<ListedDrive>> FindAsync(string text, int most, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var from = Projecting.Reversed(SerialNumber.Normalise(text)) ?? "";
+        var to = from + '\uffff';
+        var found = await db.Drives.AsNoTracking().Where(d => string.Compare(d.SerialReversed, from) >= 0 && string.Compare(d.SerialReversed, to) < 0).OrderBy(d => d.SerialReversed).Take(most).ToListAsync(ct);
+        return [.. found.Select(Of)];
+    }
+
+    /// <summary>What the journals say of a drive, oldest first.</summary>
+    public async Task<IReadOnlyList<LifeEvent>> LifeAsync(string serial, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var key = SerialNumber.Normalise(serial);
+        var rows = await db.LifeEvents.AsNoTracking().Where(e => e.Serial == key).OrderBy(e => e.At).ThenBy(e => e.Ticket).ThenBy(e => e.Nth).Take(1000).ToListAsync(ct);
+        return [.. rows.Select(r => new LifeEvent(r.Serial, r.At, Words.Parse<LifeEventKind>(r.Kind, "kind") is Parsed<LifeEventKind>.Ok(var kind) ? kind : LifeEventKind.Seen, r.Asset, r.Bay, r.Sentence, r.By, r.Ticket))];
+    }
+
+    /// <summary>Drives that lie in depots, with whether a wipe is on record for the used ones.</summary>
+    public async Task<IReadOnlyList<StockPart>> StockAsync(string? depot, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var rows = await db.Drives.AsNoTracking().Where(d => d.Depot != null && (depot == null || d.Depot == depot)).OrderBy(d => d.Serial).Take(2000).ToListAsync(ct);
+        var used = rows.Where(r => r.UsedIn is not null).Select(r => r.Serial).ToList();
+        var wiped = await db.LifeEvents.Where(e => used.Contains(e.Serial) && e.Kind == "wiped").Select(e => e.Serial).ToHashSetAsync(ct);
+        // What a ticket has set aside or moved on is not on the shelf any more, whatever the list says.
+        var serials = rows.Select(r => r.Serial).ToList();
+        var taken = await db.DrivePlaces.Where(p => serials.Contains(p.Serial)).Select(p => p.Serial).ToHashSetAsync(ct);
+        return [.. rows.Where(r => !taken.Contains(r.Serial)).Select(r => new StockPart(r.Serial, r.Model, r.Bytes, r.Depot ?? "", r.Hours, r.UsedIn, wiped.Contains(r.Serial)))];
+    }
+
+    public async Task<IReadOnlyList<ListedDrive>> InAsync(string asset, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return [.. (await db.Drives.AsNoTracking().Where(d => d.Asset == asset).OrderBy(d => d.Bay).Take(1000).ToListAsync(ct)).Select(Of)];
+    }
+
+    /// <summary>Every snapshot of an appliance, newest first.</summary>
+    public async Task<IReadOnlyList<KeptSnapshot>> SnapshotsAsync(string asset, int most, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return [.. (await db.Snapshots.AsNoTracking().Where(s => s.Asset == asset).OrderByDescending(s => s.At).Take(most).ToListAsync(ct)).Select(s => new KeptSnapshot(s.Ticket, s.Seq, s.Asset, s.At, s.Source, s.By))];
+    }
+
+    /// <summary>The bays in one kept snapshot; null where that entry took none.</summary>
+    public async Task<Snapshot?> SnapshotAsync(long ticket, long seq, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var row = await db.Journal.AsNoTracking().FirstOrDefaultAsync(r => r.Ticket == ticket && r.Seq == seq, ct);
+        return row?.ToEntry() is { Body: SnapshotTaken taken } entry ? taken.Snapshot with { TakenAt = entry.Happened } : null;
+    }
+
+    /// <summary>The newest snapshot of each of these appliances that has one.</summary>
+    public async Task<IReadOnlyDictionary<string, Snapshot>> LatestAsync(IReadOnlyCollection<string> assets, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var newest = await db.Snapshots.AsNoTracking().Where(s => assets.Contains(s.Asset)).GroupBy(s => s.Asset)
+            .Select(g => g.OrderByDescending(s => s.At).First()).ToListAsync(ct);
+        var found = new Dictionary<string, Snapshot>();
+        foreach (var row in newest)
+            if (await SnapshotAsync(row.Ticket, row.Seq, ct) is { } snapshot)
+                found[row.Asset] = snapshot;
+        return found;
+    }
+
+    internal static ListedDrive Of(DriveRow row) => new(row.Serial, row.Model, row.Bytes, row.Asset, row.Bay, row.Depot, row.Hours, row.UsedIn);
+}

@@ -1,0 +1,149 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Store.Intake;
+
+public enum IntakeOutcome
+{
+    /// <summary>Understood, and not yet on a ticket.</summary>
+    Pending,
+    Joined,
+    Ignored,
+    Repeated,
+    Unmatched,
+    UnknownSender,
+    Settled,
+}
+
+/// <summary>One message as it came in.</summary>
+public sealed record IntakeItem(Guid Id, DateTimeOffset ReceivedAt, string Via, string Sender, string? App, string Text, IntakeOutcome Outcome, string? Rule, string? Asset, long? Ticket, Alert? Alert);
+
+/// <summary>Everything that came in, kept before anything is made of it, so that a crash loses nothing.</summary>
+public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs) : IAsyncDisposable
+{
+    private readonly SemaphoreSlim _one = new(1, 1);
+    private NailcrowDb? _db;
+    private PreparedRows<IntakeRow>? _rows;
+
+    /// <summary>Keeps a batch in one transaction. A message that is here already counts once.</summary>
+    public async Task KeepAsync(IReadOnlyList<IntakeItem> items, CancellationToken ct)
+    {
+        await _one.WaitAsync(ct);
+        try
+        {
+            _db ??= await dbs.CreateDbContextAsync(ct);
+            _rows ??= new(_db);
+            var known = await KnownAsync(_db, items, ct);
+            await using var transaction = await _db.Database.BeginTransactionAsync(ct);
+            foreach (var item in items.DistinctBy(i => i.Id).Where(i => !known.Contains(i.Id)))
+                await _rows.InsertAsync(Row(item));
+            await transaction.CommitAsync(ct);
+        }
+        finally
+        {
+            _one.Release();
+        }
+    }
+
+    /// <summary>What has not joined its ticket yet, oldest first.</summary>
+    public async Task<IReadOnlyList<IntakeItem>> PendingAsync(int most, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var pending = nameof(IntakeOutcome.Pending);
+        return [.. (await db.Intake.AsNoTracking().Where(r => r.Outcome == pending).OrderBy(r => r.ReceivedAt).Take(most).ToListAsync(ct)).Select(Of)];
+    }
+
+    /// <summary>What nobody understood, newest first.</summary>
+    public async Task<IReadOnlyList<IntakeItem>> ListAsync(IReadOnlyCollection<IntakeOutcome> outcomes, int most, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var wanted = outcomes.Select(o => o.ToString()).ToList();
+        return [.. (await db.Intake.AsNoTracking().Where(r => wanted.Contains(r.Outcome)).OrderByDescending(r => r.ReceivedAt).Take(most).ToListAsync(ct)).Select(Of)];
+    }
+
+    public async Task<IReadOnlyDictionary<IntakeOutcome, int>> CountsAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return (await db.Intake.GroupBy(r => r.Outcome).Select(g => new { g.Key, Count = g.Count() }).ToListAsync(ct)).ToDictionary(g => Enum.Parse<IntakeOutcome>(g.Key), g => g.Count);
+    }
+
+    public async Task<IntakeItem?> FindAsync(Guid id, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.Intake.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, ct) is { } row ? Of(row) : null;
+    }
+
+    /// <summary>What became of some of them.</summary>
+    public async Task SettleAsync(IReadOnlyCollection<Guid> ids, IntakeOutcome outcome, long? ticket, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var word = outcome.ToString();
+        foreach (var some in ids.Chunk(500))
+            await db.Intake.Where(r => some.Contains(r.Id)).ExecuteUpdateAsync(set => set.SetProperty(r => r.Outcome, word).SetProperty(r => r.Ticket, ticket).SetProperty(r => r.Pending, (string?)null), ct);
+    }
+
+    /// <summary>Messages that a new rule understands take their place among the pending.</summary>
+    public async Task PutBackAsync(IReadOnlyCollection<IntakeItem> items, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        foreach (var item in items)
+            await db.Intake.Where(r => r.Id == item.Id).ExecuteUpdateAsync(set => set
+                .SetProperty(r => r.Outcome, item.Outcome.ToString()).SetProperty(r => r.Rule, item.Rule).SetProperty(r => r.Asset, item.Asset).SetProperty(r => r.Pending, Text(item.Alert)), ct);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        if (_db is not null)
+            await _db.DisposeAsync();
+        _one.Dispose();
+    }
+
+    private static async Task<HashSet<Guid>> KnownAsync(NailcrowDb db, IReadOnlyList<IntakeItem> items, CancellationToken ct)
+    {
+        // Only events that carry an id of their own can come twice; a line of syslog gets its id here.
+        var ids = items.Where(i => i.Via != "syslog").Select(i => i.Id).ToList();
+        return ids.Count == 0 ? [] : await db.Intake.Where(r => ids.Contains(r.Id)).Select(r => r.Id).ToHashSetAsync(ct);
+    }
+
+    private static IntakeRow Row(IntakeItem item) =>
+        new()
+        {
+            Id = item.Id, ReceivedAt = item.ReceivedAt, Via = item.Via, Sender = item.Sender, App = item.App, Text = item.Text,
+            Outcome = item.Outcome.ToString(), Rule = item.Rule, Asset = item.Asset, Ticket = item.Ticket,
+            Pending = item.Outcome == IntakeOutcome.Pending ? Text(item.Alert) : null,
+        };
+
+    private static IntakeItem Of(IntakeRow row) =>
+        new(row.Id, row.ReceivedAt, row.Via, row.Sender, row.App, row.Text, Enum.Parse<IntakeOutcome>(row.Outcome), row.Rule, row.Asset, row.Ticket,
+            row.Pending is null ? null : JsonSerializer.Deserialize(row.Pending, JournalJson.Default.Alert));
+
+    private static string? Text(Alert? alert) => alert is null ? null : JsonSerializer.Serialize(alert, JournalJson.Default.Alert);
+}
+
+/// <summary>Who may send signed events.</summary>
+public sealed class EventSenders(IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
+{
+    public async Task<string?> SecretAsync(string name, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return (await db.EventSenders.AsNoTracking().FirstOrDefaultAsync(s => s.Name == name, ct))?.Secret;
+    }
+
+    public async Task<IReadOnlyList<string>> NamesAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.EventSenders.Select(s => s.Name).OrderBy(n => n).ToListAsync(ct);
+    }
+
+    /// <summary>Adds a sender, or gives one a new secret.</summary>
+    public async Task PutAsync(string name, string secret, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        await db.EventSenders.Where(s => s.Name == name).ExecuteDeleteAsync(ct);
+        db.EventSenders.Add(new() { Name = name, Secret = secret, AddedAt = time.GetUtcNow() });
+        await db.SaveChangesAsync(ct);
+    }
+}
