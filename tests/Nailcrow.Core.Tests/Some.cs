@@ -31,10 +31,10 @@ internal static class Some
             [new("vault", level, 6, state, 8_000_000_000_000)]);
 
     /// <summary>An array alone, each member's role by a letter: m member, d dropped, f filling, e empty; mirrors in pairs if told.</summary>
-    public static (Snapshot Snapshot, DriveArray Array) Array(ArrayLevel level, string roles, bool mirrors = false, ArrayState? state = null)
+    public static (Snapshot Snapshot, DriveArray Array) Array(ArrayLevel level, string roles, bool mirrors = false, ArrayState? state = null, int groups = 1, bool told = false)
     {
-        var bays = roles.Select((r, i) => new Bay($"{i + 1}", Role(r), Serial: r == 'e' ? null : $"S00{i:00}", Array: r == 'e' ? null : "a", Group: mirrors ? i / 2 : null)).ToList();
-        var array = new DriveArray("a", level, roles.Length, state ?? (roles.All(r => r == 'm') ? ArrayState.Whole : ArrayState.Degraded));
+        var bays = roles.Select((r, i) => new Bay($"{i + 1}", Role(r), Serial: r == 'e' ? null : $"S00{i:00}", Array: r == 'e' ? null : "a", Group: mirrors ? i / 2 : told ? i / (roles.Length / groups) : null)).ToList();
+        var array = new DriveArray("a", level, roles.Length, state ?? (roles.All(r => r == 'm') ? ArrayState.Whole : ArrayState.Degraded), Groups: level is ArrayLevel.Raid50 or ArrayLevel.Raid60 ? groups : null, Parity: level == ArrayLevel.KPlusM ? 2 : null);
         return (new(Noon, "person", bays, [array]), array);
     }
 

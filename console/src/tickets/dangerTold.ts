@@ -3,10 +3,14 @@ type Chance = { low: number; high: number }
 /** A chance as a range in percent, with as many digits as it is worth. */
 export function chanceTold({ low, high }: Chance): string {
   if (high === 0) return '0 %'
-  return `${percent(low)} to ${percent(high)} %`
+  if (high < least) return 'under 0.01 %'
+  return `${low < least ? 'under 0.01' : percent(low)} to ${percent(high)} %`
 }
 
-const percent = (share: number) => (share * 100 >= 0.01 ? Number((share * 100).toPrecision(2)).toString() : (share * 100).toExponential(0))
+// Below this the inputs are worth less than the digits.
+const least = 0.0001
+
+const percent = (share: number) => Number((share * 100).toPrecision(2)).toString()
 
 /** How long something lasted, or has lasted so far, in the two largest units. */
 export function lasted(from: string, to: string | null, now = Date.now()): string {

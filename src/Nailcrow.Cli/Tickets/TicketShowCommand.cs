@@ -79,9 +79,12 @@ internal static class TicketShowCommand
             screen.Line($"  to close   {Screen.Safe(string.Join(", ", unmet))}");
     }
 
-    private static string Percent(Core.Appliances.Chance chance) => chance.High == 0 ? "0 %" : $"{Share(chance.Low)} to {Share(chance.High)} %";
+    private static string Percent(Core.Appliances.Chance chance) => chance.High == 0 ? "0 %" : chance.High < Least ? "under 0.01 %" : $"{Share(chance.Low)} to {Share(chance.High)} %";
 
-    private static string Share(double share) => (share * 100).ToString(share < 0.001 ? "0.#e0" : "0.##", System.Globalization.CultureInfo.InvariantCulture);
+    // Below this the inputs are worth less than the digits.
+    private const double Least = 0.0001;
+
+    private static string Share(double share) => share < Least ? "under 0.01" : (share * 100).ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
 
     private static string DangerMark(int? margin) => margin switch { null => "[dim]?[/]", <= 0 => "[bold red]DANGER[/]", _ => "[bold]margin " + margin + "[/]" };
 }

@@ -22,12 +22,13 @@ public static class Joining
     public static IReadOnlyList<OneFault> Of(IReadOnlyList<TicketLine> openHere, IReadOnlyDictionary<long, string?> arrayOf, IEnumerable<Alert> alerts)
     {
         var open = openHere.OrderBy(l => l.Number).ToList();
-        var told = alerts.OrderBy(a => a.At).ThenBy(a => a.Id).ToList();
+        var told = WithArrays([.. alerts.OrderBy(a => a.At).ThenBy(a => a.Id)]);
         var faults = new List<(long? Ticket, string Key, List<Alert> Alerts)>();
         foreach (var alert in told.Where(a => !IsVague(a)))
         {
-            var ticket = open.Find(l => Same(l, alert.Bay, alert.Serial))?.Number ?? open.Find(l => alert.Array is not null && arrayOf.GetValueOrDefault(l.Number) == alert.Array)?.Number;
-            var key = ticket is { } number ? $"T{number}" : alert.Array is { } array ? $"array {array}" : $"drive {alert.Serial ?? alert.Bay}";
+            // Drives whose array nobody knows are taken as one fault: a machine that loses power loses many at a time.
+            var ticket = open.Find(l => Same(l, alert.Bay, alert.Serial))?.Number ?? open.Find(l => arrayOf.GetValueOrDefault(l.Number) == alert.Array)?.Number;
+            var key = ticket is { } number ? $"T{number}" : $"array {alert.Array}";
             Add(faults, ticket, key, alert);
         }
         foreach (var alert in told.Where(IsVague))
@@ -37,6 +38,15 @@ public static class Joining
                 Add(faults, null, faults.Count > 0 ? faults[0].Key : "machine", alert);
         return [.. faults.Select(f => new OneFault(f.Ticket, f.Alerts))];
     }
+
+    /// <summary>What one alert says of a drive's array holds for the others of that drive.</summary>
+    private static List<Alert> WithArrays(IReadOnlyList<Alert> told)
+    {
+        var named = told.Where(a => a.Array is not null && Drive(a) is not null).ToLookup(Drive, a => a.Array);
+        return [.. told.Select(a => a.Array is null && Drive(a) is { } drive ? a with { Array = named[drive].FirstOrDefault() } : a)];
+    }
+
+    private static string? Drive(Alert alert) => alert.Bay ?? alert.Serial;
 
     private static void Add(List<(long? Ticket, string Key, List<Alert> Alerts)> faults, long? ticket, string key, Alert alert)
     {

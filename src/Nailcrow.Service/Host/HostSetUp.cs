@@ -94,6 +94,7 @@ internal static class HostSetUp
             await first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
         else // only a word of advice, which nobody has to wait for
             app.Lifetime.ApplicationStarted.Register(() => _ = first.MakeAsync(null, CancellationToken.None));
+        app.Lifetime.ApplicationStarted.Register(() => app.Services.GetRequiredService<Nailcrow.Appliances.AllowedAddresses>().OwnPorts([.. app.Urls.Select(u => new Uri(u.Replace("*", "localhost").Replace("+", "localhost")).Port)]));
         app.Lifetime.ApplicationStarted.Register(() => Log.ForContext(typeof(HostSetUp)).Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, Path.GetFullPath(settings.Data)));
     }
 

@@ -44,7 +44,8 @@ internal sealed class IntakeSorter(ReferenceBook book, TimeProvider time)
             new(incoming.Id, incoming.ReceivedAt, incoming.Via, incoming.Sender, app, incoming.Text, outcome, rule, asset, null, alert);
         if (SyslogMessage.Parse(incoming.Text, incoming.ReceivedAt) is not Parsed<SyslogMessage>.Ok(var message))
             return Item(IntakeOutcome.Unmatched);
-        var asset = (message.Host is { } host && senders.TryGetValue(host, out var named) ? named : null) ?? senders.GetValueOrDefault(incoming.Sender);
+        // By the name in the line; by the address only where it names none, since a relay passes on lines of many machines.
+        var asset = senders.GetValueOrDefault(message.Host ?? incoming.Sender);
         if (rules.On(message.App, message.Text) is not { } match)
             return Item(asset is null ? IntakeOutcome.UnknownSender : IntakeOutcome.Unmatched, message.App, null, asset);
         if (match.Rule.Outcome == RuleOutcome.Ignore)

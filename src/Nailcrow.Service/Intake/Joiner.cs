@@ -71,11 +71,13 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
             return 0;
         }
         var here = await lines.AtAsync([asset], time.GetUtcNow() - Flapping.QuietAfterEnd, ct);
-        var alerts = items.Select(i => i.Alert).OfType<Alert>().Select(a => a.Placed(known)).ToList();
+        // Where there is one array, what nobody placed is of that one.
+        var only = appliance.Appliance.Arrays is [var one] ? one.Name : null;
+        var alerts = items.Select(i => i.Alert).OfType<Alert>().Select(a => a.Placed(known)).Select(a => a with { Array = a.Array ?? only }).ToList();
         // One that ended a moment ago still answers for its drive: what a machine repeats then is no new fault.
         var open = here.Where(l => !l.Ended).ToList();
         var lately = open.Count > 0 ? open : [.. here];
-        var faults = Core.Intake.Joining.Of([.. lately.Select(l => l.Line)], lately.ToDictionary(l => l.Line.Number, l => l.Array), alerts);
+        var faults = Core.Intake.Joining.Of([.. lately.Select(l => l.Line)], lately.ToDictionary(l => l.Line.Number, l => l.Array ?? only), alerts);
         foreach (var fault in faults)
         {
             var ticket = fault.Ticket ?? await OpenAsync(appliance, fault.Alerts[0], known, ct);

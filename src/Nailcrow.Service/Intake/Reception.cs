@@ -13,6 +13,10 @@ internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Rece
     private const int MostWaiting = 50_000;
     private const int MostAtOnce = 1_000;
 
+    // A datagram's sender does not send again; a database that is busy or being copied is free again in seconds.
+    private const int Attempts = 5;
+    private static readonly TimeSpan BetweenAttempts = TimeSpan.FromSeconds(1);
+
     private readonly Channel<Incoming> _waiting = Channel.CreateBounded<Incoming>(new BoundedChannelOptions(MostWaiting) { SingleReader = true });
     private readonly SemaphoreSlim _kept = new(0);
     private long _turnedAway;
@@ -59,17 +63,24 @@ internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Rece
             batch.Add(next);
         if (batch.Count == 0)
             return;
-        try
-        {
-            await log.KeepAsync(await sorter.SortAsync(batch, ct), ct);
-            batch.ForEach(i => i.Kept.TrySetResult());
-            _kept.Release();
-        }
-        catch (Exception e)
-        {
-            complaints.LogError(e, "{Count} messages could not be kept", batch.Count);
-            batch.ForEach(i => i.Kept.TrySetException(e));
-        }
+        for (var attempt = 1; ; attempt++)
+            try
+            {
+                await log.KeepAsync(await sorter.SortAsync(batch, ct), ct);
+                batch.ForEach(i => i.Kept.TrySetResult());
+                _kept.Release();
+                return;
+            }
+            catch (Exception e) when (attempt < Attempts && e is not OperationCanceledException)
+            {
+                await Task.Delay(BetweenAttempts * attempt, CancellationToken.None);
+            }
+            catch (Exception e)
+            {
+                complaints.LogError(e, "{Count} messages could not be kept", batch.Count);
+                batch.ForEach(i => i.Kept.TrySetException(e));
+                return;
+            }
     }
 }
 

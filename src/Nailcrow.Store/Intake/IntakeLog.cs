@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core;
@@ -34,13 +35,18 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs) : IAsyncDisposa
         await _one.WaitAsync(ct);
         try
         {
-            _db ??= await dbs.CreateDbContextAsync(ct);
-            _rows ??= new(_db);
+            if (_db is null || _rows is null)
+                await OpenAsync(ct);
             var known = await KnownAsync(_db, items, ct);
             await using var transaction = await _db.Database.BeginTransactionAsync(ct);
             foreach (var item in items.DistinctBy(i => i.Id).Where(i => !known.Contains(i.Id)))
                 await _rows.InsertAsync(Row(item));
             await transaction.CommitAsync(ct);
+        }
+        catch
+        {
+            await CloseAsync(); // whatever state it was left in, the next batch begins afresh
+            throw;
         }
         finally
         {
@@ -94,10 +100,25 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs) : IAsyncDisposa
                 .SetProperty(r => r.Outcome, item.Outcome.ToString()).SetProperty(r => r.Rule, item.Rule).SetProperty(r => r.Asset, item.Asset).SetProperty(r => r.Pending, Text(item.Alert)), ct);
     }
 
-    public async ValueTask DisposeAsync()
+    /// <summary>The connection stays open between batches: prepared statements belong to one handle of the database, and a pool would hand out another.</summary>
+    [MemberNotNull(nameof(_db), nameof(_rows))]
+    private Task OpenAsync(CancellationToken ct)
+    {
+        _db = dbs.CreateDbContext();
+        _rows = new(_db);
+        return _db.Database.OpenConnectionAsync(ct);
+    }
+
+    private async Task CloseAsync()
     {
         if (_db is not null)
             await _db.DisposeAsync();
+        (_db, _rows) = (null, null);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await CloseAsync();
         _one.Dispose();
     }
 

@@ -26,6 +26,7 @@ internal sealed class IntakeMapping : IEntityTypeConfiguration<IntakeRow>
     {
         row.ToTable("intake");
         row.HasKey(r => r.Id);
+        row.Property(r => r.Id).ValueGeneratedNever();
         row.HasIndex(r => new { r.Outcome, r.ReceivedAt });
     }
 }

@@ -74,18 +74,24 @@ public sealed record SyslogMessage(int Facility, int Severity, DateTimeOffset? A
     {
         if (rest.StartsWith('-'))
             return rest.Length > 1 ? rest[1..].TrimStart() : "";
-        var (at, inside) = (0, false);
-        for (; at < rest.Length; at++)
-        {
-            if (rest[at] == '\\')
-                at++;
-            else if (rest[at] == '[')
-                inside = true;
-            else if (rest[at] == ']' && (at + 1 >= rest.Length || rest[at + 1] != '['))
-                return rest[(at + 1)..].TrimStart().TrimStart('\uFEFF');
-            else if (!inside)
-                return rest;
-        }
+        var (inside, quoted) = (false, false);
+        for (var at = 0; at < rest.Length; at++)
+            switch (rest[at])
+            {
+                case '\\':
+                    at++;
+                    break;
+                case '"':
+                    quoted = !quoted;
+                    break;
+                case '[' when !quoted:
+                    inside = true;
+                    break;
+                case ']' when !quoted && (at + 1 >= rest.Length || rest[at + 1] != '['):
+                    return rest[(at + 1)..].TrimStart().TrimStart('\uFEFF');
+                case not ']' when !inside:
+                    return rest;
+            }
         return "";
     }
 

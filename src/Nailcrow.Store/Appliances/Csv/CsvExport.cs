@@ -14,7 +14,7 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
         await using var db = await dbs.CreateDbContextAsync(ct);
         var (needed, possible) = ImportColumns.Of(kind);
         // What a person typed may begin with = or @; a spreadsheet must show it, not run it.
-        using var csv = CsvWriter.Create(into, CsvWriterOptions.Default with { Injection = CsvInjection.Escape }, leaveOpen: true);
+        await using var csv = CsvWriter.Create(into, CsvWriterOptions.Default with { Injection = CsvInjection.Escape }, leaveOpen: true);
         await csv.WriteRecordAsync([.. needed, .. possible], ct);
         await foreach (var row in Rows(db, kind).WithCancellation(ct))
             await csv.WriteRecordAsync(row, ct);

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("e4e2154e-28f7-4faa-8ec1-97428141a474"), entityTypeCount: 19)
+            : base(skipDetectChanges: false, modelId: new Guid("da7ab0ba-0f08-4855-bf44-2cdc91827fb9"), entityTypeCount: 19)
         {
         }
 
