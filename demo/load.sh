@@ -37,6 +37,7 @@ nailcrow ticket close $done_one --as tamsel
 
 # Two that wait for a newcomer: one for the console, one for the terminal.
 say_to 7421 fail 2
+sleep 2 # the machine says so itself; what the keeper reports then joins it
 serial=$(nailcrow bays FSC-0107 --json | value 'd.snapshot.bays.find(b=>b.label=="2").serial')
 nailcrow ticket report FSC-0107 "Amber lamp on bay 2, console says a drive is missing from vault" --bay 2 --serial "$serial"
 nailcrow ticket take 1002
@@ -45,6 +46,7 @@ nailcrow part reserve 1002 "$(say_to 7421 look | value 'd.view.table[0].serial')
 nailcrow part issue 1002
 
 say_to 7422 fail 8
+sleep 2
 serial=$(nailcrow bays FSC-0108 --json | value 'd.snapshot.bays.find(b=>b.label=="8").serial')
 nailcrow ticket report FSC-0108 "Mail from the machine: desk is degraded" --bay 8 --serial "$serial"
 nailcrow ticket take 1003
@@ -56,6 +58,7 @@ nailcrow part issue 1003
 # One that a dispatcher has to look at, and one on hold.
 nailcrow ticket report FSC-0311 "Gauge screen shows 'mirror online' but the log counts read errors on one drive" --job early
 say_to 7422 warn 3
+sleep 2
 worn=$(nailcrow bays FSC-0108 --json | value 'd.snapshot.bays.find(b=>b.label=="3").serial')
 nailcrow ticket report FSC-0108 "Bay 3 warns: spare blocks nearly used up" --bay 3 --serial "$worn" --job early
 nailcrow snapshot take 1005

@@ -63,8 +63,18 @@ n bays T-1001 --reasons
 see "thins"
 
 chapter "The part"
+printf 'serial,model,size,depot,used-in\nHSKWALK0001,Hask H16-V,16000900661248,North depot,\nC8WALK00002,Cindral C8-R,8001563222016,North depot,\nP8WALK00003,Pellworth P8-K,8001563222016,North depot,FSC-0431\nbad row,,\n' >"$home/stock.csv"
+n import drives "$home/stock.csv" --as lioth
+see "line 5"
+n import drives "$home/stock.csv" --write --as lioth
+see "3 brought in"
+n bring T-1001 --all
+see "no wipe is on record"
+refused 1 nailcrow part reserve T-1001 HSKWALK0001 --as sefa
+see "say why this one is taken"
+n desk --as lioth
 refused 1 nailcrow part reserve T-1001 "$new" --model "Cindral C8" --size 4TB --depot "Main stores" --as sefa
-see "at least as large"
+see "fewer than the array uses of each member"
 n part reserve T-1001 "$new" --model "Cindral C8" --size 8001563222016 --depot "Main stores" --as sefa
 refused 4 nailcrow part issue T-1001
 n part issue T-1001 --as sefa

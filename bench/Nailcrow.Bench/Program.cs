@@ -8,6 +8,9 @@ var all = new (string Name, Func<Task> Measure)[]
     ("pages", Pages.MeasureAsync),
     ("console", ConsoleWeight.MeasureAsync),
     ("command", CommandTimes.MeasureAsync),
+    ("verdicts", Verdicts.MeasureAsync),
+    ("storm", Storm.MeasureAsync),
+    ("import", Importing.MeasureAsync),
 };
 var wanted = all.Where(m => args.Length == 0 || args.Contains(m.Name)).ToList();
 if (wanted.Count == 0)

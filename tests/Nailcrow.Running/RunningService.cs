@@ -28,13 +28,15 @@ public sealed class RunningService : IAsyncDisposable
 
     /// <param name="folder">A folder that a service has used before; null for a new one.</param>
     /// <param name="assembly">Another build of the service than the one beside the caller.</param>
-    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1, string? assembly = null, int hearsEverySeconds = 3600)
+    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1, string? assembly = null, int hearsEverySeconds = 3600, bool pushed = false)
     {
         var own = folder is null;
+        var port = pushed ? FreePort() : 0;
         folder ??= Directory.CreateTempSubdirectory("nailcrow-").FullName;
         var process = RunningProcess.Start(assembly ?? Built.Assembly("Nailcrow.Service", "nailcrow-service"),
         [
-            "--urls", "http://127.0.0.1:0",
+            "--urls", $"http://127.0.0.1:{port}",
+            .. pushed ? new[] { "--Nailcrow:Intake:PublicUrl", $"http://127.0.0.1:{port}" } : [],
             "--Nailcrow:Data", Path.Combine(folder, "nailcrow.db"),
             "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures"),
             "--Nailcrow:WatchEverySeconds", watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
@@ -49,9 +51,9 @@ public sealed class RunningService : IAsyncDisposable
     }
 
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
-    public static async Task<RunningService> StartPeopledAsync(Uri? machine = null, string? assembly = null, int hearsEverySeconds = 3600)
+    public static async Task<RunningService> StartPeopledAsync(Uri? machine = null, string? assembly = null, int hearsEverySeconds = 3600, bool pushed = false)
     {
-        var service = await StartAsync(assembly: assembly, hearsEverySeconds: hearsEverySeconds);
+        var service = await StartAsync(assembly: assembly, hearsEverySeconds: hearsEverySeconds, pushed: pushed);
         var admin = await service.SignInAsync("admin");
         foreach (var (name, role) in new[] { ("ilka", Role.Engineer), ("tamsel", Role.Engineer), ("dorrik", Role.Dispatcher), ("sefa", Role.Stores), ("lioth", Role.Lead) })
             await admin.AddPersonAsync(new PersonAsk(name, name, Password, [role]), CancellationToken.None);
@@ -73,6 +75,14 @@ public sealed class RunningService : IAsyncDisposable
         await Process.DisposeAsync();
         if (_ownsFolder)
             Directory.Delete(Folder, recursive: true);
+    }
+
+    /// <summary>A service that is pushed to has to know its own address before it starts.</summary>
+    private static int FreePort()
+    {
+        using var listener = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
+        listener.Start();
+        return ((System.Net.IPEndPoint)listener.LocalEndpoint).Port;
     }
 
     private static ReferenceData Reference(Uri? machine)

@@ -163,20 +163,23 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         (await SettledAsync("event e-7")).Outcome.ShouldBe("unknown-sender");
     }
 
-    [Fact]
-    public async Task A_machines_own_events_are_heard_and_what_the_engineer_does_is_explained_by_the_step()
+    [Theory, InlineData(true), InlineData(false)]
+    public async Task A_machines_own_events_are_heard_whether_it_pushes_them_or_streams_them_and_after_it_forgot_who_asked(bool pushed)
     {
         await using var machine = await RunningStandIn.StartAsync(seed: 41);
-        await using var hearing = await RunningService.StartPeopledAsync(machine.Address, hearsEverySeconds: 1);
+        await using var hearing = await RunningService.StartPeopledAsync(machine.Address, hearsEverySeconds: 1, pushed: pushed);
+        await machine.HandAsync("behave/forgets");
         var dorrik = await hearing.SignInAsync("dorrik");
         var admin = await hearing.SignInAsync("admin");
         var known = await admin.ApplianceAsync("FSC-0107", Ct);
         await admin.LoadAsync(new([], [], [known.Appliance with { Serial = "BRK12-0041" }]), Ct);
-        // The stream opens within a second or two of the machine being known; until then nobody would hear it.
+        await Task.Delay(1_500, Ct); // a round in which the machine forgets at once
+        await machine.HandAsync("behave/well");
+        // Asked again within a second or two; until then nobody would hear it.
         var ticket = await SoonAsync(async () =>
         {
             await machine.HandAsync("warn/4");
-            await Task.Delay(400, Ct);
+            await Task.Delay(400, Ct); // an event is on its ticket within that time
             return (await dorrik.TicketsAsync(new(Asset: "FSC-0107"), Ct)).Tickets.FirstOrDefault();
         });
 

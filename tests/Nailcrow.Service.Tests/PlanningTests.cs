@@ -56,7 +56,7 @@ public sealed class PlanningTests(PeopledService service) : IClassFixture<People
 
         await (await service.AsAsync("dorrik")).ExportAsync("sites", into, Ct);
 
-        Encoding.UTF8.GetString(into.ToArray()).ShouldContain("'=HYPERLINK(1),Trust,Shelf 1,Europe/Oslo");
+        Encoding.UTF8.GetString(into.ToArray()).ShouldContain("\"'=HYPERLINK(1)\",Trust,Shelf 1,Europe/Oslo");
         (await ImportAsync("sites", Encoding.UTF8.GetString(into.ToArray()), dryRun: true)).Bad.ShouldBe(0);
     }
 

@@ -27,7 +27,8 @@ export function BayFront({ bay, verdict, isTarget, isChosen, choose }: Props) {
   )
 }
 
-const sign = (verdict: BayVerdict | undefined) => (verdict?.verdict === 'fatal' ? '✕' : verdict?.verdict === 'thins' ? '▬' : '○')
+/** Nothing where nobody has reckoned it: an open ring would say that pulling is safe. */
+const sign = (verdict: BayVerdict | undefined) => (verdict ? { fatal: '✕', thins: '▬', safe: '○' }[verdict.verdict ?? 'fatal'] : '')
 
 function spoken(bay: Bay, verdict: BayVerdict | undefined, isTarget: boolean): string {
   const health = bay.health && bay.health !== 'unknown' && bay.role !== 'empty' ? `, ${bay.health}` : ''

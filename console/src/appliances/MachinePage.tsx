@@ -30,7 +30,7 @@ export function MachinePage() {
       <div className="ticket-columns">
         <div>
           {shown.data ? (
-            <Chassis snapshot={shown.data.after} verdicts={[]} drawing={drawing} target={null} zone={site.zone} />
+            <Chassis snapshot={shown.data.after} verdicts={shown.data.verdicts} drawing={drawing} target={null} zone={site.zone} />
           ) : (
             <p className="panel">No snapshot yet. The first ticket on this machine takes one.</p>
           )}

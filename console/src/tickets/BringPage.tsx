@@ -24,6 +24,7 @@ export function BringPage() {
   })
   if (!ticket.data || !bring.data) return <Waiting for="what to bring" problem={ticket.error ?? bring.error} />
   const { needed, parts, capacity, upgrades, tools } = bring.data
+  const fitting = parts.filter(p => p.fit !== 'does-not-fit')
   return (
     <main className="page">
       <TicketHead ticket={ticket.data} here="what to bring" />
@@ -39,9 +40,19 @@ export function BringPage() {
       <section className="panel" aria-labelledby="parts">
         <h2 id="parts">In stock</h2>
         {parts.length === 0 && <p style={{ margin: 0 }}>Nothing is in stock. A depot's list is brought in under Lists.</p>}
-        {parts.map(part => (
+        {fitting.map(part => (
           <PartLine key={part.part.serial} part={part} writer={writer} free={!ticket.data.part?.issuedTo} />
         ))}
+        {parts.length > fitting.length && (
+          <details style={{ marginTop: 8 }}>
+            <summary>{parts.length - fitting.length} that do not fit, and why</summary>
+            {parts
+              .filter(p => p.fit === 'does-not-fit')
+              .map(part => (
+                <PartLine key={part.part.serial} part={part} writer={writer} free={false} />
+              ))}
+          </details>
+        )}
         <Refused problem={writer.problem} />
         <p style={{ margin: '8px 0 0' }}>
           A part from elsewhere is reserved under <Link to={`/tickets/${number}/return`}>Parts and returns</Link>.

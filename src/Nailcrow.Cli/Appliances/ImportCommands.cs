@@ -34,7 +34,7 @@ internal static class ImportCommands
     public static Command Export()
     {
         var kind = Kind();
-        var file = new Argument<string?>("FILE") { Description = "Where to put it; must not exist yet. Default: the output.", Arity = ArgumentArity.ZeroOrOne };
+        var file = new Argument<string?>("FILE") { Description = "Where to put it; must not exist yet. Default: the output.", Arity = ArgumentArity.ZeroOrOne, DefaultValueFactory = _ => null };
         return new Command("export", "Write a list in the columns it is imported by.") { kind, file }.Does(async call =>
         {
             if (call.Get(file) is not { } path)

@@ -14,16 +14,21 @@ internal static class BringCommand
     public static Command Build()
     {
         var ticket = Said.Ticket();
-        return new Command("bring", "What to bring: parts in stock that fit, with reasons, tools, and what the array then holds.") { ticket }.Does(async call =>
+        var all = new Option<bool>("--all") { Description = "List every part that does not fit as well." };
+        return new Command("bring", "What to bring: parts in stock that fit, with reasons, tools, and what the array then holds.") { ticket, all }.Does(async call =>
         {
             var bring = await call.Client.BringAsync(call.Get(ticket), call.Ct);
             call.Show(bring, ContractJson.Default.BringView, screen =>
             {
                 screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
-                screen.Table(["", "serial", "model", "size", "depot", "because"], bring.Parts.Select(p => new[]
+                var unfit = bring.Parts.Count(p => p.Fit == Fit.DoesNotFit);
+                var shown = call.Get(all) ? bring.Parts : [.. bring.Parts.Where(p => p.Fit != Fit.DoesNotFit), .. bring.Parts.Where(p => p.Fit == Fit.DoesNotFit).Take(FewUnfit)];
+                screen.Table(["", "serial", "model", "size", "depot", "because"], shown.Select(p => new[]
                 {
                     p.Fit switch { Fit.Fits => "[bold]fits[/]", Fit.FitsWithWarnings => "look twice", _ => "[dim]does not fit[/]" }, Screen.Safe(p.Part.Serial), Screen.Safe(p.Part.Model), ByteSize.Both(p.Part.Bytes), Screen.Safe(p.Part.Depot), Screen.Safe(string.Join(" ", p.Blocks.Concat(p.Warns))),
                 }));
+                if (unfit > FewUnfit && !call.Get(all))
+                    screen.Line($"[dim]and {unfit - FewUnfit} more that do not fit; --all lists them[/]");
                 if (bring.Parts.Count == 0)
                     screen.Line("Nothing is in stock. 'nailcrow import drives FILE' brings in a depot's list.");
                 if (bring.Capacity is { } capacity)
@@ -34,6 +39,9 @@ internal static class BringCommand
             });
         });
     }
+
+    // Enough to see why; a shelf has many.
+    private const int FewUnfit = 2;
 
     private static string Told(Capacity capacity) => $"usable {Size.Both(capacity.Usable)}, protected {Size.Both(capacity.Protected)}, unused {Size.Both(capacity.Unused)}";
 }

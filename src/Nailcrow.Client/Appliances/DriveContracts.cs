@@ -20,7 +20,8 @@ public sealed record KeptSnapshotView(long Ticket, long Seq, DateTimeOffset At, 
 public sealed record SnapshotList(string Asset, IReadOnlyList<KeptSnapshotView> Snapshots);
 
 /// <summary>Two snapshots of one appliance, held against each other.</summary>
-public sealed record SnapshotDifference(Snapshot Before, Snapshot After, IReadOnlyList<BayChange> Changes);
+/// <param name="Verdicts">What pulling each bay would have done at the time of the second.</param>
+public sealed record SnapshotDifference(Snapshot Before, Snapshot After, IReadOnlyList<BayChange> Changes, IReadOnlyList<BayVerdict> Verdicts);
 
 /// <summary>One bay's label, position and software name, and how the three were found to belong together.</summary>
 /// <param name="Confirmed">pull or light: somebody saw it. Null: the machine says so, and nobody has seen it yet.</param>

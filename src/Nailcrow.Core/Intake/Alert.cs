@@ -28,7 +28,7 @@ public sealed record Alert(
     {
         var bay = known is null ? null : known.Holding(Serial) ?? known.BayLabelled(Bay) ?? known.Bays.FirstOrDefault(b => Name is not null && string.Equals(b.Name, Name, StringComparison.OrdinalIgnoreCase));
         return bay is null
-            ? this with { Bay = Bay ?? (known is null ? Name : null) } // better the software's name than nothing, where nobody knows the bays
+            ? this
             : this with { Bay = bay.Label, Serial = Serial ?? bay.Serial, Array = Array ?? bay.Array };
     }
 }

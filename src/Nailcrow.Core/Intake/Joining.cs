@@ -46,7 +46,7 @@ public static class Joining
         return [.. told.Select(a => a.Array is null && Drive(a) is { } drive ? a with { Array = named[drive].FirstOrDefault() } : a)];
     }
 
-    private static string? Drive(Alert alert) => alert.Bay ?? alert.Serial;
+    private static string? Drive(Alert alert) => alert.Bay ?? alert.Serial ?? alert.Name;
 
     private static void Add(List<(long? Ticket, string Key, List<Alert> Alerts)> faults, long? ticket, string key, Alert alert)
     {
@@ -56,7 +56,7 @@ public static class Joining
             faults.Add((ticket, key, [alert]));
     }
 
-    private static bool IsVague(Alert alert) => alert is { Bay: null, Serial: null, Array: null };
+    private static bool IsVague(Alert alert) => alert is { Bay: null, Serial: null, Name: null, Array: null };
 
     private static bool Same(TicketLine line, string? bay, string? serial) =>
         serial is not null && line.Serial is { } known ? SerialComparison.Between(serial, known).Outcome == SerialOutcome.Exact

@@ -53,7 +53,7 @@ internal static class DrivesEndpoints
         var (a, b) = (await NamedAsync(before, drives, ct), await NamedAsync(after, drives, ct));
         return a is null || b is null
             ? Refusals.NotFound($"'{(a is null ? before : after)}' is no snapshot; name it by its ticket and entry, as T-1002/5.")
-            : TypedResults.Ok(new SnapshotDifference(a, b, SnapshotComparison.Between(a, b)));
+            : TypedResults.Ok(new SnapshotDifference(a, b, SnapshotComparison.Between(a, b), BayVerdict.ForAll(b)));
     }
 
     internal static async Task<Results<Ok<BayMapView>, ProblemHttpResult>> Map(string asset, ReferenceBook book, Drives drives, TicketLines lines, TicketJournal journal, CancellationToken ct)

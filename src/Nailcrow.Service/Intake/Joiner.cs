@@ -1,3 +1,5 @@
+using Nailcrow.Appliances;
+using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Tickets;
@@ -11,7 +13,7 @@ using Nailcrow.Store.Tickets;
 namespace Nailcrow.Service.Intake;
 
 /// <summary>Takes what is pending in the log to its tickets. What it did not come to is still pending after a crash.</summary>
-internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook book, Drives drives, TicketLines lines, TicketJournal journal, OneAtATime doors, TimeProvider time, ILogger<Joiner> complaints) : BackgroundService
+internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook book, Drives drives, TicketLines lines, TicketJournal journal, OneAtATime doors, IApplianceLink link, TimeProvider time, ILogger<Joiner> complaints) : BackgroundService
 {
     private const int MostAtOnce = 2_000;
 
@@ -71,6 +73,9 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
             return 0;
         }
         var here = await lines.AtAsync([asset], time.GetUtcNow() - Flapping.QuietAfterEnd, ct);
+        // A machine that can be asked says itself which bay its words are about, and how dangerous that is now.
+        var looked = appliance.Appliance.Address is not null && await link.LookAsync(appliance.Appliance, ct) is Parsed<MachineLook>.Ok(var look) ? look.Snapshot : null;
+        known = looked ?? known;
         // Where there is one array, what nobody placed is of that one.
         var only = appliance.Appliance.Arrays is [var one] ? one.Name : null;
         var alerts = items.Select(i => i.Alert).OfType<Alert>().Select(a => a.Placed(known)).Select(a => a with { Array = a.Array ?? only }).ToList();
@@ -80,21 +85,24 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
         var faults = Core.Intake.Joining.Of([.. lately.Select(l => l.Line)], lately.ToDictionary(l => l.Line.Number, l => l.Array ?? only), alerts);
         foreach (var fault in faults)
         {
-            var ticket = fault.Ticket ?? await OpenAsync(appliance, fault.Alerts[0], known, ct);
+            var ticket = fault.Ticket ?? await OpenAsync(appliance, fault.Alerts[0], known, looked, ct);
             await TellAsync(ticket, fault.Ticket is null ? fault.Alerts.Skip(1) : fault.Alerts, ct);
             await log.SettleAsync([.. fault.Alerts.Select(a => a.Id)], IntakeOutcome.Joined, ticket, ct);
         }
         return faults.Count;
     }
 
-    private async Task<long> OpenAsync(KnownAppliance known, Alert first, Snapshot? seen, CancellationToken ct)
+    private async Task<long> OpenAsync(KnownAppliance known, Alert first, Snapshot? seen, Snapshot? now, CancellationToken ct)
     {
-        var report = Reporting.Of(known, first.Text, JobKind.Fault, first.Bay, first.Serial, first.At);
+        // Seen just now to be a member still: it works, and will fail.
+        var job = now?.BayLabelled(first.Bay) is { Role: BayRole.Member, Health: not DriveHealth.Faulted } ? JobKind.Early : JobKind.Fault;
+        var text = first is { Bay: null, Serial: null, Name: { } name } ? $"{first.Text} ({name})" : first.Text;
+        var report = Reporting.Of(known, text, job, first.Bay, first.Serial, first.At);
         if (report.Problem(new Ticket(0)) is not null)
             report = report with { Serial = null }; // what a machine calls a serial need not be one
         var opened = (Written.Kept)await journal.OpenAsync(new Intent(first.Id, first.At, 0, Core.People.Actor.Service, report), ct);
         if (seen is not null && !opened.Repeated)
-            await journal.WriteAsync(opened.Entry.Ticket, Intents.ByService(new Core.Swaps.SnapshotTaken(seen with { Source = seen.Source }), time.GetUtcNow()) with { At = seen.TakenAt }, ct);
+            await journal.WriteAsync(opened.Entry.Ticket, Intents.ByService(new Core.Swaps.SnapshotTaken(seen), time.GetUtcNow()) with { At = seen.TakenAt }, ct);
         return opened.Entry.Ticket;
     }
 

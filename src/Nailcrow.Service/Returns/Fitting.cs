@@ -64,7 +64,7 @@ internal sealed class Fitting(ReferenceBook book, Drives drives)
         $"{(bay is null ? "One drive" : $"One drive for bay {bay.Label}")}: {model.FormFactor}"
         + (model.Interfaces is { } interfaces ? $", {string.Join(" or ", interfaces)}" : "")
         + (model.SectorFormats is { } formats ? $", sectors {string.Join(" or ", formats)}" : "")
-        + (place.LeastBytes is { } bytes ? $", at least {bytes:N0} bytes ({ByteSize.Both(bytes)})." : ". How large is not known; take a snapshot, or read it from the old drive's label.");
+        + (place.LeastBytes is { } bytes ? $", at least {bytes:N0} bytes, {ByteSize.Both(bytes)}." : ". How large is not known; take a snapshot, or read it from the old drive's label.");
 
     private static CapacityForecast? Forecast(Ticket ticket, DriveArray? array, Bay? bay, StockPart? part, ApplianceModel model)
     {

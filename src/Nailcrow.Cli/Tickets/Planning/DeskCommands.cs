@@ -29,7 +29,7 @@ internal static class DeskCommands
 
     public static Command Day()
     {
-        var name = new Argument<string?>("NAME") { Description = "Whose day; default: yours.", Arity = ArgumentArity.ZeroOrOne };
+        var name = new Argument<string?>("NAME") { Description = "Whose day; default: yours.", Arity = ArgumentArity.ZeroOrOne, DefaultValueFactory = _ => null };
         return new Command("day", "An engineer's stops in a good order, and their calendar feed.") { name }.Does(async call =>
         {
             var day = await call.Client.DayAsync(call.Get(name) ?? (await call.Client.MeAsync(call.Ct)).Name, call.Ct);

@@ -58,7 +58,7 @@ internal sealed class CsvTable : IDisposable
             if (!_columns.TryGetValue(column, out var at) || at >= _reader.FieldCount)
                 return null;
             var text = _reader.GetString(at)?.Trim();
-            return string.IsNullOrEmpty(text) ? null : text;
+            return string.IsNullOrEmpty(text) ? null : text is ['\'', '=' or '+' or '-' or '@', ..] ? text[1..] : text; // as an export escapes it
         }
     }
 
