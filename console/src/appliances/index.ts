@@ -1,6 +1,5 @@
 export { Chassis } from './Chassis'
 export { DrivePage } from './DrivePage'
 export { HandSnapshotPage } from './HandSnapshotPage'
-export { ListsPage } from './ListsPage'
 export { MachinePage } from './MachinePage'
 export { MachinesPage } from './MachinesPage'

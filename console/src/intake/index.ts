@@ -1,2 +1,1 @@
-export { IntakePage } from './IntakePage'
 export { ReportFaultPage } from './ReportFaultPage'

@@ -23,9 +23,15 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
         await using var db = await dbs.CreateDbContextAsync(ct);
         var from = Projecting.Reversed(SerialNumber.Normalise(text)) ?? "";
         var to = from + '\uffff';
-        var found = await db.Drives.AsNoTracking().Where(d => string.Compare(d.SerialReversed, from) >= 0 && string.Compare(d.SerialReversed, to) < 0).OrderBy(d => d.SerialReversed).Take(most).ToListAsync(ct);
-        return [.. found.Select(Of)];
+        var found = new List<ListedDrive>();
+        await foreach (var row in EndingWith(db, from, to, most).WithCancellation(ct))
+            found.Add(Of(row));
+        return found;
     }
+
+    // Compiled once: building the question takes longer than the index takes to answer it.
+    private static readonly Func<NailcrowDb, string, string, int, IAsyncEnumerable<DriveRow>> EndingWith = EF.CompileAsyncQuery((NailcrowDb db, string from, string to, int most) =>
+        db.Drives.AsNoTracking().Where(d => string.Compare(d.SerialReversed, from) >= 0 && string.Compare(d.SerialReversed, to) < 0).OrderBy(d => d.SerialReversed).Take(most));
 
     /// <summary>What the journals say of a drive, oldest first.</summary>
     public async Task<IReadOnlyList<LifeEvent>> LifeAsync(string serial, CancellationToken ct)
