@@ -63,7 +63,9 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 
     public Task<BaysView> BaysAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/bays", Json.BaysView, ct);
 
-    public Task<BringView> BringAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}/bring", Json.BringView, ct);
+    /// <param name="plan">Exchanges to reckon through, as "3=12TB,5=16TB"; null for none.</param>
+    public Task<BringView> BringAsync(long number, CancellationToken ct, string? plan = null) =>
+        GetAsync($"api/tickets/{number}/bring{(plan is null ? "" : $"?plan={Uri.EscapeDataString(plan)}")}", Json.BringView, ct);
 
     public Task<DeskView> DeskAsync(CancellationToken ct) => GetAsync("api/desk", Json.DeskView, ct);
 

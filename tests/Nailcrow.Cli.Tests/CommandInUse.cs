@@ -32,6 +32,8 @@ public sealed class CommandInUse : IAsyncLifetime
         return ticket;
     }
 
+    public RunningService Service => _service ?? throw new InvalidOperationException("Not started yet.");
+
     public async ValueTask DisposeAsync()
     {
         _command?.Dispose();

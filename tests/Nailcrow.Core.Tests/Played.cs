@@ -22,6 +22,8 @@ internal sealed class Played
 
     public DateTimeOffset Now { get; set; } = Some.Noon;
 
+    public TicketRecord Record => _record;
+
     public Ticket Ticket => _record.Ticket;
 
     public IReadOnlyList<Entry> Entries => _record.Arrived;

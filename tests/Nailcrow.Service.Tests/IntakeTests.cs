@@ -184,6 +184,11 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         });
 
         ticket.Symptom.ShouldStartWith("The drive in bay 4 (");
+        (ticket.Bay, ticket.Margin).ShouldBe(("4", 2)); // the machine was asked which bay that is, and how it stands
+        // A second drive of the same array is this ticket's danger, at once.
+        await machine.HandAsync("fail/5");
+        var worse = await SoonAsync(async () => await dorrik.TicketAsync(ticket.Number, Ct) is { Danger.Margin: 1 } now ? now : null);
+        worse.Danger.Suspects.ShouldContain(s => s.Bay == "5");
         (await dorrik.TicketsAsync(new(Asset: "FSC-0107"), Ct)).Tickets.Count.ShouldBe(1);
     }
 

@@ -18,10 +18,7 @@ export function BringPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
   const writer = useWrite(number)
-  const bring = useQuery({
-    queryKey: ['tickets', number, 'bring'],
-    queryFn: async ({ signal }) => unwrap(await api.GET('/api/tickets/{number}/bring', { params: { path: { number } }, signal })),
-  })
+  const bring = useBring(number, null)
   if (!ticket.data || !bring.data) return <Waiting for="what to bring" problem={ticket.error ?? bring.error} />
   const { needed, parts, capacity, upgrades, tools } = bring.data
   const fitting = parts.filter(p => p.fit !== 'does-not-fit')
@@ -68,6 +65,7 @@ export function BringPage() {
             <dd>{capacityTold(capacity.after)}</dd>
           </dl>
           <p style={{ margin: '8px 0 0' }}>{capacity.note}</p>
+          <PlanTrial number={number} />
           {upgrades.map(upgrade => (
             <p key={upgrade.changes.length} style={{ margin: '4px 0 0' }}>
               {upgrade.changes.length} larger ones, bays {upgrade.changes.map(c => c.bay).join(', ')}: {size(upgrade.gain)} more usable.
@@ -84,6 +82,43 @@ export function BringPage() {
         </ul>
       </section>
     </main>
+  )
+}
+
+const useBring = (number: number, plan: string | null) =>
+  useQuery({
+    queryKey: ['tickets', number, 'bring', plan],
+    queryFn: async ({ signal }) =>
+      unwrap(await api.GET('/api/tickets/{number}/bring', { params: { path: { number }, query: plan ? { plan } : {} }, signal })),
+  })
+
+/** Exchanges to reckon through before anybody orders anything. */
+function PlanTrial({ number }: { number: number }) {
+  const [typed, setTyped] = useState('')
+  const [plan, setPlan] = useState<string | null>(null)
+  const reckoned = useBring(number, plan)
+  const result = plan ? reckoned.data?.plan : null
+  return (
+    <form
+      style={{ marginTop: 8 }}
+      onSubmit={event => {
+        event.preventDefault()
+        setPlan(typed.trim() || null)
+      }}
+    >
+      <div className="row" style={{ alignItems: 'flex-end' }}>
+        <TextInput label="What if, bay by bay" placeholder="3=12TB,5=16TB" value={typed} onChange={e => setTyped(e.currentTarget.value)} />
+        <Button type="submit" variant="default">
+          Reckon
+        </Button>
+      </div>
+      <Refused problem={plan ? reckoned.error : null} />
+      {result && (
+        <p style={{ margin: '8px 0 0' }}>
+          {capacityTold(result.after)}; {size(Math.abs(result.gain))} {result.gain < 0 ? 'less' : 'more'} usable.
+        </p>
+      )}
+    </form>
   )
 }
 

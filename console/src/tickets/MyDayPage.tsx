@@ -5,6 +5,8 @@ import { Link } from 'react-router'
 import { useMe } from '../people'
 import type { TicketLine } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
+import { mayAct } from '../shared/words'
+import { DayStops } from './DayStops'
 import { byDay } from './myDay'
 import { TicketCard } from './TicketCard'
 import { useOpenTickets } from './ticketQueries'
@@ -43,6 +45,7 @@ export function MyDayPage() {
         <Group title="Found" tickets={tickets.data.tickets} />
       ) : (
         <>
+          {mayAct(me.data.roles, 'engineer') && <DayStops engineer={me.data.name} />}
           <Group title="Waits for you" tickets={groups.mine} />
           <Group title="Waits for somebody" tickets={groups.anybodys} />
           <Group title="With others" tickets={groups.others} />

@@ -15,9 +15,10 @@ internal static class BringCommand
     {
         var ticket = Said.Ticket();
         var all = new Option<bool>("--all") { Description = "List every part that does not fit as well." };
-        return new Command("bring", "What to bring: parts in stock that fit, with reasons, tools, and what the array then holds.") { ticket, all }.Does(async call =>
+        var plan = Said.Optional("--plan", "Reckon exchanges through: 3=12TB,5=16TB.", "BAY=SIZE,...");
+        return new Command("bring", "What to bring: parts in stock that fit, with reasons, tools, and what the array then holds.") { ticket, all, plan }.Does(async call =>
         {
-            var bring = await call.Client.BringAsync(call.Get(ticket), call.Ct);
+            var bring = await call.Client.BringAsync(call.Get(ticket), call.Ct, call.Get(plan));
             call.Show(bring, ContractJson.Default.BringView, screen =>
             {
                 screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
@@ -33,6 +34,8 @@ internal static class BringCommand
                     screen.Line("Nothing is in stock. 'nailcrow import drives FILE' brings in a depot's list.");
                 if (bring.Capacity is { } capacity)
                     screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
+                if (bring.Plan is { } planned)
+                    screen.Line($"As planned (bay {string.Join(", ", planned.Changes.Select(c => $"{Screen.Safe(c.Bay)} to {Size.Both(c.To)}"))}): {Told(planned.After)}; {(planned.Gain == 0 ? "nothing gained" : $"{Size.Both(Math.Abs(planned.Gain))} {(planned.Gain > 0 ? "more" : "less")} usable")}.");
                 foreach (var upgrade in bring.Upgrades)
                     screen.Line($"  {upgrade.Changes.Count} larger: bay {string.Join(", ", upgrade.Changes.Select(c => Screen.Safe(c.Bay)))} gives {Size.Both(upgrade.Gain)} more usable.");
                 screen.Line($"Tools: {Screen.Safe(string.Join("; ", bring.Tools))}.");

@@ -85,6 +85,8 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
         var faults = Core.Intake.Joining.Of([.. lately.Select(l => l.Line)], lately.ToDictionary(l => l.Line.Number, l => l.Array ?? only), alerts);
         foreach (var fault in faults)
         {
+            if (fault.Ticket is { } joined && looked is not null)
+                await SeenNowAsync(joined, looked, ct);
             var ticket = fault.Ticket ?? await OpenAsync(appliance, fault.Alerts[0], known, looked, ct);
             await TellAsync(ticket, fault.Ticket is null ? fault.Alerts.Skip(1) : fault.Alerts, ct);
             await log.SettleAsync([.. fault.Alerts.Select(a => a.Id)], IntakeOutcome.Joined, ticket, ct);
@@ -104,6 +106,18 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
         if (seen is not null && !opened.Repeated)
             await journal.WriteAsync(opened.Entry.Ticket, Intents.ByService(new Core.Swaps.SnapshotTaken(seen), time.GetUtcNow()) with { At = seen.TakenAt }, ct);
         return opened.Entry.Ticket;
+    }
+
+    /// <summary>
+    /// What the machine shows now goes on the ticket as well, so that a second drive lowers its margin at once. Not while a
+    /// drive is out: the engineer's hands are between two snapshots of their own.
+    /// </summary>
+    private async Task SeenNowAsync(long number, Snapshot looked, CancellationToken ct)
+    {
+        if (await journal.ReadAsync(number, ct) is not { Ticket: { IsEnded: false } ticket } || (ticket.Swap.HasBegun && ticket.Swap.InSerial is null))
+            return;
+        if (ticket.Latest is not { } before || SnapshotComparison.Between(before, looked).Count > 0)
+            await journal.WriteAsync(number, Intents.ByService(new Core.Swaps.SnapshotTaken(looked), time.GetUtcNow()), ct);
     }
 
     /// <summary>Each alert once as evidence; the same said again only as its count doubles.</summary>

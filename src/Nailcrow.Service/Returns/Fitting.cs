@@ -26,6 +26,23 @@ internal sealed class Fitting(ReferenceBook book, Drives drives)
         return new(Needed(place, known.Model, bay), [.. fits.Take(MostShown)], Forecast(ticket, array, bay, fits.FirstOrDefault(f => f.Fit != Fit.DoesNotFit)?.Part, known.Model), Upgrade(ticket, array, fits), Tools(known.Model));
     }
 
+    /// <summary>What the array would hold after exchanges written as "3=12TB,5=16TB".</summary>
+    public static Parsed<Upgrade> Planned(Ticket ticket, string plan)
+    {
+        if (ArrayOf(ticket) is not { } array || MembersOf(ticket, array, TargetOf(ticket)) is not { Count: > 0 } members || members.Any(b => b.Bytes is null))
+            return new Parsed<Upgrade>.Refused("How large the members are is not known; take a snapshot first.");
+        var changes = new List<SizeChange>();
+        foreach (var part in plan.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            if (part.Split('=') is not [var label, var size] || members.FirstOrDefault(b => b.Label == label) is not { } bay)
+                return new Parsed<Upgrade>.Refused($"'{part}' names no member of {array.Name}; write BAY=SIZE, as 3=12TB, with bays {string.Join(", ", members.Select(b => b.Label))}.");
+            if (ByteSize.Parse(size) is not Parsed<long>.Ok(var bytes))
+                return new Parsed<Upgrade>.Refused(((Parsed<long>.Refused)ByteSize.Parse(size)).Reason);
+            changes.Add(new(label, bay.Bytes ?? 0, bytes));
+        }
+        return new Parsed<Upgrade>.Ok(Upgrades.Plan(array, members, changes));
+    }
+
     /// <summary>A part that is to be reserved, with what speaks against it; refused where it does not fit.</summary>
     public async Task<Parsed<PartReserved>> JudgedAsync(Ticket ticket, PartReserved asked, CancellationToken ct)
     {

@@ -66,10 +66,19 @@ internal static class TicketsEndpoints
     }
 
     /// <summary>Which parts in stock fit, what the array then holds, and what tools to have along.</summary>
-    internal static async Task<Results<Ok<Client.Appliances.BringView>, ProblemHttpResult>> Bring(long number, TicketJournal journal, Returns.Fitting fitting, CancellationToken ct) =>
-        await journal.ReadAsync(number, ct) is not { } record ? Refusals.NoTicket(number)
-        : await fitting.BringAsync(record.Ticket, ct) is { } bring ? TypedResults.Ok(bring)
-        : Refusals.NotFound($"{record.Ticket.Report?.Asset} is not known any more, so nothing can be said of what fits it.");
+    internal static async Task<Results<Ok<Client.Appliances.BringView>, ProblemHttpResult>> Bring(long number, TicketJournal journal, Returns.Fitting fitting, CancellationToken ct, string? plan = null)
+    {
+        if (await journal.ReadAsync(number, ct) is not { } record)
+            return Refusals.NoTicket(number);
+        if (await fitting.BringAsync(record.Ticket, ct) is not { } bring)
+            return Refusals.NotFound($"{record.Ticket.Report?.Asset} is not known any more, so nothing can be said of what fits it.");
+        return plan is null ? TypedResults.Ok(bring) : Returns.Fitting.Planned(record.Ticket, plan) switch
+        {
+            Parsed<Core.Appliances.Upgrade>.Ok(var reckoned) => TypedResults.Ok(bring with { Plan = reckoned }),
+            Parsed<Core.Appliances.Upgrade>.Refused(var reason) => Refusals.Unusable(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+    }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Write(long number, EntryAsk ask, TicketJournal journal, Returns.Fitting fitting, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
     {
