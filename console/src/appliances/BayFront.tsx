@@ -17,7 +17,7 @@ export function BayFront({ bay, verdict, isTarget, isChosen, choose }: Props) {
       </span>
       {(bay.health === 'faulted' || bay.health === 'worn') && (
         <span className="bay-role bay-flag" aria-hidden="true">
-          ⚑ {bay.health}
+          ⚑ <span className="bay-flag-word">{bay.health}</span>
         </span>
       )}
       <span className="bay-serial mono" aria-hidden="true">

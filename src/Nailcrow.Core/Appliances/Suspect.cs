@@ -38,7 +38,7 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
 
     private static string Told(Bay bay, IReadOnlyList<Evidence> against, bool readFrom)
     {
-        var signs = (bay.Signs ?? []).Concat(against.Select(e => e.Count is { } count ? $"{e.Text} ({count} times)" : e.Text)).ToList();
+        var signs = (bay.Signs ?? []).Concat(against.Select(e => e.Count is { } count && !e.Text.Contains($"{count} times", StringComparison.Ordinal) ? $"{e.Text} ({count} times)" : e.Text)).ToList();
         var word = bay.Health is DriveHealth.Good or DriveHealth.Unknown ? $"reads {Words.Of(bay.Health)}, but" : $"is {Words.Of(bay.Health)}";
         return $"Bay {bay.Label} ({bay.Serial}) {word}{(signs.Count == 0 ? "" : bay.Health is DriveHealth.Good or DriveHealth.Unknown ? $" {string.Join(", ", signs)}" : $": {string.Join(", ", signs)}")}."
             + (readFrom ? " The rebuild reads from it: backup first." : "");
