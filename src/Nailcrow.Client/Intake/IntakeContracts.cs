@@ -7,7 +7,7 @@ namespace Nailcrow.Client.Intake;
 /// <param name="Outcome">pending, joined, ignored, repeated, unmatched, unknown-sender or settled.</param>
 public sealed record IntakeView(Guid Id, DateTimeOffset ReceivedAt, string Via, string Sender, string? App, string Text, string Outcome, string? Rule, string? Asset, long? Ticket);
 
-/// <param name="Counts">How many there are of each outcome.</param>
+/// <param name="Counts">How many there are of each outcome, of the last 24 hours.</param>
 /// <param name="TurnedAway">Datagrams that found no room since the service started; 0 unless it was flooded.</param>
 public sealed record IntakeList(IReadOnlyList<IntakeView> Items, IReadOnlyDictionary<string, int> Counts, long TurnedAway);
 

@@ -21,6 +21,9 @@ namespace Nailcrow.Service.Intake;
 internal static class IntakeListEndpoints
 {
     private const int MostShown = 200;
+
+    // What came in since yesterday is what somebody still looks at.
+    private static readonly TimeSpan Lately = TimeSpan.FromHours(24);
     private const int MostLookedAtAgain = 2_000;
 
     public static void MapIntakeList(this WebApplication app)
@@ -35,7 +38,7 @@ internal static class IntakeListEndpoints
         care.MapPut("/senders/{name}", PutSender).WithName("PutSender");
     }
 
-    internal static async Task<Results<Ok<IntakeList>, ProblemHttpResult>> List(IntakeLog log, Reception reception, CancellationToken ct, string? outcome = null)
+    internal static async Task<Results<Ok<IntakeList>, ProblemHttpResult>> List(IntakeLog log, Reception reception, TimeProvider time, CancellationToken ct, string? outcome = null)
     {
         IReadOnlyCollection<IntakeOutcome> wanted = [IntakeOutcome.Unmatched, IntakeOutcome.UnknownSender];
         if (outcome is not null)
@@ -48,7 +51,7 @@ internal static class IntakeListEndpoints
                     return Refusals.Unusable(reason);
             }
         var items = await log.ListAsync(wanted, MostShown, ct);
-        var counts = await log.CountsAsync(ct);
+        var counts = await log.CountsAsync(time.GetUtcNow() - Lately, ct);
         return TypedResults.Ok(new IntakeList([.. items.Select(View)], counts.ToDictionary(c => Words.Of(c.Key), c => c.Value), reception.TurnedAway));
     }
 

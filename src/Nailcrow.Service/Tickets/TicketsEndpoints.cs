@@ -51,8 +51,9 @@ internal static class TicketsEndpoints
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
         http.Response.Headers.ETag = $"\"{record.Head}\"";
-        // A rebuild's look changes with the clock, so a ticket that has one is always told afresh.
-        if (record.Ticket.Readings.IsEmpty && http.Request.Headers.IfNoneMatch == $"\"{record.Head}\"")
+        // A rebuild's look changes with the clock, and so does a deadline whose clock stands still; such a ticket is always told afresh.
+        var moves = !record.Ticket.Readings.IsEmpty || record.Ticket.Holds.Exists(h => h is { Stops: true, To: null });
+        if (!moves && http.Request.Headers.IfNoneMatch == $"\"{record.Head}\"")
             return TypedResults.StatusCode(304);
         return TypedResults.Ok(await views.OfAsync(record, ct));
     }

@@ -70,10 +70,18 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs) : IAsyncDisposa
         return [.. (await db.Intake.AsNoTracking().Where(r => wanted.Contains(r.Outcome)).OrderByDescending(r => r.ReceivedAt).Take(most).ToListAsync(ct)).Select(Of)];
     }
 
-    public async Task<IReadOnlyDictionary<IntakeOutcome, int>> CountsAsync(CancellationToken ct)
+    /// <summary>How many of each there are since a moment. One question each, so that the index answers it whatever the log has grown to.</summary>
+    public async Task<IReadOnlyDictionary<IntakeOutcome, int>> CountsAsync(DateTimeOffset since, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return (await db.Intake.GroupBy(r => r.Outcome).Select(g => new { g.Key, Count = g.Count() }).ToListAsync(ct)).ToDictionary(g => Enum.Parse<IntakeOutcome>(g.Key), g => g.Count);
+        var counts = new Dictionary<IntakeOutcome, int>();
+        foreach (var outcome in Enum.GetValues<IntakeOutcome>())
+        {
+            var word = outcome.ToString();
+            if (await db.Intake.CountAsync(r => r.Outcome == word && r.ReceivedAt > since, ct) is > 0 and var count)
+                counts[outcome] = count;
+        }
+        return counts;
     }
 
     public async Task<IntakeItem?> FindAsync(Guid id, CancellationToken ct)
