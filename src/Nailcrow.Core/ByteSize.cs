@@ -5,6 +5,9 @@ namespace Nailcrow.Core;
 /// <summary>Bytes as people say them: labels are decimal, screens are often binary, so both are shown.</summary>
 public static class ByteSize
 {
+    /// <summary>The smallest system drive in service holds 8 GB; anything under one is a number in another unit.</summary>
+    public const long FewestOfADrive = 1_000_000_000;
+
     public static string Both(long bytes) => string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e12:0.##} TB ({bytes / Math.Pow(2, 40):0.##} TiB)");
 
     /// <summary>"8TB", "7.3TiB" or a number of bytes.</summary>

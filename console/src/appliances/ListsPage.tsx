@@ -1,7 +1,7 @@
 import { Button, Checkbox, FileInput, NativeSelect } from '@mantine/core'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
-import { ApiProblem } from '../shared/api'
+import { sendFile } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { components } from '../shared/schema'
 
@@ -96,15 +96,5 @@ function Told({ result }: { result: Result }) {
   )
 }
 
-/** A file is sent as it is, which the typed client does not do. */
-async function upload(kind: string, file: File | null, dryRun: boolean, all: boolean): Promise<Result> {
-  const answer = await fetch(`/api/import/${kind}?dryRun=${dryRun}&all=${all}`, {
-    method: 'POST',
-    body: file,
-    headers: { 'content-type': 'text/csv' },
-    credentials: 'same-origin',
-  })
-  const body = await answer.json()
-  if (!answer.ok) throw new ApiProblem(answer.status, body.detail ?? `The service answered ${answer.status}.`)
-  return body
-}
+const upload = (kind: string, file: File | null, dryRun: boolean, all: boolean) =>
+  sendFile<Result>(`/api/import/${kind}?dryRun=${dryRun}&all=${all}`, file, 'text/csv')

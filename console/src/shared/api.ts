@@ -39,6 +39,13 @@ function sentenceOf({ error, response }: Answer<unknown>): string {
   return `The service answered ${response.status}.`
 }
 
+/** A file is sent as it is, which the typed client does not do. */
+export async function sendFile<T>(path: string, file: File | null, type: string): Promise<T> {
+  const response = await fetch(path, { method: 'POST', body: file, headers: { 'content-type': type }, credentials: 'same-origin' })
+  const body = await response.json()
+  return unwrap<T>(response.ok ? { data: body, response } : { error: body, response })
+}
+
 export const isSignedOut = (error: unknown): boolean => error instanceof ApiProblem && error.status === 401
 
 /** No answer at all: nothing is known of what became of the message. */

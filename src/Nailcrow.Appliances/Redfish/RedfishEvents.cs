@@ -59,19 +59,5 @@ public sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, L
         }
     }
 
-    private async Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct)
-    {
-        if (appliance.Address is not { } address)
-            return new Parsed<T>.Refused($"{appliance.Asset} has no management address.");
-        using var deadline = CancellationTokenSource.CreateLinkedTokenSource(ct);
-        deadline.CancelAfter(settings.LookDeadline);
-        try
-        {
-            return new Parsed<T>.Ok(await ask(await RedfishMachine.OpenAsync(http, new Uri(address), deadline.Token), deadline.Token));
-        }
-        catch (Exception e) when (!ct.IsCancellationRequested && MachineTrouble.Sentence(e, settings) is { } sentence)
-        {
-            return new Parsed<T>.Refused($"{appliance.Asset} at {address} {sentence}");
-        }
-    }
+    private Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct) => RedfishAsking.AskAsync(http, settings, appliance, "", ask, ct);
 }

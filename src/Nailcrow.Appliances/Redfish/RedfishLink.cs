@@ -36,19 +36,6 @@ public sealed class RedfishLink(HttpClient http, TimeProvider time, LinkSettings
             : chassis;
     }
 
-    private async Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct)
-    {
-        if (appliance.Address is not { } address)
-            return new Parsed<T>.Refused($"{appliance.Asset} has no management address; type in what its screen shows.");
-        using var deadline = CancellationTokenSource.CreateLinkedTokenSource(ct);
-        deadline.CancelAfter(settings.LookDeadline);
-        try
-        {
-            return new Parsed<T>.Ok(await ask(await RedfishMachine.OpenAsync(http, new Uri(address), deadline.Token), deadline.Token));
-        }
-        catch (Exception e) when (!ct.IsCancellationRequested && MachineTrouble.Sentence(e, settings) is { } sentence)
-        {
-            return new Parsed<T>.Refused($"{appliance.Asset} at {address} {sentence} That says nothing about its drives: look at the machine another way, or type in what its screen shows.");
-        }
-    }
+    private Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct) =>
+        RedfishAsking.AskAsync(http, settings, appliance, " That says nothing about its drives: look at the machine another way, or type in what its screen shows.", ask, ct);
 }

@@ -32,7 +32,7 @@ public sealed record ReferenceData(
         foreach (var rule in Rules ?? [])
             if (rule.Problem() is { } problem)
                 yield return problem;
-        foreach (var drive in (DriveModels ?? []).Where(d => d.Bytes < FewestBytes))
+        foreach (var drive in (DriveModels ?? []).Where(d => d.Bytes < ByteSize.FewestOfADrive))
             yield return $"Drive model '{drive.Id}' has {drive.Bytes} bytes; sizes are in bytes. Was it meant in GB?";
     }
 
@@ -69,13 +69,10 @@ public sealed record ReferenceData(
         {
             if (Redundancy.Problem(array.Level, array.Members, array.Groups, array.Parity) is { } problem)
                 yield return $"Array {array.Name} of {appliance.Asset} {problem}.";
-            if (array.MemberBytes is { } bytes && bytes < FewestBytes)
-                yield return $"Array {array.Name} of {appliance.Asset} uses {bytes} bytes of each member; sizes are in bytes, and no drive is under {FewestBytes:N0}. Was it meant in GB?";
+            if (array.MemberBytes is { } bytes && bytes < ByteSize.FewestOfADrive)
+                yield return $"Array {array.Name} of {appliance.Asset} uses {bytes} bytes of each member; sizes are in bytes, and no drive is under {ByteSize.FewestOfADrive:N0}. Was it meant in GB?";
         }
     }
-
-    // The smallest system drive in service holds 8 GB; anything under one is a number in another unit.
-    private const long FewestBytes = 1_000_000_000;
 
     private static string Told(IEnumerable<string> names) => string.Join(", ", names.Distinct().Take(20).DefaultIfEmpty("none"));
 }

@@ -18,12 +18,9 @@ public static class SnapshotProblems
         foreach (var array in snapshot.Arrays)
             if (Redundancy.Problem(array.Level, array.DesignMembers, array.Groups, array.Parity) is { } problem)
                 yield return $"Array {array.Name} {problem}.";
-        foreach (var bay in snapshot.Bays.Where(b => b.Bytes is { } bytes && bytes < FewestBytes))
-            yield return $"Bay {bay.Label} has {bay.Bytes} bytes; sizes are in bytes, and no drive is under {FewestBytes:N0}. Was it meant in GB?";
+        foreach (var bay in snapshot.Bays.Where(b => b.Bytes is { } bytes && bytes < ByteSize.FewestOfADrive))
+            yield return $"Bay {bay.Label} has {bay.Bytes} bytes; sizes are in bytes, and no drive is under {ByteSize.FewestOfADrive:N0}. Was it meant in GB?";
     }
-
-    // The smallest system drive in service holds 8 GB; anything under one is a number in another unit.
-    private const long FewestBytes = 1_000_000_000;
 
     private static IEnumerable<string> Repeated(IEnumerable<string> texts) =>
         texts.GroupBy(t => t.ToUpperInvariant()).Where(g => g.Count() > 1).Select(g => g.Key);

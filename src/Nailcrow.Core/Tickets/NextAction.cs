@@ -6,18 +6,21 @@ namespace Nailcrow.Core.Tickets;
 /// <summary>The one thing to do next on a ticket, by whom, and what kind of thing it is.</summary>
 public sealed record NextAction(string Who, string Say, Move Move)
 {
-    public static NextAction Of(Ticket ticket) =>
+    public static NextAction Of(Ticket ticket) => Of(ticket, null);
+
+    /// <param name="danger">Where it has been reckoned already; it is looked for only where a swap may not help.</param>
+    public static NextAction Of(Ticket ticket, Danger? danger) =>
         ticket.IsEnded ? new("nobody", $"Nothing: the ticket is {Words.Of(ticket.Stage)}.", Move.Nothing)
         : ticket.HoldReason is { } hold ? new("dispatcher", $"On hold: {hold.TrimEnd('.')}. Lift the hold when that is over.", Move.LiftHold)
         : ticket.Help is { IsOpen: true } help ? new("lead", $"Answer {help.By}: {help.Reason}", Move.AnswerHelp)
-        : WhereNoSwapHelps(ticket) is { } talk ? talk
+        : WhereNoSwapHelps(ticket, danger) is { } talk ? talk
         : ticket.Engineer is null ? new("dispatcher", "Assign an engineer, or take it.", Move.Take)
         : BeforeTheRun(ticket) ?? InTheRun(ticket) ?? AfterTheRun(ticket);
 
     /// <summary>Another conversation, before anyone drives there; a lead's go-ahead makes it an ordinary ticket.</summary>
-    private static NextAction? WhereNoSwapHelps(Ticket ticket) =>
+    private static NextAction? WhereNoSwapHelps(Ticket ticket, Danger? danger) =>
         ticket.Run is not null || ticket.Help is { GoAhead: true } ? null
-        : Danger.Of(ticket) is { Help: SwapHelp.NoRedundancy or SwapHelp.TooManyLost, Sentence: var why } ? new("lead", $"Talk to the customer before anyone travels. {why}", Move.NoSwap)
+        : (danger ?? Danger.Of(ticket)) is { Help: SwapHelp.NoRedundancy or SwapHelp.TooManyLost, Sentence: var why } ? new("lead", $"Talk to the customer before anyone travels. {why}", Move.NoSwap)
         : null;
 
     private static NextAction? BeforeTheRun(Ticket ticket) =>

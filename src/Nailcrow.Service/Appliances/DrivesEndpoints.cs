@@ -32,8 +32,8 @@ internal static class DrivesEndpoints
 
     internal static async Task<Results<Ok<DriveLifeView>, ProblemHttpResult>> Life(string serial, Drives drives, CancellationToken ct)
     {
-        if (SerialNumber.Parse(serial) is not Parsed<SerialNumber>.Ok(var read))
-            return Refusals.Unusable(((Parsed<SerialNumber>.Refused)SerialNumber.Parse(serial)).Reason);
+        if (!SerialNumber.Parse(serial).Is(out var read, out var reason))
+            return Refusals.Unusable(reason);
         var key = SerialNumber.Normalise(read.Text);
         var listed = (await drives.FindAsync(key, 1, ct)).FirstOrDefault(d => d.Serial == key);
         var events = await drives.LifeAsync(key, ct);

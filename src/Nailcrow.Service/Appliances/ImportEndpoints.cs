@@ -25,8 +25,8 @@ internal static class ImportEndpoints
     /// <summary>Checks a file row by row, and unless it is a dry run brings the good rows in, or with <paramref name="all"/> all of them or none.</summary>
     internal static async Task<Results<Ok<ImportResult>, ProblemHttpResult>> Import(string kind, HttpContext http, CsvImport import, ClaimsPrincipal person, CancellationToken ct, bool dryRun = true, bool all = false)
     {
-        if (Words.Parse<ImportKind>(kind, "kind of file") is not Parsed<ImportKind>.Ok(var known))
-            return Refusals.NotFound(((Parsed<ImportKind>.Refused)Words.Parse<ImportKind>(kind, "kind of file")).Reason);
+        if (!Words.Parse<ImportKind>(kind, "kind of file").Is(out var known, out var reason))
+            return Refusals.NotFound(reason);
         if (http.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
             limit.MaxRequestBodySize = MostBytes;
         var file = Path.Combine(Path.GetTempPath(), $"nailcrow-import-{Guid.NewGuid():N}.csv");
@@ -47,11 +47,8 @@ internal static class ImportEndpoints
         }
     }
 
-    internal static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Export(string kind, CsvExport export)
-    {
-        await Task.CompletedTask;
-        return Words.Parse<ImportKind>(kind, "kind of file") is Parsed<ImportKind>.Ok(var known)
-            ? TypedResults.Stream(stream => export.WriteAsync(known, stream, CancellationToken.None), "text/csv", $"{Words.Of(known)}.csv")
-            : Refusals.NotFound(((Parsed<ImportKind>.Refused)Words.Parse<ImportKind>(kind, "kind of file")).Reason);
-    }
+    internal static Results<PushStreamHttpResult, ProblemHttpResult> Export(string kind, CsvExport export, CancellationToken ct) =>
+        Words.Parse<ImportKind>(kind, "kind of file").Is(out var known, out var reason)
+            ? TypedResults.Stream(stream => export.WriteAsync(known, stream, ct), "text/csv", $"{Words.Of(known)}.csv")
+            : Refusals.NotFound(reason);
 }

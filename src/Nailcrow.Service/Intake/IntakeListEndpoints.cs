@@ -59,8 +59,8 @@ internal static class IntakeListEndpoints
     {
         if (ask.Rule?.Problem() is { } problem)
             return Refusals.Unusable(problem);
-        if (SyslogMessage.Parse(ask.Line, time.GetUtcNow()) is not Parsed<SyslogMessage>.Ok(var message))
-            return TypedResults.Ok(new Tried(((Parsed<SyslogMessage>.Refused)SyslogMessage.Parse(ask.Line, time.GetUtcNow())).Reason, null, null, null, null, null, null, null, null, null, null, null, null, null));
+        if (!SyslogMessage.Parse(ask.Line, time.GetUtcNow()).Is(out var message, out var unread))
+            return TypedResults.Ok(new Tried(unread, null, null, null, null, null, null, null, null, null, null, null, null, null));
         var rules = (await book.RulesAsync(ct)).Where(r => r.Id != ask.Rule?.Id);
         var match = new RuleBook(ask.Rule is { } more ? rules.Append(more) : rules).On(message.App, message.Text);
         return TypedResults.Ok(new Tried(null, message.At, message.Host, message.App, message.Text, match?.Rule.Id, match is null ? null : Words.Of(match.Rule.Outcome), match is null ? null : Words.Of(match.Rule.Kind), match?.Bay, match?.Name, match?.Serial, match?.Array, match?.Asset, match?.Count));

@@ -55,11 +55,11 @@ internal static class MachineEventsEndpoints
         var secret = await senders.SecretAsync(sender, ct) ?? SignedEvents.NewSecret();
         if (SignedEvents.Problem(headers["webhook-id"], headers["webhook-timestamp"], headers["webhook-signature"], body, secret, now) is { } problem)
             return TypedResults.Problem(problem, statusCode: 401, title: "Not signed as it should be");
-        if (CloudEvent.Read(http.Request.ContentType, headers, body) is not Parsed<CloudEvent>.Ok(var said))
-            return Refusals.Unusable(((Parsed<CloudEvent>.Refused)CloudEvent.Read(http.Request.ContentType, headers, body)).Reason);
+        if (!CloudEvent.Read(http.Request.ContentType, headers, body).Is(out var said, out var unread))
+            return Refusals.Unusable(unread);
         var id = SignedEvents.IdOf($"{sender} {said.Source}", said.Id);
-        if (said.ToAlert(id, now) is not Parsed<Alert>.Ok(var alert))
-            return Refusals.Unusable(((Parsed<Alert>.Refused)said.ToAlert(id, now)).Reason);
+        if (!said.ToAlert(id, now).Is(out var alert, out var unusable))
+            return Refusals.Unusable(unusable);
         await reception.KeepAsync(new(id, now, "cloudevents", sender, Encoding.UTF8.GetString(body), alert.Asset, alert), ct);
         return TypedResults.NoContent();
     }

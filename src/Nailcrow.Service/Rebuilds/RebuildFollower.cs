@@ -31,9 +31,8 @@ internal sealed class RebuildFollower(TicketJournal journal, ReferenceBook book,
     /// <summary>A reading asked for by a person, told as a refusal when the machine has none.</summary>
     public async Task<Parsed<Written>> AskAsync(Ticket ticket, Actor actor, CancellationToken ct)
     {
-        var answer = await link.LookAsync(await SwapsEndpoints.OfAsync(ticket, book, ct), ct);
-        if (answer is not Parsed<MachineLook>.Ok(var look))
-            return new Parsed<Written>.Refused(((Parsed<MachineLook>.Refused)answer).Reason);
+        if (!(await link.LookAsync(await SwapsEndpoints.OfAsync(ticket, book, ct), ct)).Is(out var look, out var reason))
+            return new Parsed<Written>.Refused(reason);
         return MachineReading.Of(look, ticket) is { } reading
             ? new Parsed<Written>.Ok(await KeepAsync(ticket.Number, reading, look, actor, ct))
             : new Parsed<Written>.Refused("The machine shows no rebuild for this ticket's array. If it is to be started by hand, start it.");

@@ -36,8 +36,8 @@ internal sealed class Fitting(ReferenceBook book, Drives drives)
         {
             if (part.Split('=') is not [var label, var size] || members.FirstOrDefault(b => b.Label == label) is not { } bay)
                 return new Parsed<Upgrade>.Refused($"'{part}' names no member of {array.Name}; write BAY=SIZE, as 3=12TB, with bays {string.Join(", ", members.Select(b => b.Label))}.");
-            if (ByteSize.Parse(size) is not Parsed<long>.Ok(var bytes))
-                return new Parsed<Upgrade>.Refused(((Parsed<long>.Refused)ByteSize.Parse(size)).Reason);
+            if (!ByteSize.Parse(size).Is(out var bytes, out var reason))
+                return new Parsed<Upgrade>.Refused(reason);
             changes.Add(new(label, bay.Bytes ?? 0, bytes));
         }
         return new Parsed<Upgrade>.Ok(Upgrades.Plan(array, members, changes));
@@ -50,7 +50,7 @@ internal sealed class Fitting(ReferenceBook book, Drives drives)
             return new Parsed<PartReserved>.Ok(asked with { Warnings = null });
         var models = (await book.DriveModelsAsync(ct)).ToDictionary(m => m.Id);
         var serial = SerialNumber.Normalise(asked.Serial);
-        var listed = (await drives.StockAsync(null, ct)).FirstOrDefault(p => p.Serial == serial);
+        var listed = (await drives.StockAsync(serial, ct)).FirstOrDefault();
         var part = listed ?? new StockPart(serial, asked.Model, asked.Bytes, asked.Depot, Wiped: ticket.Wiped.Contains(serial));
         // Of a model that is not in the list nothing can be judged; who typed it answers for it.
         if (!models.TryGetValue(part.Model, out var model))

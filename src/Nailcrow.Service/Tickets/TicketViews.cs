@@ -21,7 +21,7 @@ internal sealed class TicketViews(ReferenceBook book, TimeProvider time)
         var danger = Danger.Of(ticket);
         return new(
             ticket.Number, record.Head, report, ticket.ReceivedAt ?? record.Arrived[0].RecordedAt, ticket.Stage, ticket.Engineer, ticket.HoldReason,
-            ticket.Help, ticket.ArrivedAt, ticket.EndedAt, ticket.Evidence, ticket.Backup, ticket.BackupDetail, danger, ChancesOf(ticket, danger, known?.Model), Exposure.Of(ticket), Deadline.Of(ticket, now), ticket.Visit, NextAction.Of(ticket),
+            ticket.Help, ticket.ArrivedAt, ticket.EndedAt, ticket.Evidence, ticket.Backup, ticket.BackupDetail, danger, ChancesOf(ticket, danger, known?.Model), Exposure.Of(ticket), Deadline.Of(ticket, now), ticket.Visit, NextAction.Of(ticket, danger),
             ticket.Before, ticket.Latest, ticket.After,
             ticket is { Before: { } before, Latest: { } latest } ? SnapshotComparison.Between(before, latest) : [],
             ticket.LocatorOn, ticket.Part, RunOf(ticket, now), ticket.Swap, RebuildOf(ticket, known?.Model, now), ticket.Custody.Moves, ticket.Returns,

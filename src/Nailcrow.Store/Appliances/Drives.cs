@@ -42,11 +42,11 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
         return [.. rows.Select(r => new LifeEvent(r.Serial, r.At, Words.Parse<LifeEventKind>(r.Kind, "kind") is Parsed<LifeEventKind>.Ok(var kind) ? kind : LifeEventKind.Seen, r.Asset, r.Bay, r.Sentence, r.By, r.Ticket))];
     }
 
-    /// <summary>Drives that lie in depots, with whether a wipe is on record for the used ones.</summary>
-    public async Task<IReadOnlyList<StockPart>> StockAsync(string? depot, CancellationToken ct)
+    /// <summary>Drives that lie in depots, or one of them, with whether a wipe is on record for the used ones. The largest first: what is cut off is too small for most.</summary>
+    public async Task<IReadOnlyList<StockPart>> StockAsync(string? serial, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var rows = await db.Drives.AsNoTracking().Where(d => d.Depot != null && (depot == null || d.Depot == depot)).OrderBy(d => d.Serial).Take(2000).ToListAsync(ct);
+        var rows = await db.Drives.AsNoTracking().Where(d => d.Depot != null && (serial == null || d.Serial == serial)).OrderByDescending(d => d.Bytes).ThenBy(d => d.Serial).Take(2000).ToListAsync(ct);
         var used = rows.Where(r => r.UsedIn is not null).Select(r => r.Serial).ToList();
         var wiped = await db.LifeEvents.Where(e => used.Contains(e.Serial) && e.Kind == "wiped").Select(e => e.Serial).ToHashSetAsync(ct);
         // What a ticket has set aside or moved on is not on the shelf any more, whatever the list says.

@@ -18,7 +18,7 @@ internal static class Projecting
         var ticket = record.Ticket;
         var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has entries and no report.");
         var danger = Danger.Of(ticket);
-        var next = NextAction.Of(ticket);
+        var next = NextAction.Of(ticket, danger);
         var due = Deadline.Next(ticket, record.Arrived[^1].RecordedAt);
         var serial = ticket.Swap.OutSerial ?? ticket.Sheet?.TargetSerial ?? report.Serial?.ToUpperInvariant();
         return new()

@@ -50,7 +50,7 @@ internal sealed class MachineStreams(IMachineEvents events, Reception reception,
     {
         if (_followed.TryGetValue(appliance.Asset, out var running) && !running.IsCompleted)
             return;
-        if (_followed.Count >= Most && running is null)
+        if (_followed.Values.Count(t => !t.IsCompleted) >= Most && running is null)
             return;
         // The stream outlives the round that opened it, and ends with the service.
         if (await events.StreamAsync(appliance, life.ApplicationStopping) is Parsed<IAsyncEnumerable<MachineEvent>>.Ok(var stream))

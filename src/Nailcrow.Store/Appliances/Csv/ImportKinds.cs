@@ -86,7 +86,7 @@ internal static class ImportRows
         if (asset is not null && !known.Assets.Contains(asset))
             throw new CsvProblem($"asset is '{asset}', which is no appliance here; import the appliances first.");
         var bytes = ArrayCell.Bytes(row.Needed("size"));
-        if (bytes < 1_000_000_000)
+        if (bytes < ByteSize.FewestOfADrive)
             throw new CsvProblem($"size is {bytes} bytes; no drive is under 1 GB. Write a unit: 8TB.");
         return new() { Serial = serial, SerialReversed = Projecting.Reversed(serial) ?? "", Model = row.Needed("model"), Bytes = bytes, Asset = asset, Bay = row["bay"], Depot = depot, Hours = row.Whole("hours"), UsedIn = row["used-in"] };
     }
