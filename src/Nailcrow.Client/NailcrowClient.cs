@@ -127,6 +127,23 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 
     public Task<ProcedureList> ProceduresAsync(CancellationToken ct) => GetAsync("api/procedures", Json.ProcedureList, ct);
 
+    public Task<ProcedurePage> ProcedureAsync(string id, string? version, CancellationToken ct) =>
+        GetAsync($"api/procedures/{Uri.EscapeDataString(id)}{(version is null ? "" : $"?version={Uri.EscapeDataString(version)}")}", Json.ProcedurePage, ct);
+
+    public Task<ProcedureView> PublishAsync(PublishAsk ask, CancellationToken ct) => PostAsync("api/procedures", ask, Json.PublishAsk, Json.ProcedureView, ct);
+
+    public async Task WithdrawAsync(string id, string version, string because, CancellationToken ct)
+    {
+        using var content = JsonContent.Create(new WithdrawAsk(because), Json.WithdrawAsk);
+        using var answer = await http.PostAsync($"api/procedures/{Uri.EscapeDataString(id)}/versions/{Uri.EscapeDataString(version)}/withdraw", content, ct);
+        await ThrowUnlessOkAsync(answer, ct);
+    }
+
+    public Task<VersionDifference> CompareProcedureAsync(string id, string before, string after, CancellationToken ct) =>
+        GetAsync($"api/procedures/{Uri.EscapeDataString(id)}/compare?before={Uri.EscapeDataString(before)}&after={Uri.EscapeDataString(after)}", Json.VersionDifference, ct);
+
+    public Task<TimesView> ProcedureTimesAsync(string id, CancellationToken ct) => GetAsync($"api/procedures/{Uri.EscapeDataString(id)}/times", Json.TimesView, ct);
+
     public Task<Loaded> LoadAsync(ReferenceData data, CancellationToken ct) => PostAsync("api/admin/reference", data, Json.ReferenceData, Json.Loaded, ct);
 
     public Task<Verified> VerifyAsync(CancellationToken ct) => PostAsync("api/admin/verify", Json.Verified, ct);

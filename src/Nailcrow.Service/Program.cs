@@ -14,7 +14,7 @@ var settings = builder.AddHost();
 builder.AddPeople(settings);
 builder.AddAppliances();
 builder.AddIntake();
-builder.AddProcedures(settings);
+builder.AddProcedures();
 builder.AddRebuilds(settings);
 
 var app = builder.Build();

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.People;
+using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
@@ -25,6 +26,8 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<IntakeRow> Intake => Set<IntakeRow>();
     internal DbSet<IntakeRuleRow> IntakeRules => Set<IntakeRuleRow>();
     internal DbSet<EventSenderRow> EventSenders => Set<EventSenderRow>();
+    internal DbSet<ProcedureVersionRow> ProcedureVersions => Set<ProcedureVersionRow>();
+    internal DbSet<StepTimeRow> StepTimes => Set<StepTimeRow>();
     internal DbSet<ReferenceChangeRow> ReferenceChanges => Set<ReferenceChangeRow>();
 
     protected override void OnModelCreating(ModelBuilder builder)

@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Intake;
+using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store;
@@ -27,6 +28,8 @@ public static class StoreRegistration
             .AddSingleton<CsvExport>()
             .AddSingleton<IntakeLog>()
             .AddSingleton<EventSenders>()
+            .AddSingleton<ProcedureVersions>()
+            .AddSingleton<StepTimes>()
             .AddSingleton<Database>();
 
     internal static T OnSqlite<T>(T options, string file)

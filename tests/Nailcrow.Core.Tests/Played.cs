@@ -2,6 +2,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Sheets;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
@@ -47,7 +48,7 @@ internal sealed class Played
         played.Does(new PartIssued(Some.New, "ilka"), Sefa);
         played.Does(new ArrivedOnSite());
         var target = Some.Snapshot().BayLabelled("2") ?? throw new InvalidOperationException("Some.Snapshot has a bay 2.");
-        var facts = new SheetFacts(Some.Model, "FSC-1", Some.Chassis, "Corrin", "Hall", "vault", target, Some.New);
+        var facts = new SheetFacts(Some.Model, "FSC-1", Some.Chassis, "Corrin", "Hall", "vault", [new(target.Label, Some.Bad, target.Name, Some.New)], TicketFacts.Ordinary);
         played.Does(new SheetCompiled(((Parsed<RunSheet>.Ok)SheetCompiler.Compile(Some.Procedure(), facts, Guid.NewGuid())).Value));
         return played;
     }
@@ -117,6 +118,7 @@ internal sealed class Played
                 ScanTarget.Chassis => Some.Chassis,
                 ScanTarget.DriveOut => Some.Bad,
                 ScanTarget.DriveIn => Some.New,
+                _ when step.Erases => $"2 {Some.New}",
                 _ => step.Kind == StepKind.Read ? "Nightly, says the archivist" : step.Answers[0].Answer,
             });
     }

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Tests.Procedures;
 
 namespace Nailcrow.Core.Tests;
 
@@ -12,13 +13,11 @@ internal static class Some
     public const string New = "C8NEWW2286";
     public const string Chassis = "BRK12-0042";
 
-    public static readonly string ProcedureText = File.ReadAllText(Path.Combine(Root(), "procedures", "front-hot.yaml"));
-
     public static readonly ApplianceModel Model = new(
         "brackmere-b12", "Brackmere", "B12", 3, 4, BayOrder.DownColumns, Loading.Front, SwapPower.Hot, RebuildStart.ByHand, false, 5, 4,
         "Press the latch.", "Label up.", 200, [], ["Two short beeps each minute"], [], []);
 
-    public static Procedure Procedure() => ProcedureReader.Read("front-hot.yaml", ProcedureText).Procedure ?? throw new InvalidDataException("The shipped procedure has problems.");
+    public static Procedure Procedure() => Shipped.Named("front-hot");
 
     /// <summary>Bays 1 to 6 hold array "vault"; bay 2 holds the bad drive, as the roles say.</summary>
     public static Snapshot Snapshot(ArrayLevel level = ArrayLevel.Raid6, ArrayState state = ArrayState.Degraded, BayRole badRole = BayRole.Dropped, string badSerial = Bad, DateTimeOffset? at = null) =>
@@ -40,11 +39,4 @@ internal static class Some
 
     private static BayRole Role(char letter) => letter switch { 'm' => BayRole.Member, 'd' => BayRole.Dropped, 'f' => BayRole.Filling, _ => BayRole.Empty };
 
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
-            folder = folder.Parent;
-        return folder?.FullName ?? throw new DirectoryNotFoundException("Nailcrow.slnx is nowhere above the tests.");
-    }
 }

@@ -42,8 +42,11 @@ public sealed record TicketView(
     IReadOnlyList<BayChange> Changes,
     bool LocatorOn,
     ReservedPart? Part,
+    IReadOnlyList<ReservedPart> Parts,
+    IReadOnlyList<string> Chosen,
     RunView? Run,
     Swap Swap,
+    IReadOnlyList<Swap> EarlierSwaps,
     RebuildView Rebuild,
     IReadOnlyList<CustodyMove> Custody,
     IReadOnlyList<PartReturn> Returns,
@@ -61,6 +64,9 @@ public sealed record TicketView(
 /// <param name="Current">The one step to do now; null at the end.</param>
 /// <param name="Unmet">Why the current gate, hold or call cannot be passed yet; null where it can.</param>
 /// <param name="Bay">The bay the current step points at; null where it points at none.</param>
+/// <param name="HandedOver">It ended at a call; its end was not reached.</param>
+/// <param name="Withdrawn">Why the procedure's version was withdrawn while the run goes on; null where it stands.</param>
+/// <param name="Interrupts">The title of the sheet that goes on after this one; null where there is none.</param>
 /// <param name="Expected">The serial the current scan is held against.</param>
 public sealed record RunView(
     RunSheet Sheet,
@@ -70,7 +76,10 @@ public sealed record RunView(
     string? Expected,
     string? Bay,
     IReadOnlyList<Visit> Visits,
-    IReadOnlyList<RunningLimit> Limits
+    IReadOnlyList<RunningLimit> Limits,
+    bool HandedOver = false,
+    string? Withdrawn = null,
+    string? Interrupts = null
 );
 
 /// <summary>How the rebuild stands, with what was read.</summary>

@@ -15,14 +15,14 @@ public static class SnapshotComparison
         return [.. labels.Select(l => Change(l, before.BayLabelled(l), after.BayLabelled(l))).OfType<BayChange>()];
     }
 
-    /// <summary>Null when another drive is in <paramref name="bay"/> and in no other bay; else why not.</summary>
-    public static string? OtherThanOnly(string bay, Snapshot before, Snapshot after)
+    /// <summary>Null when another drive is in each of these bays and in no other bay; else why not.</summary>
+    public static string? OtherThanOnly(IReadOnlyList<string> bays, Snapshot before, Snapshot after)
     {
         var moved = Between(before, after).Where(c => c.OtherDrive).ToList();
-        var strays = moved.Where(c => !string.Equals(c.Bay, bay, StringComparison.OrdinalIgnoreCase)).ToList();
+        var strays = moved.Where(c => !bays.Contains(c.Bay, StringComparer.OrdinalIgnoreCase)).ToList();
         if (strays.Count > 0)
-            return $"Not only bay {bay} changed: {string.Join(" ", strays.Select(c => c.Sentence))}";
-        return moved.Count == 0 ? $"Bay {bay} holds the same drive before and after." : null;
+            return $"Not only {(bays.Count == 0 ? "what was meant to" : $"bay {string.Join(" and ", bays)}")} changed: {string.Join(" ", strays.Select(c => c.Sentence))}";
+        return bays.FirstOrDefault(b => !moved.Exists(c => string.Equals(c.Bay, b, StringComparison.OrdinalIgnoreCase))) is { } same ? $"Bay {same} holds the same drive before and after." : null;
     }
 
     private static BayChange? Change(string label, Bay? before, Bay? after)

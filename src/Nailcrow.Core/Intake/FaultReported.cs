@@ -12,6 +12,9 @@ public enum JobKind
 {
     Fault,
     Early,
+
+    /// <summary>Nothing is wrong: bigger drives go in, one by one.</summary>
+    Growth,
 }
 
 /// <summary>A fault arrives and becomes a ticket. Always the first entry; names the appliance as it was known then.</summary>

@@ -7,8 +7,8 @@ internal static partial class Blanks
 {
     public static readonly IReadOnlyList<string> Known =
     [
-        "asset", "chassis-serial", "location", "site", "array", "bay", "name", "serial", "part-serial", "wait-after-pull",
-        "carrier-screws", "latch", "carrier", "model",
+        "asset", "chassis-serial", "location", "site", "array", "model", "bay", "name", "serial", "part-serial", "drive-number", "drives",
+        "wait-after-pull", "carrier-screws", "cover-limit", "latch", "carrier", "seating", "lamps", "ways-in",
     ];
 
     public static IEnumerable<string> In(RunStep step) =>
@@ -21,6 +21,7 @@ internal static partial class Blanks
             See = step.See is null ? null : Fill(step.See, values),
             Hear = step.Hear is null ? null : Fill(step.Hear, values),
             IfNot = step.IfNot is null ? null : Fill(step.IfNot, values),
+            With = step.With is null ? null : [.. step.With.Select(w => values.TryGetValue(w, out var value) ? $"{w} {value}" : w)],
         };
 
     private static IEnumerable<string?> Texts(RunStep step) => [step.Say, step.See, step.Hear, step.IfNot];

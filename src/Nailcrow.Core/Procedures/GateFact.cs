@@ -11,12 +11,30 @@ public enum GateFact
     SnapshotBefore,
     NotRebuilding,
     PullNotFatal,
+
+    /// <summary>The machine lists the drive as no member any more.</summary>
+    Released,
     ChassisEstablished,
     BayEstablished,
     AsBefore,
     NewDriveSeen,
+
+    /// <summary>The new drive carries no other array's data.</summary>
+    NothingForeign,
     LightOff,
     RebuildSeen,
     ArrayWhole,
+
+    /// <summary>The new drive is listed as spare and the array is whole.</summary>
+    SpareBack,
+
+    /// <summary>Every drive this ticket put in is seen, good and in use.</summary>
+    AllNewGood,
+
+    /// <summary>The customer has confirmed that the data is there again.</summary>
+    Restored,
+
+    /// <summary>The machine was looked at since this sheet began, by whatever way in.</summary>
+    SeenAgain,
     SnapshotAfter,
 }

@@ -1,43 +1,53 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Procedures.Conditions;
 
 namespace Nailcrow.Core.Procedures;
 
 /// <summary>The model properties that a procedure may depend on, by the names it uses for them.</summary>
 public static class ModelProperties
 {
-    public static readonly IReadOnlyDictionary<string, IReadOnlyList<string>> Values = new Dictionary<string, IReadOnlyList<string>>
-    {
-        ["loading"] = All<Loading>(),
-        ["swap"] = All<SwapPower>(),
-        ["rebuild-start"] = All<RebuildStart>(),
-        ["release"] = ["needed", "not-needed"],
-        ["carrier-screws"] = ["some", "none"],
-    };
+    public const string RebuildStarts = "model.rebuild-start";
+    public const string Swapped = "model.swap";
+    public const string WaitAfterPull = "model.wait-after-pull";
 
-    /// <summary>Properties that are a number of seconds, usable as the length of a hold or a limit.</summary>
-    public static readonly IReadOnlyList<string> Lengths = ["wait-after-pull"];
+    /// <summary>One line a property: its name, what it can be, and how it is read off a model.</summary>
+    private static readonly (string Name, FactType Type, Func<ApplianceModel, string> Of)[] All =
+    [
+        ("model.loading", OneOf<Loading>(), m => Words.Of(m.Loading)),
+        (Swapped, OneOf<SwapPower>(), m => Words.Of(m.Swap)),
+        (RebuildStarts, OneOf<RebuildStart>(), m => Words.Of(m.RebuildStart)),
+        ("model.release", Either("needed", "not-needed"), m => m.ReleaseBeforePull ? "needed" : "not-needed"),
+        ("model.slides-out", Either("yes", "no"), m => YesNo(m.SlidesOut)),
+        ("model.bezel", OneOf<Bezel>(), m => Words.Of(m.Bezel)),
+        ("model.locator", OneOf<Locator>(), m => Words.Of(m.Locator)),
+        ("model.rebuild-runs", OneOf<RebuildRuns>(), m => Words.Of(m.RebuildRuns)),
+        ("model.rebuild-copies", OneOf<RebuildCopies>(), m => Words.Of(m.RebuildCopies)),
+        ("model.growth", OneOf<Growth>(), m => Words.Of(m.Growth)),
+        ("model.end-state", OneOf<EndState>(), m => Words.Of(m.EndState)),
+        ("model.next-while-preparing", Either("yes", "no"), m => YesNo(m.NextWhilePreparing)),
+        ("model.shows-percent", Either("yes", "no"), m => YesNo(m.ShowsPercent)),
+        ("model.screws", Number(Dimension.Count), m => $"{m.CarrierScrews}"),
+        ("model.bays", Number(Dimension.Count), m => $"{m.Bays}"),
+        ("model.drawers", Number(Dimension.Count), m => $"{m.Drawers}"),
+        (WaitAfterPull, Number(Dimension.Time), m => $"{m.WaitAfterPullSeconds}"),
+        ("model.cover-limit", Number(Dimension.Time), m => $"{m.CoverLimitSeconds ?? 0}"),
+        ("model.locator-off-after", Number(Dimension.Time), m => $"{(m.LocatorOffAfterMinutes ?? 0) * 60}"),
+    ];
 
-    public static string Of(ApplianceModel model, string property) =>
-        property switch
-        {
-            "loading" => Words.Of(model.Loading),
-            "swap" => Words.Of(model.Swap),
-            "rebuild-start" => Words.Of(model.RebuildStart),
-            "release" => model.ReleaseBeforePull ? "needed" : "not-needed",
-            "carrier-screws" => model.CarrierScrews > 0 ? "some" : "none",
-            _ => throw new ArgumentOutOfRangeException(nameof(property), property, "Not a model property."),
-        };
+    public static readonly IReadOnlyDictionary<string, FactType> Facts = All.ToDictionary(p => p.Name, p => p.Type);
 
-    public static int LengthOf(ApplianceModel model, string property) =>
-        property switch
-        {
-            "wait-after-pull" => model.WaitAfterPullSeconds,
-            _ => throw new ArgumentOutOfRangeException(nameof(property), property, "Not a length."),
-        };
+    /// <summary>Properties that are a time, usable as the length of a hold or a limit.</summary>
+    public static readonly IReadOnlyList<string> Lengths = [.. All.Where(p => p.Type == Number(Dimension.Time)).Select(p => p.Name)];
 
-    public static bool Hold(ApplianceModel model, IReadOnlyDictionary<string, IReadOnlyList<string>> conditions) =>
-        conditions.All(c => c.Value.Contains(Of(model, c.Key)));
+    /// <summary>The model's value as a word or an invariant number in base units; null where there is no such property.</summary>
+    public static string? Of(ApplianceModel model, string property) => Array.Find(All, p => p.Name == property).Of?.Invoke(model);
 
-    private static IReadOnlyList<string> All<T>()
-        where T : struct, Enum => [.. Enum.GetValues<T>().Select(Words.Of)];
+    private static FactType OneOf<T>()
+        where T : struct, Enum => new FactType.OneOf([.. Enum.GetValues<T>().Select(Words.Of)]);
+
+    private static FactType Either(params string[] words) => new FactType.OneOf(words);
+
+    private static FactType Number(Dimension dimension) => new FactType.Number(dimension);
+
+    private static string YesNo(bool holds) => holds ? "yes" : "no";
 }

@@ -26,10 +26,21 @@ public enum Records
     Backup,
     BackupDetail,
     Release,
+
+    /// <summary>A drive is out of its bay; which one is not known before its serial is read.</summary>
+    DrawnOut,
     Pulled,
     PutBack,
+
+    /// <summary>The drive leaves its carrier.</summary>
+    CarrierOff,
     Inserted,
+
+    /// <summary>The same drive went back into its bay on purpose.</summary>
+    Reseated,
     RebuildStarted,
+    OldDataCleared,
+    Restored,
     LightOn,
     LightOff,
 }
@@ -50,4 +61,24 @@ public enum PointsAt
     Nothing,
     Bay,
     Chassis,
+}
+
+/// <summary>How redundancy comes back, which decides what proves that the work is done.</summary>
+[JsonConverter(typeof(KebabEnum<ComesBack>))]
+public enum ComesBack
+{
+    /// <summary>By a rebuild, started by hand or by itself as the model says.</summary>
+    ByRebuild,
+
+    /// <summary>A spare stepped in earlier; the new drive becomes the spare.</summary>
+    SpareSteppedIn,
+
+    /// <summary>The data is protected elsewhere first; the machine releases the drive.</summary>
+    ReleasedFirst,
+
+    /// <summary>It does not: rebuilt from nothing and restored.</summary>
+    Cannot,
+
+    /// <summary>Nothing is swapped here: the machine is brought back to how it was, and the sheet that was interrupted goes on.</summary>
+    Unchanged,
 }

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps;
@@ -18,7 +19,8 @@ public sealed record PartReserved(string Serial, string Model, long Bytes, strin
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason
-        : ticket.Part is { IssuedTo: { } holder } part ? $"{part.Serial} is already issued to {holder} for this ticket."
+        : Replaced(ticket) is null && ticket.Parts.Count >= ticket.DrivesWanted
+            ? ticket.Parts is [{ IssuedTo: { } holder } part] ? $"{part.Serial} is already issued to {holder} for this ticket." : $"All {ticket.Parts.Count} parts of this ticket are already issued."
         : Needed(ticket) is { } needed && Bytes < needed
             ? $"{Serial} has {Bytes:N0} bytes; the array uses {needed:N0} of each member. It has to be at least as large."
         : Warnings is [_, ..] && string.IsNullOrWhiteSpace(OverruledBecause)
@@ -30,10 +32,16 @@ public sealed record PartReserved(string Serial, string Model, long Bytes, strin
         var serial = SerialNumber.Normalise(Serial);
         return ticket with
         {
-            Part = new(serial, Model, Bytes, Depot, OverruledBecause: OverruledBecause),
+            Parts = With(ticket, new(serial, Model, Bytes, Depot, OverruledBecause: OverruledBecause)),
             Custody = ticket.Custody.Move(serial, new(HolderKind.Depot, Depot), stamp.At, stamp.By),
         };
     }
+
+    /// <summary>One drive, one part: another one takes the place of what is only set aside; several drives each have theirs.</summary>
+    private static ImmutableList<ReservedPart> With(Ticket ticket, ReservedPart part) =>
+        ticket.Parts.Count < ticket.DrivesWanted || Replaced(ticket) is not { } old ? ticket.Parts.Add(part) : ticket.Parts.Replace(old, part);
+
+    private static ReservedPart? Replaced(Ticket ticket) => ticket.Parts.Count < ticket.DrivesWanted ? null : ticket.Parts.FindLast(p => p.IssuedTo is null);
 
     private static long? Needed(Ticket ticket)
     {

@@ -23,7 +23,7 @@ public sealed record DriveInserted(string Bay, string Serial) : FactBody
         };
         if (ticket.Swap.WrongOut is { } wrong)
             inserted = inserted.Raise(stamp, "inserted", $"{serial} went in while {wrong}, pulled by mistake, was still out.");
-        if (ticket.Part is { } part && part.Serial != serial)
+        if (ticket.Part is { } part && !ticket.Parts.Exists(p => p.Serial == serial))
             inserted = inserted.Raise(stamp, "inserted", $"{serial} went in; {part.Serial} was reserved for this ticket.");
         if (ticket.Swap.Bay is { } bay && bay != Bay)
             inserted = inserted.Raise(stamp, "inserted", $"{serial} went into bay {Bay}; the drive came out of bay {bay}.");

@@ -16,7 +16,7 @@ public sealed record DrivePulled(string Bay, string Serial) : FactBody
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
         var serial = SerialNumber.Normalise(Serial);
-        var expected = ticket.Sheet?.TargetSerial ?? ticket.Report?.Serial;
+        var expected = ticket.Sheet?.DriveOf(ticket.Sheet.Step(ticket.Run?.Current)).Serial ?? ticket.Report?.Serial;
         var wrong = expected is not null && SerialComparison.Between(serial, expected).Outcome != SerialOutcome.Exact;
         var held = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, stamp.By), stamp.At, stamp.By) };
         if (held.Swap.OutSerial is { } already && already != serial)

@@ -1,5 +1,6 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Conditions;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 
@@ -23,9 +24,22 @@ public sealed record StepAnswered(Guid Sheet, string Step, string Answer) : Fact
             return $"'{Step}' is a {Words.Of(step.Kind)}: it is passed when its condition holds, not answered.";
         if (string.IsNullOrWhiteSpace(Answer))
             return $"'{Step}' needs an answer.";
+        if (step.Decides is { } role)
+            return $"'{Step}' is decided by a {Words.Of(role)}, not answered.";
+        if (step is { Kind: StepKind.Read, Unit: { } unit } && Answer != RunStep.NotSo)
+            return OutOfRange(step, unit);
         return step.TakesText || step.Leading(Answer) is not null
             ? null
             : $"'{Answer}' is no answer to '{Step}'; accepted: {string.Join(", ", step.Answers.Select(a => a.Answer))}.";
+    }
+
+    private string? OutOfRange(RunStep step, string unit)
+    {
+        var dimension = Quantity.Measures(unit) ?? Dimension.Count;
+        if (!Quantity.Parse(Answer, dimension, unit).Is(out var value, out var reason))
+            return $"'{Step}': {reason}";
+        var inUnit = Quantity.Parse("1", dimension, unit).Is(out var one, out _) ? value / one : value;
+        return inUnit < step.AtLeast || inUnit > step.AtMost ? $"'{Step}': {Answer} is not between {step.AtLeast} and {step.AtMost} {unit}; read it again." : null;
     }
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)

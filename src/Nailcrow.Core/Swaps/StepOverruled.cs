@@ -21,6 +21,6 @@ public sealed record StepOverruled(Guid Sheet, string Step, string Reason) : Dec
             return ticket.Raise(stamp, "step", $"'{Step}' was overruled by {stamp.By} while the run stood at '{ticket.Run?.Current ?? "its end"}'.");
         var straight = step.Answers[0].Answer;
         var recorded = Recording.Of(ticket, sheet, step, Stepping.Expected(ticket, sheet, step) ?? straight, straight, stamp);
-        return recorded with { Run = run.After(step, new(Step, "overruled", straight, Reason, stamp.At, stamp.By, Overruled: true)) };
+        return Stepping.Visited(recorded, sheet, run, step, new(Step, "overruled", straight, Reason, stamp.At, stamp.By, Overruled: true));
     }
 }

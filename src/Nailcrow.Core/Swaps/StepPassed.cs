@@ -27,7 +27,7 @@ public sealed record StepPassed(Guid Sheet, string Step) : DecisionBody
             return run.AlreadyHas(Step, RunStep.Done) ? ticket : ticket.Raise(stamp, "step", $"'{Step}' was passed by {stamp.By} while the run stood at '{run.Current ?? "its end"}'.");
         // A late entry may show that the gate was not open when it was passed; the record has to say so.
         var unmet = GateCheck.Unmet(ticket, run, step, stamp.At);
-        var passed = ticket with { Run = run.After(step, new(Step, RunStep.Done, RunStep.Done, null, stamp.At, stamp.By)) };
+        var passed = Stepping.Visited(ticket, sheet, run, step, new(Step, RunStep.Done, RunStep.Done, null, stamp.At, stamp.By));
         return unmet is null ? passed : passed.Raise(stamp, "gate", $"'{Step}' was passed by {stamp.By}, but at that time: {unmet}");
     }
 }

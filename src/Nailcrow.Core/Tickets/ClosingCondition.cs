@@ -1,5 +1,7 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Swaps;
 
 namespace Nailcrow.Core.Tickets;
 
@@ -9,9 +11,9 @@ public sealed record ClosingCondition(string Name, bool Met, string Sentence, bo
 {
     public static IReadOnlyList<ClosingCondition> Of(Ticket ticket) =>
         [
-            new("old serial", ticket.Swap.OutSerial is not null, "The serial that came out is not recorded.", true),
-            new("new serial", ticket.Swap.InSerial is not null, "The serial that went in is not recorded.", true),
-            new("run", ticket.Run is { IsFinished: true }, "The run sheet is not at its end.", true),
+            new("old serial", ticket.Swaps.All(s => s.OutSerial is not null), "The serial that came out is not recorded.", true),
+            new("new serial", ticket.Swaps.All(s => s.InSerial is not null), "The serial that went in is not recorded.", true),
+            new("run", ticket.Run is { IsFinished: true, HandedOver: false }, "The run sheet is not at its end.", true),
             new("array whole", WholeAgain(ticket), ArraySentence(ticket), true),
             new("after-snapshot", AfterProblem(ticket) is null, AfterProblem(ticket) ?? "Exactly the intended bay changed.", true),
             new("sign-off", ticket.SignedOffBy is not null, "The customer has not signed off.", true),
@@ -23,9 +25,10 @@ public sealed record ClosingCondition(string Name, bool Met, string Sentence, bo
     private static bool WholeAgain(Ticket ticket) =>
         ticket is { Latest: { } latest, Swap: { InSerial: { } serial, InsertedAt: { } inserted } }
         && latest.TakenAt > inserted
-        && latest.Holding(serial) is { Role: BayRole.Member } bay
-        && latest.ArrayOf(bay) is { } array
-        && latest.IsWhole(array);
+        && latest.Holding(serial) is { } bay
+        && (ticket.Sheet?.ComesBack == ComesBack.SpareSteppedIn
+            ? bay.Role == BayRole.Spare && latest.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet.Array) is { } served && latest.IsWhole(served)
+            : bay.Role == BayRole.Member && latest.ArrayOf(bay) is { } array && latest.IsWhole(array));
 
     private static string ArraySentence(Ticket ticket)
     {
@@ -40,8 +43,8 @@ public sealed record ClosingCondition(string Name, bool Met, string Sentence, bo
     private static string? AfterProblem(Ticket ticket) =>
         ticket.Before is null ? "There is no snapshot from before."
         : ticket.After is null ? "There is no snapshot from after."
-        : ticket.Swap.Bay is not { } bay ? "No bay is recorded as swapped."
-        : SnapshotComparison.OtherThanOnly(bay, ticket.Before, ticket.After);
+        : ticket.Swap.Bay is null ? "No bay is recorded as swapped."
+        : SwappedBays.OtherThanMeant(ticket, ticket.Before, ticket.After);
 
     private static string DiscrepancySentence(Ticket ticket)
     {

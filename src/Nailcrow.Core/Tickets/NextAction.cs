@@ -26,24 +26,26 @@ public sealed record NextAction(string Who, string Say, Move Move)
     private static NextAction? BeforeTheRun(Ticket ticket) =>
         ticket.Run is not null ? null
         : ticket.Latest is null ? new(Engineer(ticket), "Take a snapshot: nothing is known of the bays yet.", Move.TakeSnapshot)
-        : ticket.Part is null ? new("stores", "Reserve a replacement that fits.", Move.ReservePart)
-        : ticket.Part.IssuedTo is null ? new("stores", $"Issue {ticket.Part.Serial} to {Engineer(ticket)}.", Move.IssuePart)
+        : ticket.Parts.Count < ticket.DrivesWanted ? new("stores", ticket.DrivesWanted == 1 ? "Reserve a replacement that fits." : $"Reserve a replacement that fits; {ticket.Parts.Count} of {ticket.DrivesWanted} are set aside.", Move.ReservePart)
+        : ticket.Parts.Find(p => p.IssuedTo is null) is { } part ? new("stores", $"Issue {part.Serial} to {Engineer(ticket)}.", Move.IssuePart)
         : ticket.ArrivedAt is null ? new(Engineer(ticket), "Travel there, and say when you have arrived.", Move.Arrive)
         : new(Engineer(ticket), "Start the run sheet.", Move.StartRun);
 
     private static NextAction? InTheRun(Ticket ticket) =>
         ticket is { Sheet: { } sheet, Run: { IsFinished: false } run } && sheet.Step(run.Current) is { } step
-            ? new(Engineer(ticket), step.Gate is { } fact ? AtGate(ticket, step, fact) : step.Say, Move.FollowRun)
+            ? new(Engineer(ticket), step.Gate is { } fact ? AtGate(ticket, run, step, fact) : step.Say, Move.FollowRun)
             : null;
 
     /// <summary>A shut gate says what would open it; an open one only has to be gone through.</summary>
-    private static string AtGate(Ticket ticket, RunStep step, GateFact fact) =>
-        GateCheck.Unmet(ticket, fact) is not { } unmet ? $"Go on: {step.Say}"
+    private static string AtGate(Ticket ticket, Run run, RunStep step, GateFact fact) =>
+        GateCheck.Unmet(ticket, run, step) is not { } unmet ? $"Go on: {step.Say}"
         : fact is GateFact.ArrayWhole or GateFact.RebuildSeen ? $"Follow the rebuild. {unmet}"
         : unmet;
 
     private static NextAction AfterTheRun(Ticket ticket)
     {
+        if (ticket.Run is { HandedOver: true } && ticket.Swap.InSerial is null)
+            return new("lead", "The run was handed over: say how it goes on, and start another sheet.", Move.StartRun);
         if (ticket.Discrepancies.Find(d => d.IsOpen) is { } open)
             return new("lead", $"Settle: {open.Sentence}", Move.Settle);
         foreach (var (serial, holder) in ticket.Custody.Open)

@@ -27,10 +27,18 @@ public sealed record Ticket(long Number)
     public Snapshot? Before { get; init; }
     public Snapshot? After { get; init; }
     public bool LocatorOn { get; init; }
-    public ReservedPart? Part { get; init; }
+    public ImmutableList<ReservedPart> Parts { get; init; } = [];
     public RunSheet? Sheet { get; init; }
     public Run? Run { get; init; }
+    public ImmutableList<Interrupted> Interrupted { get; init; } = [];
+
+    /// <summary>The drives chosen to come out, in order; empty where the report's one is all there is.</summary>
+    public ImmutableList<string> Chosen { get; init; } = [];
+
+    /// <summary>Swaps of this ticket that are over; the one under way, or the last, is <see cref="Swap"/>.</summary>
+    public ImmutableList<Swap> EarlierSwaps { get; init; } = [];
     public Swap Swap { get; init; } = Swap.NotBegun;
+    public string? RestoreConfirmedBy { get; init; }
     public ImmutableList<Reading> Readings { get; init; } = [];
     public ImmutableHashSet<string> Wiped { get; init; } = [];
     public Custody Custody { get; init; } = Custody.Nothing;
@@ -43,6 +51,18 @@ public sealed record Ticket(long Number)
     public long Entries { get; init; }
 
     public Snapshot? Latest => Snapshots.LastOrDefault();
+
+    public IEnumerable<Swap> Swaps => EarlierSwaps.Append(Swap);
+
+    public DateTimeOffset? FirstPulledAt => Swaps.FirstOrDefault()?.PulledAt;
+
+    public int DrivesWanted => Math.Max(1, Chosen.Count);
+
+    /// <summary>The part for the drive whose turn it is.</summary>
+    public ReservedPart? Part => Parts.Count > EarlierSwaps.Count ? Parts[EarlierSwaps.Count] : Parts.LastOrDefault();
+
+    /// <summary>The swap that a step is about.</summary>
+    public Swap SwapOf(RunStep? step) => step?.Drive is { } drive && drive < EarlierSwaps.Count ? EarlierSwaps[drive] : Swap;
 
     public bool IsEnded => Closing is not null || Cancelling is not null;
 

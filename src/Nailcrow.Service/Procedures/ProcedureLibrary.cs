@@ -1,33 +1,100 @@
 using Nailcrow.Client.Procedures;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Service.Host;
+using Nailcrow.Store.Procedures;
 
 namespace Nailcrow.Service.Procedures;
 
-/// <summary>The procedure files as read at start. A file with problems is listed with them and used for nothing.</summary>
-internal sealed class ProcedureLibrary
+/// <summary>
+/// What may be used: every version that was published and not withdrawn. What ships in the folder is proved and published
+/// when first seen; nothing unproved ever is.
+/// </summary>
+internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersions versions, TimeProvider time, ILogger<ProcedureLibrary> log)
 {
-    private readonly Lazy<IReadOnlyList<(Procedure? Procedure, ProcedureView View)>> _read;
+    public const string Shipped = "nailcrow";
 
-    public ProcedureLibrary(ServiceSettings settings) => _read = new(() => Read(settings.Procedures));
+    private readonly SemaphoreSlim _one = new(1, 1);
+    private Shelved? _shelved;
 
-    public IReadOnlyList<ProcedureView> Views => [.. _read.Value.Select(r => r.View)];
+    /// <summary>The newest standing version of each procedure.</summary>
+    public async Task<IReadOnlyList<Procedure>> UsableAsync(CancellationToken ct) => (await ShelvedAsync(ct)).Usable;
 
-    public Procedure? Find(string id) => Usable.FirstOrDefault(p => p.Id == id);
-
-    /// <summary>The procedures written for a model, in order of name.</summary>
-    public IReadOnlyList<Procedure> For(ApplianceModel model) => [.. Usable.Where(p => ModelProperties.Hold(model, p.AppliesTo))];
-
-    private IEnumerable<Procedure> Usable => _read.Value.Select(r => r.Procedure).OfType<Procedure>();
-
-    private static List<(Procedure?, ProcedureView)> Read(string folder) =>
-        [.. Directory.EnumerateFiles(folder, "*.yaml").Order(StringComparer.Ordinal).Select(OfFile)];
-
-    private static (Procedure?, ProcedureView) OfFile(string path)
+    /// <summary>All versions, the newest of each procedure first, and the files that could not be published with why.</summary>
+    public async Task<(IReadOnlyList<PublishedProcedure> Versions, IReadOnlyList<ProcedureView> Refused)> AllAsync(CancellationToken ct)
     {
-        var file = Path.GetFileName(path);
-        var (procedure, problems) = ProcedureReader.Read(file, File.ReadAllText(path));
-        return (procedure, new(file, procedure?.Id, procedure?.Title, procedure?.Version, procedure?.Steps.Count ?? 0, problems));
+        var shelved = await ShelvedAsync(ct);
+        return (shelved.Versions, shelved.Refused);
     }
+
+    public async Task<PublishedProcedure?> FindAsync(string procedure, string? version, CancellationToken ct) =>
+        (await ShelvedAsync(ct)).Versions.FirstOrDefault(v => v.Procedure == procedure && (version is null || v.Version == version));
+
+    /// <summary>Why the version a sheet was made from was withdrawn; null where it stands, or is not known here.</summary>
+    public async Task<string?> WithdrawnBecauseAsync(RunSheet? sheet, CancellationToken ct) =>
+        sheet is null ? null : (await ShelvedAsync(ct)).Versions.FirstOrDefault(v => v.Procedure == sheet.Procedure && v.Version == sheet.Version)?.WithdrawnBecause;
+
+    /// <summary>Reads and proves a set of files, and publishes it if nothing is wrong.</summary>
+    public async Task<ProcedureView> PublishAsync(string file, IReadOnlyDictionary<string, string> files, string by, CancellationToken ct)
+    {
+        var view = Proved.View(file, files);
+        if (!view.IsProved)
+            return view;
+        var published = new PublishedProcedure(view.Id!, view.Version!, view.Title!, file, files, view.States, time.GetUtcNow(), by); // a proved view has all three
+        await versions.PublishAsync(published, ct);
+        await ForgetAsync();
+        return view with { Published = published.PublishedAt, PublishedBy = by };
+    }
+
+    public async Task<bool> WithdrawAsync(string procedure, string version, string by, string because, CancellationToken ct)
+    {
+        var withdrawn = await versions.WithdrawAsync(procedure, version, by, because, ct);
+        await ForgetAsync();
+        return withdrawn;
+    }
+
+    private async Task ForgetAsync()
+    {
+        await _one.WaitAsync();
+        _shelved = null;
+        _one.Release();
+    }
+
+    private async Task<Shelved> ShelvedAsync(CancellationToken ct)
+    {
+        if (_shelved is { } ready)
+            return ready;
+        await _one.WaitAsync(ct);
+        try
+        {
+            return _shelved ??= await ReadAsync(ct);
+        }
+        finally
+        {
+            _one.Release();
+        }
+    }
+
+    private async Task<Shelved> ReadAsync(CancellationToken ct)
+    {
+        var refused = new List<ProcedureView>();
+        var known = (await versions.ListAsync(ct)).Select(v => (v.Procedure, v.Version)).ToHashSet();
+        var shared = ProcedureFolder.SharedTexts(settings.Procedures);
+        foreach (var (file, text, procedure, problems) in ProcedureFolder.Read(settings.Procedures))
+        {
+            if (procedure is not null && known.Contains((procedure.Id, procedure.Version)))
+                continue;
+            var files = new Dictionary<string, string>(shared) { [file] = text };
+            var view = Proved.View(file, files);
+            if (view.IsProved)
+                await versions.PublishAsync(new(view.Id!, view.Version!, view.Title!, file, files, view.States, time.GetUtcNow(), Shipped), ct); // a proved view has all three
+            else
+                refused.Add(view);
+            if (!view.IsProved)
+                log.LogWarning("Procedure file {File} is not published: {Problems} problems, {Findings} safety findings", file, view.Problems.Count, view.Findings.Count);
+        }
+        var all = await versions.ListAsync(ct);
+        return new(all, [.. all.Where(v => v.WithdrawnAt is null).DistinctBy(v => v.Procedure).Select(Proved.Read)], refused);
+    }
+
+    private sealed record Shelved(IReadOnlyList<PublishedProcedure> Versions, IReadOnlyList<Procedure> Usable, IReadOnlyList<ProcedureView> Refused);
 }

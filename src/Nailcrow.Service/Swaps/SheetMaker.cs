@@ -1,5 +1,6 @@
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Sheets;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Procedures;
@@ -14,27 +15,26 @@ internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
     {
         if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
             return No($"{ticket.Report?.Asset} is not among the known appliances any more; without its model there is no sheet.");
-        if (ticket.Part is not { } part)
-            return No("No replacement is reserved; the sheet names its serial. Stores reserves one.");
-        if (SwapTarget.Of(ticket) is not Parsed<SwapTarget>.Ok(var target))
-            return No(((Parsed<SwapTarget>.Refused)SwapTarget.Of(ticket)).Reason);
-        if (Chosen(procedure, known) is not { } chosen)
-            return No(WhyNone(procedure, known));
-        var facts = new SheetFacts(known.Model, report.Asset, known.Appliance.Serial, report.Site, report.Location, target.Array.Name, target.Bay, part.Serial);
-        return SheetCompiler.Compile(chosen, facts, Guid.CreateVersion7()) switch
-        {
-            Parsed<RunSheet>.Ok(var sheet) => new Parsed<SheetCompiled>.Ok(new(sheet)),
-            Parsed<RunSheet>.Refused(var reason) => No(reason),
-            _ => throw new System.Diagnostics.UnreachableException(),
-        };
+        var facts = SheetFactsOf.Ticket(ticket, known.Model, known.Appliance.Serial, known.Appliance.Address is not null);
+        var usable = await library.UsableAsync(ct);
+        if (!Chosen(usable, procedure, facts).Is(out var chosen, out var none))
+            return No(none);
+        if (chosen.ComesBack is not (ComesBack.Cannot or ComesBack.Unchanged) && ticket.Chosen.Count == 0 && !SwapTarget.Of(ticket).Is(out _, out var no))
+            return No(no);
+        if (Choosing.Missing(chosen, facts, ticket.Parts.Count) is { } missing)
+            return No(missing);
+        return SheetCompiler.Compile(chosen, facts, Guid.CreateVersion7()).Is(out var sheet, out var reason) ? new Parsed<SheetCompiled>.Ok(new(sheet)) : No(reason);
     }
 
-    private Procedure? Chosen(string? id, KnownAppliance known) => id is null ? library.For(known.Model).FirstOrDefault() : library.Find(id);
-
-    private string WhyNone(string? id, KnownAppliance known) =>
-        id is null
-            ? $"No procedure is written for {known.Model.Maker} {known.Model.Name}."
-            : $"There is no procedure '{id}'; for this model there are: {string.Join(", ", library.For(known.Model).Select(p => p.Id).DefaultIfEmpty("none"))}.";
+    private static Parsed<Procedure> Chosen(IReadOnlyList<Procedure> usable, string? id, SheetFacts facts)
+    {
+        var applying = Choosing.For(usable, facts);
+        if (id is null)
+            return applying is [var best, ..] ? new Parsed<Procedure>.Ok(best) : new Parsed<Procedure>.Refused($"No procedure is written for {facts.Model.Maker} {facts.Model.Name} and a {Words.Of(facts.Ticket.Job)} of {facts.Ticket.Drives}.");
+        return usable.FirstOrDefault(p => p.Id == id) is { } named
+            ? new Parsed<Procedure>.Ok(named)
+            : new Parsed<Procedure>.Refused($"There is no procedure '{id}'; for this ticket there are: {string.Join(", ", applying.Concat(usable.Where(p => p.ByName)).Select(p => p.Id).DefaultIfEmpty("none"))}.");
+    }
 
     private static Parsed<SheetCompiled> No(string reason) => new Parsed<SheetCompiled>.Refused(reason);
 }

@@ -22,6 +22,18 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvide
         return (await WithRestAsync(db, db.Appliances.Where(a => a.Asset == key), ct)).FirstOrDefault();
     }
 
+    public async Task<ApplianceModel?> ModelAsync(string id, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.Models.FindAsync([id], ct) is { } row ? JsonSerializer.Deserialize(row.Body, JournalJson.Default.ApplianceModel) : null;
+    }
+
+    public async Task<IReadOnlyList<ApplianceModel>> ModelsAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return [.. (await db.Models.AsNoTracking().OrderBy(m => m.Id).ToListAsync(ct)).Select(r => JsonSerializer.Deserialize(r.Body, JournalJson.Default.ApplianceModel)).OfType<ApplianceModel>()];
+    }
+
     /// <summary>Appliances in order of asset number, after a given one.</summary>
     public async Task<IReadOnlyList<KnownAppliance>> ListAsync(string? after, int limit, CancellationToken ct)
     {

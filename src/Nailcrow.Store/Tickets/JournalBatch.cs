@@ -172,6 +172,16 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         db.LifeEvents.AddRange(Projecting.Life(record));
     }
 
+    /// <summary>A run is told once it is over, and again if what comes late changes it.</summary>
+    private async Task ProjectStepTimesAsync(NailcrowDb db, TicketRecord record)
+    {
+        var before = _found.GetValueOrDefault(record.Ticket.Number)?.Ticket.Run;
+        if (record.Ticket.Run is not { IsFinished: true } run || (before is { IsFinished: true } && before.Visits.Count == run.Visits.Count))
+            return;
+        await db.StepTimes.Where(t => t.Ticket == record.Ticket.Number).ExecuteDeleteAsync();
+        db.StepTimes.AddRange(Projecting.StepTimes(record));
+    }
+
     private async Task ProjectAsync(NailcrowDb db, TicketRecord record)
     {
         var line = Projecting.Line(record);
@@ -180,6 +190,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         else
             await connection.Lines.UpdateAsync(Projecting.Line(_found[line.Number]), line);
         await ProjectLifeAsync(db, record);
+        await ProjectStepTimesAsync(db, record);
         var places = Projecting.Places(record).ToList();
         if (places.Count == 0)
             return;

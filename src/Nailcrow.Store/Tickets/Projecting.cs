@@ -3,9 +3,11 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Procedures.Learning;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Store.Tickets;
@@ -91,6 +93,20 @@ internal static class Projecting
             Bay = e.Bay,
             Sentence = e.Sentence,
             By = e.By,
+        });
+
+    public static IEnumerable<StepTimeRow> StepTimes(TicketRecord record) =>
+        StepVisit.Of(record.Ticket).Select(v => new StepTimeRow
+        {
+            Ticket = v.Ticket,
+            Nth = v.Nth,
+            Procedure = v.Procedure,
+            Version = v.Version,
+            Step = v.Step,
+            Seconds = v.Took.TotalSeconds,
+            Branch = v.Branch,
+            Overruled = v.Overruled,
+            At = v.At,
         });
 
     /// <summary>Whether an entry says something of a drive's life, so that its ticket's events have to be told again.</summary>

@@ -16,6 +16,7 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs)
         await db.TicketLines.ExecuteDeleteAsync(ct);
         await db.Snapshots.ExecuteDeleteAsync(ct);
         await db.LifeEvents.ExecuteDeleteAsync(ct);
+        await db.StepTimes.ExecuteDeleteAsync(ct);
         var numbers = await db.Journal.Select(r => r.Ticket).Distinct().OrderBy(n => n).ToListAsync(ct);
         foreach (var some in numbers.Chunk(200))
         {
@@ -36,5 +37,6 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs)
         db.DrivePlaces.AddRange(Projecting.Places(record));
         db.Snapshots.AddRange(Projecting.Snapshots(record));
         db.LifeEvents.AddRange(Projecting.Life(record));
+        db.StepTimes.AddRange(Projecting.StepTimes(record));
     }
 }

@@ -1,4 +1,6 @@
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Sheets;
+using Nailcrow.Core.Tests.Procedures;
 using Nailcrow.Core.Swaps;
 
 namespace Nailcrow.Core.Tests.Swaps;
@@ -8,11 +10,10 @@ public class LimitTests
 {
     private static Played WithCover(int seconds)
     {
-        var text = $"procedure: cover\ntitle: Cover\napplies-to: {{ swap: hot }}\nchapters:\n  - chapter: One\n    steps:\n      - id: open\n        limit: Take the cover off.\n        seconds: {seconds}\n        until: close\n      - id: close\n        do: Put the cover on.\n";
-        var procedure = ProcedureReader.Read("cover.yaml", text).Procedure ?? throw new InvalidDataException("The cover's procedure has problems.");
-        var facts = new SheetFacts(Some.Model, "FSC-1", Some.Chassis, "Corrin", "Hall", "vault", Some.Snapshot().Bays[1], Some.New);
+        var text = $"procedure: cover\ntitle: Cover\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n      - id: open\n        limit: Take the cover off.\n        seconds: {seconds}\n        until: close\n      - id: close\n        do: Put the cover on.\n";
+        var procedure = Made.Read(text);
         var played = Played.Reported();
-        played.Does(new SheetCompiled(((Parsed<RunSheet>.Ok)SheetCompiler.Compile(procedure, facts, Guid.NewGuid())).Value));
+        played.Does(new SheetCompiled(((Parsed<RunSheet>.Ok)SheetCompiler.Compile(procedure, SampleFacts.For(procedure, Some.Model), Guid.NewGuid())).Value));
         played.Answers("done");
         return played;
     }

@@ -55,7 +55,7 @@ public class RunTests
     {
         var played = Played.At("mark-software");
 
-        foreach (var answer in new[] { "yes", "no", "no" })
+        foreach (var answer in new[] { "yes", "no", "no", "no" })
             played.Answers(answer);
 
         played.PassRefusal().ShouldBe("The bay is known by 'software' only; two independent marks have to agree.");
@@ -65,7 +65,7 @@ public class RunTests
     public void A_wrong_drive_leads_straight_back_and_only_another_mark_leads_on()
     {
         var played = Played.At("mark-software");
-        foreach (var answer in new[] { "yes", "yes", "no" })
+        foreach (var answer in new[] { "yes", "yes", "no", "no" })
             played.Answers(answer);
         played.Passes();
         played.Answers("done");
@@ -79,12 +79,12 @@ public class RunTests
         played.PassRefusal().ShouldBe("There is no snapshot since the drive went back; take one.");
         played.Does(new SnapshotTaken(Some.Snapshot()));
         played.Passes();
-        foreach (var answer in new[] { "yes", "yes", "no" })
+        foreach (var answer in new[] { "yes", "yes", "no", "no" })
             played.Answers(answer);
         played.PassRefusal().ShouldBe("The same marks (software, bay lamp) led to the wrong drive; find another one, or call for help.");
 
         played.Answers("look-again");
-        foreach (var answer in new[] { "yes", "no", "yes" })
+        foreach (var answer in new[] { "yes", "no" })
             played.Answers(answer);
         played.Passes();
         played.Ticket.Swap.NearMisses.Select(m => (m.Bay, m.Serial)).ShouldBe([("3", "P8GOOD0003")]);

@@ -438,7 +438,6 @@ namespace Nailcrow.Store.Migrations.Sqlite
             modelBuilder.Entity("Nailcrow.Store.Intake.IntakeRow", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT")
                         .HasColumnName("id");
 
@@ -600,6 +599,113 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasDatabaseName("UserNameIndex");
 
                     b.ToTable("AspNetUsers", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Procedures.ProcedureVersionRow", b =>
+                {
+                    b.Property<string>("Procedure")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("procedure");
+
+                    b.Property<string>("Version")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("version");
+
+                    b.Property<string>("File")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("file");
+
+                    b.Property<string>("Files")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("files");
+
+                    b.Property<long>("PublishedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("published_at");
+
+                    b.Property<string>("PublishedBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("published_by");
+
+                    b.Property<int>("States")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("states");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("title");
+
+                    b.Property<long?>("WithdrawnAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("withdrawn_at");
+
+                    b.Property<string>("WithdrawnBecause")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("withdrawn_because");
+
+                    b.Property<string>("WithdrawnBy")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("withdrawn_by");
+
+                    b.HasKey("Procedure", "Version")
+                        .HasName("pk_procedure_version");
+
+                    b.ToTable("procedure_version", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Procedures.StepTimeRow", b =>
+                {
+                    b.Property<long>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.Property<int>("Nth")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("nth");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Branch")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("branch");
+
+                    b.Property<bool>("Overruled")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("overruled");
+
+                    b.Property<string>("Procedure")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("procedure");
+
+                    b.Property<double>("Seconds")
+                        .HasColumnType("REAL")
+                        .HasColumnName("seconds");
+
+                    b.Property<string>("Step")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("step");
+
+                    b.Property<string>("Version")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("version");
+
+                    b.HasKey("Ticket", "Nth")
+                        .HasName("pk_step_time");
+
+                    b.HasIndex("Procedure", "At")
+                        .HasDatabaseName("ix_step_time_procedure_at");
+
+                    b.ToTable("step_time", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Swaps.DrivePlaceRow", b =>

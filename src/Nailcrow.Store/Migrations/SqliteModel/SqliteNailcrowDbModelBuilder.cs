@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("da7ab0ba-0f08-4855-bf44-2cdc91827fb9"), entityTypeCount: 19)
+            : base(skipDetectChanges: false, modelId: new Guid("dbd0f3d8-a733-45c4-ad5e-6775cabb1cca"), entityTypeCount: 21)
         {
         }
 
@@ -33,6 +33,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var intakeRow = IntakeRowEntityType.Create(this);
             var intakeRuleRow = IntakeRuleRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
+            var procedureVersionRow = ProcedureVersionRowEntityType.Create(this);
+            var stepTimeRow = StepTimeRowEntityType.Create(this);
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
             var journalRow = JournalRowEntityType.Create(this);
             var ticketLineRow = TicketLineRowEntityType.Create(this);
@@ -57,6 +59,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             IntakeRowEntityType.CreateAnnotations(intakeRow);
             IntakeRuleRowEntityType.CreateAnnotations(intakeRuleRow);
             PersonEntityType.CreateAnnotations(person);
+            ProcedureVersionRowEntityType.CreateAnnotations(procedureVersionRow);
+            StepTimeRowEntityType.CreateAnnotations(stepTimeRow);
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
             JournalRowEntityType.CreateAnnotations(journalRow);
             TicketLineRowEntityType.CreateAnnotations(ticketLineRow);

@@ -1,0 +1,38 @@
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Learning;
+
+namespace Nailcrow.Client.Procedures;
+
+/// <summary>A procedure to publish, with the skeletons and fragments beside it.</summary>
+/// <param name="File">Which of the files is the procedure.</param>
+/// <param name="Files">File names, with their folder, to texts.</param>
+public sealed record PublishAsk(string File, IReadOnlyDictionary<string, string> Files);
+
+/// <summary>Why a version is not to be used any more.</summary>
+public sealed record WithdrawAsk(string Because);
+
+/// <summary>One version of a procedure.</summary>
+public sealed record VersionView(string Version, DateTimeOffset PublishedAt, string PublishedBy, int States, DateTimeOffset? WithdrawnAt, string? WithdrawnBy, string? WithdrawnBecause);
+
+/// <summary>A procedure with its versions and its steps as written.</summary>
+/// <param name="Drawing">Its steps and branches as an SVG.</param>
+public sealed record ProcedurePage(string Id, string Title, string Version, ComesBack ComesBack, string AppliesTo, bool ByName, IReadOnlyList<VersionView> Versions, IReadOnlyList<WrittenStepView> Steps, string Drawing);
+
+/// <summary>A step as written, its blanks open.</summary>
+/// <param name="When">Under which condition it is on the sheet; null where always.</param>
+public sealed record WrittenStepView(RunStep Step, string? When, bool Demanded, string File, long Line);
+
+/// <summary>What differs between two versions.</summary>
+public sealed record VersionDifference(string Procedure, string Before, string After, IReadOnlyList<StepChange> Changes);
+
+/// <summary>How the steps of a procedure go in practice.</summary>
+public sealed record TimesView(string Procedure, int Runs, IReadOnlyList<StepTimingView> Steps);
+
+/// <param name="Seconds">Median of all visits.</param>
+/// <param name="SlowSeconds">Nine of ten visits took no longer.</param>
+/// <param name="TooEarly">Too few runs to say anything.</param>
+public sealed record StepTimingView(string Step, int Runs, int Visits, double Seconds, double SlowSeconds, double Again, double Otherwise, int Overruled, bool TooEarly, bool Stuck)
+{
+    public static StepTimingView Of(StepTiming timing) =>
+        new(timing.Step, timing.Runs, timing.Visits, timing.Median.TotalSeconds, timing.Slow.TotalSeconds, timing.Again, timing.Otherwise, timing.Overruled, timing.TooEarlyToTell, timing.PeopleGetStuck);
+}

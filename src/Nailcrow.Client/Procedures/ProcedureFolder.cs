@@ -1,0 +1,34 @@
+using Nailcrow.Core.Procedures;
+
+namespace Nailcrow.Client.Procedures;
+
+/// <summary>A folder of procedure files with its skeletons and fragments, read from disk; the service and the command read it alike.</summary>
+public static class ProcedureFolder
+{
+    public static Shelf Shelf(string folder) =>
+        Core.Procedures.Shelf.Of(new[] { Core.Procedures.Shelf.SkeletonFolder, Core.Procedures.Shelf.FragmentFolder }.SelectMany(kind => Pieces(folder, kind)));
+
+    /// <summary>The texts of all skeletons and fragments, by file name.</summary>
+    public static IReadOnlyDictionary<string, string> SharedTexts(string folder) =>
+        new[] { Core.Procedures.Shelf.SkeletonFolder, Core.Procedures.Shelf.FragmentFolder }.SelectMany(kind => Pieces(folder, kind)).ToDictionary(p => p.File, p => p.Text);
+
+    /// <summary>The procedures of the folder in order of name, each with what is wrong in it.</summary>
+    public static IReadOnlyList<(string File, string Text, Procedure? Procedure, IReadOnlyList<ProcedureProblem> Problems)> Read(string folder)
+    {
+        var shelf = Shelf(folder);
+        return [.. Directory.EnumerateFiles(folder, "*.yaml").Order(StringComparer.Ordinal).Select(path => One(path, shelf))];
+    }
+
+    private static (string, string, Procedure?, IReadOnlyList<ProcedureProblem>) One(string path, Shelf shelf)
+    {
+        var (file, text) = (Path.GetFileName(path), File.ReadAllText(path));
+        var (procedure, problems) = ProcedureReader.Read(file, text, shelf);
+        return (file, text, procedure, problems);
+    }
+
+    private static IEnumerable<ShelfPiece> Pieces(string folder, string kind)
+    {
+        var inner = Path.Combine(folder, kind);
+        return Directory.Exists(inner) ? Directory.EnumerateFiles(inner, "*.yaml").Order(StringComparer.Ordinal).Select(f => new ShelfPiece($"{kind}/{Path.GetFileName(f)}", File.ReadAllText(f))) : [];
+    }
+}

@@ -1,0 +1,25 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Swaps;
+
+/// <summary>Which drives this ticket swaps, by their serials, in the order they are done.</summary>
+public sealed record DrivesChosen(IReadOnlyList<string> Serials) : DecisionBody
+{
+    // A shelf has 106 bays; nobody does more on one ticket.
+    private const int Most = ApplianceModel.MostBays;
+
+    public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Dispatcher, Role.Lead];
+
+    public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
+        Serials.Count is 0 or > Most ? $"Name 1 to {Most} drives; {Serials.Count} were named."
+        : ticket.Swap.HasBegun || ticket.EarlierSwaps.Count > 0 ? "A drive has been moved already; the drives of this ticket are settled."
+        : Serials.GroupBy(SerialNumber.Normalise).FirstOrDefault(g => g.Count() > 1) is { } twice ? $"{twice.Key} is named twice."
+        : ticket.Latest is not { } latest ? "Nothing is known of the bays yet; take a snapshot first."
+        : Serials.FirstOrDefault(s => latest.Holding(s) is null) is { } unknown ? $"No bay holds {unknown} in the last snapshot."
+        : null;
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Chosen = [.. Serials.Select(SerialNumber.Normalise)] };
+}

@@ -1,0 +1,73 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Microsoft.EntityFrameworkCore;
+
+namespace Nailcrow.Store.Procedures;
+
+/// <summary>A published version of a procedure.</summary>
+/// <param name="Files">The texts of the procedure's file and of all skeletons and fragments beside it, by file name.</param>
+/// <param name="States">Situations that were looked at to prove it.</param>
+public sealed record PublishedProcedure(
+    string Procedure,
+    string Version,
+    string Title,
+    string File,
+    IReadOnlyDictionary<string, string> Files,
+    int States,
+    DateTimeOffset PublishedAt,
+    string PublishedBy,
+    DateTimeOffset? WithdrawnAt = null,
+    string? WithdrawnBy = null,
+    string? WithdrawnBecause = null
+);
+
+/// <summary>Every version of every procedure that was ever published. Nothing is deleted: a running ticket keeps what it was given.</summary>
+public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
+{
+    /// <summary>All versions, the newest of each procedure first.</summary>
+    public async Task<IReadOnlyList<PublishedProcedure>> ListAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var rows = await db.ProcedureVersions.AsNoTracking().ToListAsync(ct);
+        return [.. rows.OrderBy(r => r.Procedure, StringComparer.Ordinal).ThenByDescending(r => r.PublishedAt).Select(Of)];
+    }
+
+    /// <summary>Keeps a version; the same one again changes nothing.</summary>
+    public async Task PublishAsync(PublishedProcedure published, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (await db.ProcedureVersions.FindAsync([published.Procedure, published.Version], ct) is not null)
+            return;
+        db.ProcedureVersions.Add(new()
+        {
+            Procedure = published.Procedure,
+            Version = published.Version,
+            Title = published.Title,
+            File = published.File,
+            Files = JsonSerializer.Serialize(published.Files, FilesJson.Default.IReadOnlyDictionaryStringString),
+            States = published.States,
+            PublishedAt = published.PublishedAt,
+            PublishedBy = published.PublishedBy,
+        });
+        await db.SaveChangesAsync(ct);
+    }
+
+    /// <summary>False where there is no such version, or it was withdrawn before.</summary>
+    public async Task<bool> WithdrawAsync(string procedure, string version, string by, string because, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (await db.ProcedureVersions.FindAsync([procedure, version], ct) is not { WithdrawnAt: null } row)
+            return false;
+        (row.WithdrawnAt, row.WithdrawnBy, row.WithdrawnBecause) = (time.GetUtcNow(), by, because);
+        await db.SaveChangesAsync(ct);
+        return true;
+    }
+
+    private static PublishedProcedure Of(ProcedureVersionRow row) =>
+        new(row.Procedure, row.Version, row.Title, row.File,
+            JsonSerializer.Deserialize(row.Files, FilesJson.Default.IReadOnlyDictionaryStringString) ?? throw new InvalidDataException($"Procedure '{row.Procedure}' {row.Version} has no files."),
+            row.States, row.PublishedAt, row.PublishedBy, row.WithdrawnAt, row.WithdrawnBy, row.WithdrawnBecause);
+}
+
+[JsonSerializable(typeof(IReadOnlyDictionary<string, string>))]
+internal sealed partial class FilesJson : JsonSerializerContext;
