@@ -20,6 +20,7 @@ for _ in snapshot not-rebuilding not-fatal release; do answer; done
 answer yes
 answer yes
 answer no                                                # the label cannot be read
+answer no                                                # not counted
 answer                                                   # two marks
 answer                                                   # pulled
 answer "$out"
@@ -29,12 +30,15 @@ answer                                                   # the wait is over
 answer "S/N: $(echo "$in" | tr 'A-Z' 'a-z')"             # as the label reads
 answer                                                   # carrier
 answer                                                   # in
+answer                                                   # the old one is in its bag
 do_ snapshot write "$ticket" --bay "5=$in,filling,good,catalogue" --array catalogue=rebuilding
 answer                                                   # seen
+answer                                                   # nothing foreign
 do_ rebuild read "$ticket" --percent 1
 answer                                                   # started
-answer                                                   # light is off
 do_ rebuild read "$ticket" --progress done
 do_ snapshot write "$ticket" --bay "5=$in,member,good,catalogue" --array catalogue=whole
+answer                                                   # a member
 answer                                                   # whole
+answer                                                   # light is off
 answer                                                   # after

@@ -111,10 +111,10 @@ chapter "The bay, by two marks: and still the wrong one"
 n run answer T-1001 yes
 n run answer T-1001 no
 n run answer T-1001 no
+n run answer T-1001 no
 refused 1 nailcrow run answer T-1001
 see "two independent marks have to agree"
 n run answer T-1001 look-again
-n run answer T-1001 yes
 n run answer T-1001 yes
 n run answer T-1001 no
 n run answer T-1001
@@ -130,6 +130,12 @@ n snapshot take T-1001
 n run answer T-1001
 n run answer T-1001 yes
 n run answer T-1001 no
+n run answer T-1001 yes
+n run answer T-1001 no
+refused 1 nailcrow run answer T-1001
+see "led to the wrong drive; find another one"
+n run answer T-1001 look-again
+n run answer T-1001 yes
 n run answer T-1001 yes
 n run answer T-1001
 
@@ -153,17 +159,22 @@ see "the same serial"
 n run answer T-1001
 hand insert 2 "$new"
 n run answer T-1001
+n run answer T-1001
 n snapshot take T-1001
+n run answer T-1001
 n run answer T-1001
 
 chapter "The rebuild"
 hand start vault 2
 n run answer T-1001
+see "Name the bay (2) and the serial ($new)"
+n run answer T-1001 "bay 2, $new"
 refused 1 nailcrow rebuild read T-1001 --percent 140
 see "0 to 100"
 n rebuild read T-1001
 n run answer T-1001
-n run answer T-1001
+refused 1 nailcrow run answer T-1001
+see "not yet a member"
 refused 1 nailcrow ticket close T-1001
 see "array whole:"
 n rebuild watch T-1001 --every 1
@@ -173,8 +184,32 @@ n snapshot difference T-1001
 see "Bay 2 held $bad and now holds $new."
 n run answer T-1001
 n run answer T-1001
+n run answer T-1001
+n run answer T-1001
 n run step T-1001
 see "at its end"
+
+chapter "The procedure, and how it went"
+n procedure check "$root/procedures/front-hot.yaml"
+see "proved"
+n procedure times front-hot
+see "too early to tell"
+sed "s/needs: bay-established/needs: snapshot-before/" "$root/procedures/fragments/find-bay-inside.yaml" >"$home/inside.yaml"
+mkdir -p "$home/procedures" && cp -r "$root/procedures/." "$home/procedures" && cp "$home/inside.yaml" "$home/procedures/fragments/find-bay-inside.yaml"
+refused 1 nailcrow procedure check "$home/procedures/front-hot.yaml"
+see "pulls a drive before two marks have said that this is the bay"
+refused 1 nailcrow procedure publish "$home/procedures/front-hot.yaml" --as lioth
+sed "s/Wrong drive. Push it straight back/Wrong drive. Push it straight, without force, back/" "$root/procedures/skeletons/swap.yaml" >"$home/procedures/skeletons/swap.yaml"
+cp "$root/procedures/fragments/find-bay-inside.yaml" "$home/procedures/fragments/find-bay-inside.yaml"
+refused 4 nailcrow procedure publish "$home/procedures/front-hot.yaml"
+n procedure publish "$home/procedures/front-hot.yaml" --as lioth
+see "is published"
+n procedure versions front-hot
+newest=$(nailcrow procedure versions front-hot --json | value 'd.versions[0].version')
+oldest=$(nailcrow procedure versions front-hot --json | value 'd.versions[1].version')
+n procedure compare front-hot "$oldest" "$newest"
+see "put-back"
+n procedure withdraw front-hot "$newest" "The sentence is longer, not better." --as lioth
 
 chapter "Back it goes"
 refused 1 nailcrow return open T-1001 "$bad" --to-maker Pellworth --authorisation RX-311

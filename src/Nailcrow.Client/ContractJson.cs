@@ -37,6 +37,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(ReferenceData))]
 [JsonSerializable(typeof(ProcedureList))]
 [JsonSerializable(typeof(ProcedureView))]
+[JsonSerializable(typeof(IReadOnlyList<ApplianceModel>))]
 [JsonSerializable(typeof(PublishAsk))]
 [JsonSerializable(typeof(WithdrawAsk))]
 [JsonSerializable(typeof(ProcedurePage))]

@@ -39,10 +39,11 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     public Task<Receipt> ReportAsync(FaultAsk fault, CancellationToken ct) => PostAsync("api/tickets", fault with { Id = fault.Id ?? Guid.CreateVersion7() }, Json.FaultAsk, Json.Receipt, ct);
 
     /// <summary>Writes an entry under an id of its own, so that it may be sent again after a broken connection.</summary>
-    public Task<Receipt> WriteAsync(long number, EntryBody body, CancellationToken ct)
+    /// <param name="at">When it happened, where that is told later; left out, now.</param>
+    public Task<Receipt> WriteAsync(long number, EntryBody body, CancellationToken ct, DateTimeOffset? at = null)
     {
         var now = time.GetUtcNow();
-        return WriteAsync(number, new EntryAsk(body, Guid.CreateVersion7(now), now, now), ct);
+        return WriteAsync(number, new EntryAsk(body, Guid.CreateVersion7(now), at ?? now, now), ct);
     }
 
     public Task<Receipt> WriteAsync(long number, EntryAsk entry, CancellationToken ct) => PostAsync($"api/tickets/{number}/entries", entry, Json.EntryAsk, Json.Receipt, ct);
@@ -55,7 +56,7 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 
     public Task<Receipt> SwitchLightAsync(long number, bool on, CancellationToken ct) => PostAsync($"api/tickets/{number}/light", new(on), Json.LightAsk, Json.Receipt, ct);
 
-    public Task<Receipt> StartRunAsync(long number, string? procedure, CancellationToken ct) => PostAsync($"api/tickets/{number}/sheet", new(procedure), Json.SheetAsk, Json.Receipt, ct);
+    public Task<Receipt> StartRunAsync(long number, string? procedure, CancellationToken ct, DateTimeOffset? at = null) => PostAsync($"api/tickets/{number}/sheet", new(procedure, at), Json.SheetAsk, Json.Receipt, ct);
 
     public Task<AppliancePage> AppliancesAsync(string? after, CancellationToken ct) => GetAsync($"api/appliances{(after is null ? "" : $"?after={Uri.EscapeDataString(after)}")}", Json.AppliancePage, ct);
 
@@ -123,6 +124,24 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
         using var answer = await http.GetAsync($"api/export/{Uri.EscapeDataString(kind)}", HttpCompletionOption.ResponseHeadersRead, ct);
         await ThrowUnlessOkAsync(answer, ct);
         await answer.Content.CopyToAsync(into, ct);
+    }
+
+    /// <summary>The run sheet as a PDF.</summary>
+    public async Task PaperAsync(long number, Stream into, CancellationToken ct)
+    {
+        using var answer = await http.GetAsync($"api/tickets/{number}/sheet.pdf", HttpCompletionOption.ResponseHeadersRead, ct);
+        await ThrowUnlessOkAsync(answer, ct);
+        await answer.Content.CopyToAsync(into, ct);
+    }
+
+    /// <summary>Keeps a picture with a ticket; the same id again counts once.</summary>
+    public async Task<Receipt> KeepPhotoAsync(long number, Guid photo, Stream picture, string? step, string? says, CancellationToken ct)
+    {
+        using var content = new StreamContent(picture);
+        content.Headers.ContentType = new("image/jpeg");
+        var query = string.Join('&', new[] { ("step", step), ("says", says) }.Where(q => q.Item2 is not null).Select(q => $"{q.Item1}={Uri.EscapeDataString(q.Item2!)}")); // the filter left those that are said
+        using var answer = await http.PutAsync($"api/tickets/{number}/photos/{photo}?{query}", content, ct);
+        return await ReadAsync(answer, Json.Receipt, ct);
     }
 
     public Task<ProcedureList> ProceduresAsync(CancellationToken ct) => GetAsync("api/procedures", Json.ProcedureList, ct);

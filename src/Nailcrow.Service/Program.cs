@@ -14,7 +14,7 @@ var settings = builder.AddHost();
 builder.AddPeople(settings);
 builder.AddAppliances();
 builder.AddIntake();
-builder.AddProcedures();
+builder.AddProcedures(settings);
 builder.AddRebuilds(settings);
 
 var app = builder.Build();
@@ -27,6 +27,8 @@ app.MapDrives();
 app.MapImport();
 app.MapProcedures();
 app.MapSwaps();
+app.MapPhotos();
+app.MapPaper();
 app.MapRebuilds();
 app.MapPeople();
 app.MapAdmin();

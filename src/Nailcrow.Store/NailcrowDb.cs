@@ -28,6 +28,7 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<EventSenderRow> EventSenders => Set<EventSenderRow>();
     internal DbSet<ProcedureVersionRow> ProcedureVersions => Set<ProcedureVersionRow>();
     internal DbSet<StepTimeRow> StepTimes => Set<StepTimeRow>();
+    internal DbSet<PhotoRow> Photos => Set<PhotoRow>();
     internal DbSet<ReferenceChangeRow> ReferenceChanges => Set<ReferenceChangeRow>();
 
     protected override void OnModelCreating(ModelBuilder builder)

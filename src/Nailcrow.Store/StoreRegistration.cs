@@ -5,6 +5,7 @@ using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Procedures;
+using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store;
@@ -30,6 +31,7 @@ public static class StoreRegistration
             .AddSingleton<EventSenders>()
             .AddSingleton<ProcedureVersions>()
             .AddSingleton<StepTimes>()
+            .AddSingleton<Photos>()
             .AddSingleton<Database>();
 
     internal static T OnSqlite<T>(T options, string file)

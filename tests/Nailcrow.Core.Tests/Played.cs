@@ -107,7 +107,7 @@ internal sealed class Played
             Does(new SnapshotTaken(Some.Snapshot(badRole: BayRole.Unclaimed, badSerial: Some.New)));
         if (step.Gate is GateFact.RebuildSeen)
             Does(new ReadingTaken("vault", Progress.Running, RebuildPhase.Rebuilding, "person", 1m));
-        if (step.Gate is GateFact.ArrayWhole)
+        if (step.Gate is GateFact.DriveJoined or GateFact.ArrayWhole)
             Does(new SnapshotTaken(Some.Snapshot(state: ArrayState.Whole, badRole: BayRole.Member, badSerial: Some.New)));
         Now = Now.AddSeconds(step.Kind == StepKind.Hold ? step.Seconds ?? 0 : 0);
         if (step.IsPassed)

@@ -94,7 +94,7 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
         (await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("ilka")).TicketAsync(999_999, Ct))).Message.ShouldBe("T-999999 does not exist.");
 
     [Theory]
-    [InlineData("api/tickets", """{"asset":"x","symptom":"s","job":"foo"}""", 400, "The body cannot be read at $.job: accepted there: fault, early.")]
+    [InlineData("api/tickets", """{"asset":"x","symptom":"s","job":"foo"}""", 400, "The body cannot be read at $.job: accepted there: fault, early, growth.")]
     [InlineData("api/tickets", """{"asset":"x"}""", 400, "The body cannot be read: it lacks 'symptom'.")]
     [InlineData("api/tickets", """{"asset":"nowhere","symptom":"s"}""", 422, "No appliance has the asset number 'nowhere'; 'nailcrow appliance list' shows those that are known.")]
     [InlineData("api/tickets/1001/entries", """{"body":{"kind":"note-written","text":"a"},"id":"nope"}""", 400, "The body cannot be read at $.id: accepted there: a UUID.")]

@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch'
 import type { paths } from './schema'
+import type { Receipt } from './types'
 
 /** The service said no; the message is its own sentence. */
 export class ApiProblem extends Error {
@@ -44,6 +45,19 @@ export async function sendFile<T>(path: string, file: File | null, type: string)
   const response = await fetch(path, { method: 'POST', body: file, headers: { 'content-type': type }, credentials: 'same-origin' })
   const body = await response.json()
   return unwrap<T>(response.ok ? { data: body, response } : { error: body, response })
+}
+
+/** A picture under an id of its own: sent twice, it is kept once. */
+export async function sendPhoto(number: number, id: string, picture: Blob, step: string): Promise<Receipt> {
+  const path = `/api/tickets/${number}/photos/${id}?step=${encodeURIComponent(step)}`
+  const response = await fetch(path, {
+    method: 'PUT',
+    body: picture,
+    headers: { 'content-type': 'image/jpeg' },
+    credentials: 'same-origin',
+  })
+  const body = await response.json()
+  return unwrap<Receipt>(response.ok ? { data: body, response } : { error: body, response })
 }
 
 export const isSignedOut = (error: unknown): boolean => error instanceof ApiProblem && error.status === 401

@@ -14,6 +14,9 @@ import { Frame } from './Frame'
 // For dispatchers at a desk; an engineer's phone does not load them.
 const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ default: room.IntakePage })))
 const ListsPage = lazy(() => import('../appliances/ListsPage').then(room => ({ default: room.ListsPage })))
+const LibraryPage = lazy(() => import('../procedures/LibraryPage').then(room => ({ default: room.LibraryPage })))
+const ProcedurePage = lazy(() => import('../procedures/ProcedurePage').then(room => ({ default: room.ProcedurePage })))
+const PaperPage = lazy(() => import('../swaps/PaperPage').then(room => ({ default: room.PaperPage })))
 const RebuildPage = lazy(() => import('../rebuilds').then(room => ({ default: room.RebuildPage })))
 
 export function App() {
@@ -31,11 +34,14 @@ export function App() {
           <Route path="/machines" element={<MachinesPage />} />
           <Route path="/machines/:asset" element={<MachinePage />} />
           <Route path="/drives/:serial" element={<DrivePage />} />
+          <Route path="/procedures" element={<LibraryPage />} />
+          <Route path="/procedures/:id" element={<ProcedurePage />} />
           <Route path="/lists" element={<ListsPage />} />
           <Route path="/tickets/:number" element={<TicketRoute />}>
             <Route index element={<TicketPage />} />
             <Route path="bring" element={<BringPage />} />
             <Route path="run" element={<RunPage />} />
+            <Route path="paper" element={<PaperPage />} />
             <Route path="rebuild" element={<RebuildPage />} />
             <Route path="return" element={<ReturnPage />} />
             <Route path="snapshot" element={<HandSnapshotPage />} />

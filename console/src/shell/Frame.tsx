@@ -11,6 +11,7 @@ const rooms = [
   ['/', 'My day'],
   ['/desk', 'Desk'],
   ['/machines', 'Machines'],
+  ['/procedures', 'Procedures'],
   ['/intake', 'Intake'],
 ] as const
 

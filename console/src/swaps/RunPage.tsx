@@ -8,9 +8,12 @@ import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { CallForHelp } from './CallForHelp'
+import { OtherSheet } from './OtherSheet'
 import { RunningLimits } from './RunningLimits'
 import { SheetList } from './SheetList'
 import { StepAnswers } from './StepAnswers'
+import { TakeBack } from './TakeBack'
+import { TakePhoto } from './TakePhoto'
 import './run.css'
 
 /** The run sheet, one step to a screen. */
@@ -48,6 +51,12 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         aria-label={`Step ${place} of ${run.sheet.steps.length}`}
       />
       <RunningLimits run={run} />
+      {run.withdrawn && (
+        <p role="alert" className="panel brick">
+          ▲ This version of the procedure was withdrawn: {run.withdrawn} Call before you go on.
+        </p>
+      )}
+      {run.interrupts && <p className="chalk">After this, "{run.interrupts}" goes on where it was left.</p>}
       {/* A new step is announced, and read from its beginning. */}
       <section className="panel now" aria-live="polite" aria-labelledby="say">
         <p className="run-kind">
@@ -74,11 +83,14 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         <Refused problem={writer.problem} />
         <div className="row run-aside">
           <CallForHelp writer={writer} />
+          <TakeBack run={run} writer={writer} />
+          <TakePhoto step={step} writer={writer} />
           <Button variant="subtle" aria-expanded={sheetOpen} onClick={() => setSheetOpen(!sheetOpen)}>
             {sheetOpen ? 'Hide the sheet' : 'The whole sheet'}
           </Button>
         </div>
       </div>
+      <OtherSheet writer={writer} />
       {sheetOpen && <SheetList run={run} />}
     </main>
   )
@@ -89,7 +101,7 @@ function AtTheEnd({ ticket, run }: { ticket: TicketView; run: RunView }) {
     <main className="page">
       <TicketHead ticket={ticket} here="run sheet" />
       <section className="panel now">
-        <p className="run-say">The run is at its end.</p>
+        <p className="run-say">{run.handedOver ? 'The run was handed over.' : 'The run is at its end.'}</p>
         <p>
           {ticket.next.who}: {ticket.next.say}
         </p>
@@ -104,13 +116,14 @@ function AtTheEnd({ ticket, run }: { ticket: TicketView; run: RunView }) {
 
 /** What was said to the last answer, what one should see and hear, what if not, and what is no reason to worry. */
 function StepTold({ step, answer }: { step: RunStep; answer: string | null }) {
-  const silent = !answer && !step.see && !step.hear && !step.ifNot && !step.normalNow?.length
+  const silent = !answer && !step.see && !step.hear && !step.ifNot && !step.with?.length && !step.normalNow?.length
   if (silent) return null
   return (
     <section className="panel" aria-label="What to expect">
       <Told name="Then you see" text={step.see} />
       <Told name="And hear" text={step.hear} />
       <Told name="If not" text={step.ifNot} />
+      <Told name="Say" text={step.with?.join(', ')} />
       {(step.normalNow?.length ?? 0) > 0 && (
         <div className="run-told">
           <b>Normal now</b>

@@ -13,6 +13,8 @@ const step = (known: Partial<RunStep>): RunStep => ({
   chapter: 'One',
   say: 'Do it.',
   answers: [{ answer: 'done', label: 'Done', next: null }],
+  erases: false,
+  allowsPull: false,
   ...known,
 })
 
@@ -116,4 +118,41 @@ it('a light that no wire reaches is switched by hand', () => {
 
   expect(screen.queryByText(/for me/)).toBeNull()
   expect(button('I did it by hand')).toBeTruthy()
+})
+
+it('what destroys is confirmed by naming bay and serial, and neither is filled in', () => {
+  const { write } = shown({ erases: true })
+  const [bay, serial] = [screen.getByLabelText('Bay'), screen.getByLabelText('Serial')]
+  expect([bay, serial].map(f => (f as HTMLInputElement).value)).toEqual(['', ''])
+
+  fireEvent.change(bay, { target: { value: '2' } })
+  fireEvent.change(serial, { target: { value: 'C8NEWW2286' } })
+  fireEvent.submit(serial)
+
+  expect(write).toHaveBeenCalledWith({ kind: 'step-answered', sheet: 'sheet', step: 'a', answer: '2 C8NEWW2286' })
+})
+
+it('a decision is offered to the role whose it is, and others see whose', () => {
+  const answers = ['yes', 'no'].map(answer => ({ answer, label: answer, next: null }))
+  shown({ kind: 'look', decides: 'lead', answers })
+  expect(screen.getByText(/A lead decides this/)).toBeTruthy()
+
+  const { write } = shown({ kind: 'look', decides: 'lead', answers }, {}, { roles: ['lead'] })
+  fireEvent.click(button('no'))
+  expect(write).toHaveBeenCalledWith({ kind: 'step-decided', sheet: 'sheet', step: 'a', answer: 'no' })
+})
+
+it('a step that says what one should see has a way out beside its one button', () => {
+  const { write } = shown({
+    see: 'A lamp.',
+    answers: [
+      { answer: 'done', label: 'Done', next: 'b' },
+      { answer: 'not-so', label: 'It is not so', next: 'stuck' },
+    ],
+  })
+  expect(button('Done').getAttribute('data-variant')).toBe('filled')
+
+  fireEvent.click(button('It is not so'))
+
+  expect(write).toHaveBeenCalledWith({ kind: 'step-answered', sheet: 'sheet', step: 'a', answer: 'not-so' })
 })

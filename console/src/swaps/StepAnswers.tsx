@@ -1,38 +1,68 @@
 import { Button, TextInput } from '@mantine/core'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { useMe } from '../people'
 import { useSecond } from '../shared/time'
 import type { RunStep, RunView, TicketView } from '../shared/types'
 import { said } from '../shared/words'
 import type { Writer } from '../tickets'
+import { NamedAnswer } from './NamedAnswer'
+import { NotSo } from './NotSo'
 import { Overrule } from './Overrule'
 
 type Props = { ticket: TicketView; run: RunView; step: RunStep; writer: Writer }
+
+// The reader of codes weighs a megabyte; only who scans with the camera fetches it.
+const CameraScan = lazy(() => import('./CameraScan').then(part => ({ default: part.CameraScan })))
 
 const passed = new Set(['gate', 'hold', 'call'])
 
 /** How this kind of step is answered. */
 export function StepAnswers(props: Props) {
   const { step } = props
+  if (step.decides) return <Decided {...props} />
   if (passed.has(step.kind)) return <GoOn {...props} />
+  if (step.erases) return <NamedAnswer {...props} />
   if (step.kind === 'scan' || step.kind === 'read') return <TextAnswer {...props} />
   if (step.kind === 'light') return <LightAnswer {...props} />
   return <Choices {...props} />
 }
 
-/** Doings have one answer. Looks have several, and none is drawn as the expected one. */
+/** Doings have one answer, and a way out. Looks have several, and none is drawn as the expected one. */
 function Choices({ run, step, writer }: Props) {
+  const straight = step.answers.filter(a => a.answer !== 'not-so')
+  return (
+    <div className="run-choices">
+      {straight.map(answer => (
+        <Button
+          key={answer.answer}
+          variant={straight.length === 1 ? 'filled' : 'outline'}
+          loading={writer.busy}
+          onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
+        >
+          {answer.answer === 'done' ? 'Done' : said(answer.label || answer.answer)}
+        </Button>
+      ))}
+      <NotSo run={run} step={step} writer={writer} />
+    </div>
+  )
+}
+
+/** What is one role's to decide is offered to that role; others see whose it is. */
+function Decided({ run, step, writer }: Props) {
+  const me = useMe()
+  if (!step.decides || !me.data?.roles.includes(step.decides))
+    return <p className="run-unmet">A {step.decides} decides this. Call, and say what you see: the answer comes here by itself.</p>
   return (
     <div className="run-choices">
       {step.answers.map(answer => (
         <Button
           key={answer.answer}
-          variant={step.answers.length === 1 ? 'filled' : 'outline'}
+          variant="outline"
           loading={writer.busy}
-          onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
+          onClick={() => writer.write({ kind: 'step-decided', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
         >
-          {answer.answer === 'done' ? 'Done' : said(answer.label || answer.answer)}
+          {said(answer.label || answer.answer)}
         </Button>
       ))}
     </div>
@@ -42,16 +72,28 @@ function Choices({ run, step, writer }: Props) {
 /** A wedge scanner types and presses Enter; so may a person. */
 function TextAnswer({ run, step, writer }: Props) {
   const [text, setText] = useState('')
+  const [camera, setCamera] = useState(false)
+  const answer = async (read: string) => {
+    setCamera(false)
+    if (await writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: read })) setText('')
+  }
+  if (camera)
+    return (
+      <Suspense fallback={<p>The camera is made ready.</p>}>
+        <CameraScan found={answer} close={() => setCamera(false)} />
+      </Suspense>
+    )
   return (
     <form
       className="stack"
-      onSubmit={async event => {
+      onSubmit={event => {
         event.preventDefault()
-        if (await writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: text })) setText('')
+        answer(text)
       }}
     >
       <TextInput
-        label={step.kind === 'scan' ? 'Scan, or type the serial' : 'Your answer'}
+        label={step.kind === 'scan' ? 'Scan, or type the serial' : step.unit ? `Your answer, in ${step.unit}` : 'Your answer'}
+        description={rangeOf(step)}
         classNames={{ input: step.kind === 'scan' ? 'mono run-input' : 'run-input' }}
         autoCapitalize={step.kind === 'scan' ? 'characters' : 'sentences'}
         autoComplete="off"
@@ -64,8 +106,20 @@ function TextAnswer({ run, step, writer }: Props) {
       <Button type="submit" fullWidth loading={writer.busy}>
         {step.kind === 'scan' ? 'That is what I read' : 'Write it down'}
       </Button>
+      {step.kind === 'scan' && 'mediaDevices' in navigator && (
+        <Button variant="default" onClick={() => setCamera(true)}>
+          Scan with the camera
+        </Button>
+      )}
+      <NotSo run={run} step={step} writer={writer} />
     </form>
   )
+}
+
+function rangeOf(step: RunStep): string | undefined {
+  if (!step.unit) return undefined
+  const parts = [step.atLeast != null ? `at least ${step.atLeast}` : '', step.atMost != null ? `at most ${step.atMost}` : '']
+  return parts.filter(Boolean).join(', ') || undefined
 }
 
 /** The service can switch the light where it reaches the machine; elsewhere a hand did it. */
@@ -87,6 +141,7 @@ function LightAnswer({ ticket, run, step, writer }: Props) {
       <Button variant={ticket.reachable ? 'default' : 'filled'} loading={writer.busy} onClick={done}>
         I did it by hand
       </Button>
+      <NotSo run={run} step={step} writer={writer} />
     </div>
   )
 }
@@ -134,7 +189,7 @@ function GoOn(props: Props) {
 
 /** What usually opens a gate, one press away. */
 function GateHelp({ ticket, step, writer }: Props) {
-  const rebuilds = step.gate === 'array-whole' || step.gate === 'rebuild-seen'
+  const rebuilds = step.gate === 'array-whole' || step.gate === 'drive-joined' || step.gate === 'rebuild-seen'
   return (
     <div className="gate-help">
       {ticket.reachable && (

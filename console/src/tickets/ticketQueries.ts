@@ -1,7 +1,7 @@
 import { queryOptions, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
 import { v7 as uuid7 } from 'uuid'
-import { api, unwrap } from '../shared/api'
+import { api, sendPhoto, unwrap } from '../shared/api'
 import type { EntryBody, Receipt } from '../shared/types'
 
 export const ticketQuery = (number: number) =>
@@ -44,7 +44,12 @@ type Kind = NonNullable<EntryBody['kind']>
 export type Body = { [K in Kind]: Extract<EntryBody, { kind?: K }> & { kind: K } }[Kind]
 
 /** What the service does at the machine for whoever stands before it. */
-export type Errand = { errand: 'snapshot' } | { errand: 'reading' } | { errand: 'light'; on: boolean } | { errand: 'sheet' }
+export type Errand =
+  | { errand: 'snapshot' }
+  | { errand: 'reading' }
+  | { errand: 'light'; on: boolean }
+  | { errand: 'sheet'; procedure?: string | null }
+  | { errand: 'photo'; picture: Blob; step: string }
 
 type Writing = { id: string; at: string } & ({ body: Body } | Errand)
 
@@ -65,7 +70,9 @@ async function send(number: number, writing: Writing): Promise<Receipt> {
     case 'light':
       return unwrap(await api.POST('/api/tickets/{number}/light', { params, body: { on: writing.on } }))
     case 'sheet':
-      return unwrap(await api.POST('/api/tickets/{number}/sheet', { params, body: { procedure: null } }))
+      return unwrap(await api.POST('/api/tickets/{number}/sheet', { params, body: { procedure: writing.procedure ?? null } }))
+    case 'photo':
+      return sendPhoto(number, writing.id, writing.picture, writing.step)
   }
 }
 
@@ -78,7 +85,8 @@ export function useWrite(number: number) {
   })
   const made = (what: { body: Body } | Errand): Writing => ({ id: uuid7(), at: new Date().toISOString(), ...what })
   return {
-    write: (body: Body) => mutation.mutateAsync(made({ body })).catch(() => undefined),
+    /** What was answered on paper happened when the paper says. */
+    write: (body: Body, at?: string) => mutation.mutateAsync({ ...made({ body }), ...(at ? { at } : {}) }).catch(() => undefined),
     run: (errand: Errand) => mutation.mutateAsync(made(errand)).catch(() => undefined),
     receipt: mutation.data,
     problem: mutation.error,

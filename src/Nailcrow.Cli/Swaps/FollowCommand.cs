@@ -39,8 +39,11 @@ internal static class FollowCommand
             case "s" or "snapshot":
                 Tell(call, await TryAsync(() => call.Client.TakeSnapshotAsync(view.Number, call.Ct)));
                 return true;
-            case "w" or "watch" when step.Gate is GateFact.ArrayWhole or GateFact.RebuildSeen:
+            case "w" or "watch" when step.Gate is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen:
                 await WatchCommand.FollowAsync(call, view.Number, TimeSpan.FromSeconds(3));
+                return true;
+            case "b" or "back" when RunCommands.Running(view).Visits is [.., var last]:
+                Tell(call, await TryAsync(() => call.KeepAsync(view.Number, new StepTakenBack(view.Run!.Sheet.Id, last.Step)))); // a step comes from a run
                 return true;
             case "c" or "call":
                 Tell(call, await TryAsync(() => call.KeepAsync(view.Number, new HelpCalled(call.Screen.Ask("      What do you see? > ")))));
@@ -75,13 +78,17 @@ internal static class FollowCommand
     {
         var ways = new List<string>();
         if (step.TakesText)
-            ways.Add(step.Kind == StepKind.Scan ? "scan or type the serial" : "type it");
+            ways.Add(step.Erases ? "type bay and serial" : step.Kind == StepKind.Scan ? "scan or type the serial" : step.Unit is { } unit ? $"type it, in {unit}" : "type it");
         else
             ways.AddRange(step.Answers.Select(a => a.Answer == RunStep.Done ? "Enter when done" : a.Answer));
         if (step.Kind == StepKind.Gate && view.Reachable)
             ways.Add("s snapshot");
-        if (step.Gate is GateFact.ArrayWhole or GateFact.RebuildSeen)
+        if (step.Gate is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen)
             ways.Add("w watch");
+        if (step.TakesText && step.Leading(RunStep.NotSo) is not null)
+            ways.Add(RunStep.NotSo);
+        if (view.Run is { Visits.Count: > 0 })
+            ways.Add("b take the last answer back");
         ways.AddRange(["c call for help", "q leave"]);
         return string.Join(" · ", ways);
     }

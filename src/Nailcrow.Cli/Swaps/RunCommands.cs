@@ -13,7 +13,7 @@ namespace Nailcrow.Cli.Swaps;
 /// <summary>Following a run sheet.</summary>
 internal static class RunCommands
 {
-    public static Command Build() => new("run", "The run sheet, followed.") { Start(), FollowCommand.Build(), Step(), Answer(), Overrule(), Sheet() };
+    public static Command Build() => new("run", "The run sheet, followed.") { Start(), FollowCommand.Build(), Step(), Answer(), Undo(), Overrule(), Sheet(), PaperCommand.Build() };
 
     private static Command Start()
     {
@@ -45,6 +45,17 @@ internal static class RunCommands
             var which = call.Get(step) is { } named ? run.Sheet.Step(named) ?? throw new UsageProblem($"The sheet has no step '{named}'; the run stands at '{run.Current?.Id ?? "its end"}'.") : run.Current ?? throw new Refusal("The run is at its end; nothing is left to answer.");
             var receipt = await call.KeepAsync(view.Number, Answers.Body(run.Sheet, which, call.Get(answer)));
             call.Show(receipt, $"{which.Id}: {call.Get(answer)}.");
+        });
+    }
+
+    private static Command Undo()
+    {
+        var ticket = Said.Ticket();
+        return new Command("undo", "Take the last answer back: it stays in the journal, and the step is answered again.") { ticket }.Does(async call =>
+        {
+            var run = Running(await call.Client.TicketAsync(call.Get(ticket), call.Ct));
+            var last = run.Visits.LastOrDefault() ?? throw new Refusal("Nothing has been answered yet.");
+            await call.WriteAsync(call.Get(ticket), new StepTakenBack(run.Sheet.Id, last.Step), $"{last.Step} is answered again.");
         });
     }
 

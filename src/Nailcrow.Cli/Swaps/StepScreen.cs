@@ -15,10 +15,14 @@ internal static class StepScreen
         var run = RunCommands.Running(view);
         if (run.Current is not { } step)
         {
-            screen.Line($"[bold]{TicketNumber.Text(view.Number)}: the run is at its end.[/]");
+            screen.Line($"[bold]{TicketNumber.Text(view.Number)}: {(run.HandedOver ? "the run was handed over" : "the run is at its end")}.[/]");
             screen.Next(view.Next);
             return;
         }
+        if (run.Withdrawn is { } withdrawn)
+            screen.Line($"[bold]! This version of '{Screen.Safe(run.Sheet.Procedure)}' was withdrawn: {Screen.Safe(withdrawn)} Call before you go on.[/]");
+        if (run.Interrupts is { } interrupts)
+            screen.Line($"[dim]'{Screen.Safe(interrupts)}' goes on after this.[/]");
         var place = run.Sheet.Steps.TakeWhile(s => s.Id != step.Id).Count() + 1;
         screen.Line($"[dim]{TicketNumber.Text(view.Number)}  {Screen.Safe(step.Chapter)}  step {place} of {run.Sheet.Steps.Count}  {Screen.Safe(step.Id)}[/]");
         if (run.Bay is not null && view.Latest is { } latest)
@@ -29,6 +33,12 @@ internal static class StepScreen
         foreach (var normal in step.NormalNow ?? [])
             Told(screen, "normal now", normal);
         Told(screen, "if not", step.IfNot);
+        if (step.Decides is { } role)
+            screen.Line($"      [bold]a {Words.Of(role)} decides this[/]");
+        if (step.Unit is { } unit)
+            screen.Line($"      in {unit}{(step.AtLeast is { } low ? $", at least {low}" : "")}{(step.AtMost is { } high ? $", at most {high}" : "")}");
+        if (step.With is { } with)
+            screen.Line($"      say: {Screen.Safe(string.Join(", ", with))}");
         if (run.Unmet is { } unmet)
             screen.Line($"      [bold]not yet:[/] {Screen.Safe(unmet)}");
         foreach (var limit in run.Limits)

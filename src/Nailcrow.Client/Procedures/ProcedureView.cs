@@ -20,7 +20,8 @@ public sealed record ProcedureView(
     string? AppliesTo = null,
     DateTimeOffset? Published = null,
     string? PublishedBy = null,
-    string? Withdrawn = null
+    string? Withdrawn = null,
+    bool ByName = false
 )
 {
     public bool IsProved => Id is not null && Problems.Count == 0 && Findings.Count == 0;

@@ -47,6 +47,7 @@ public sealed record TicketView(
     RunView? Run,
     Swap Swap,
     IReadOnlyList<Swap> EarlierSwaps,
+    IReadOnlyList<Photo> Photos,
     RebuildView Rebuild,
     IReadOnlyList<CustodyMove> Custody,
     IReadOnlyList<PartReturn> Returns,

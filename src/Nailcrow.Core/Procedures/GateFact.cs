@@ -12,6 +12,9 @@ public enum GateFact
     NotRebuilding,
     PullNotFatal,
 
+    /// <summary>The array is whole before the pull: where nothing has failed, it is the swap that makes it degraded.</summary>
+    WholeBefore,
+
     /// <summary>The machine lists the drive as no member any more.</summary>
     Released,
     ChassisEstablished,
@@ -23,6 +26,8 @@ public enum GateFact
     NothingForeign,
     LightOff,
     RebuildSeen,
+    /// <summary>The new drive is a member and its array does not rebuild; another one may still be missing.</summary>
+    DriveJoined,
     ArrayWhole,
 
     /// <summary>The new drive is listed as spare and the array is whole.</summary>

@@ -28,6 +28,11 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         : BayVerdict.For(now, bay!) is { Verdict: PullVerdict.Fatal } verdict ? $"Pulling bay {bay!.Label} is fatal: {verdict.Reason} Only a lead may let this go on." // Held gives a bay or why not
         : null;
 
+    public string? WholeBefore() =>
+        Fresh is not { } now ? TakeOne(FreshSince)
+        : ArrayOf(now) is { } array && !now.IsWhole(array) ? $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} members. A drive that works is not pulled from it now; ask a lead."
+        : null;
+
     public string? Released() =>
         Fresh is not { } now ? TakeOne(FreshSince)
         : Held(now) is var (bay, not) && not is not null ? not
@@ -65,6 +70,12 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         var shown = SinceInsert?.Holding(_swap.InSerial)?.Role is BayRole.Filling or BayRole.Member;
         return readings || shown ? null : "No rebuild onto the new drive has been seen. Look at the machine, or take a snapshot or a reading.";
     }
+
+    public string? DriveJoined() =>
+        SinceInsert is not { } now ? TakeOne("since the new drive went in")
+        : now.Holding(_swap.InSerial) is not { Role: BayRole.Member } ? $"{_swap.InSerial} is {(now.Holding(_swap.InSerial) is { } held ? Words.Of(held.Role) : "in no bay")}, not yet a member."
+        : ArrayOf(now) is { State: ArrayState.Rebuilding } array ? $"{array.Name} is rebuilding."
+        : null;
 
     public string? ArrayWhole(BayRole newDriveIs)
     {

@@ -51,6 +51,10 @@ public sealed record Run(
         return led is null ? visited : visited.Led(sheet, step, led.Next, visit.At);
     }
 
+    /// <summary>As it was before its last visit, which is answered again; a clock that the visit started does not run.</summary>
+    internal Run Before(Visit last, DateTimeOffset at) =>
+        this with { Current = last.Step, Since = at, HandedOver = false, Visits = Visits.RemoveAt(Visits.Count - 1), Limits = Limits.RemoveAll(l => l.Step == last.Step) };
+
     /// <summary>A sheet that was interrupted goes on where it was left.</summary>
     internal Run Resumed(DateTimeOffset at) => this with { Current = Current ?? LeftFor, Since = at, HandedOver = false };
 

@@ -40,7 +40,7 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
     }
 
     private static DriveArray? Concerned(Snapshot now, Bay bay) =>
-        now.ArrayOf(bay) ?? (now.Arrays.Where(a => !now.IsWhole(a)).ToList() is [var only] ? only : null);
+        now.ArrayOf(bay) ?? (now.Arrays.Where(a => !now.IsWhole(a)).ToList() is [var shortOne] ? shortOne : now.Arrays is [var only] ? only : null);
 
     /// <summary>Where redundancy cannot come back, no swap procedure applies, and nobody should travel for one.</summary>
     private static Parsed<SwapTarget> Swappable(Snapshot now, Bay bay, DriveArray array) =>

@@ -39,7 +39,7 @@ public sealed record NextAction(string Who, string Say, Move Move)
     /// <summary>A shut gate says what would open it; an open one only has to be gone through.</summary>
     private static string AtGate(Ticket ticket, Run run, RunStep step, GateFact fact) =>
         GateCheck.Unmet(ticket, run, step) is not { } unmet ? $"Go on: {step.Say}"
-        : fact is GateFact.ArrayWhole or GateFact.RebuildSeen ? $"Follow the rebuild. {unmet}"
+        : fact is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen ? $"Follow the rebuild. {unmet}"
         : unmet;
 
     private static NextAction AfterTheRun(Ticket ticket)

@@ -38,6 +38,7 @@ public sealed record Ticket(long Number)
     /// <summary>Swaps of this ticket that are over; the one under way, or the last, is <see cref="Swap"/>.</summary>
     public ImmutableList<Swap> EarlierSwaps { get; init; } = [];
     public Swap Swap { get; init; } = Swap.NotBegun;
+    public ImmutableList<Photo> Photos { get; init; } = [];
     public string? RestoreConfirmedBy { get; init; }
     public ImmutableList<Reading> Readings { get; init; } = [];
     public ImmutableHashSet<string> Wiped { get; init; } = [];

@@ -20,9 +20,9 @@ internal static class ProceduresEndpoints
     // Half a megabyte of YAML is more than all procedures that ship together.
     private const int MostCharacters = 500_000;
 
-    public static void AddProcedures(this WebApplicationBuilder builder)
+    public static void AddProcedures(this WebApplicationBuilder builder, ServiceSettings settings)
     {
-        builder.Services.AddSingleton<ProcedureLibrary>();
+        builder.Services.AddSingleton(settings).AddSingleton<ProcedureLibrary>();
         builder.Services.AddHostedService<LibraryReading>();
     }
 
@@ -33,6 +33,7 @@ internal static class ProceduresEndpoints
         procedures.MapPost("/", Publish).WithName("PublishProcedure").RequireAuthorization(policy => policy.RequireRole("lead", "admin"));
         procedures.MapGet("/{id}", Show).WithName("ShowProcedure");
         procedures.MapPost("/{id}/versions/{version}/withdraw", Withdraw).WithName("WithdrawProcedure").RequireAuthorization(policy => policy.RequireRole("lead", "admin"));
+        app.MapGet("/api/models", Models).WithTags("Appliances").WithName("ListModels");
         procedures.MapGet("/{id}/preview", Preview).WithName("PreviewProcedure");
         procedures.MapGet("/{id}/compare", Compare).WithName("CompareProcedure");
         procedures.MapGet("/{id}/times", Times).WithName("ProcedureTimes");
@@ -76,6 +77,8 @@ internal static class ProceduresEndpoints
         return await library.WithdrawAsync(id, version, person.ToActor().Name, ask.Because, ct) ? TypedResults.NoContent() : Unknown(id, version);
     }
 
+    internal static async Task<Ok<IReadOnlyList<ApplianceModel>>> Models(ReferenceBook book, CancellationToken ct) => TypedResults.Ok(await book.ModelsAsync(ct));
+
     /// <summary>The sheet as it would be for a model, with made-up serials.</summary>
     internal static async Task<Results<Ok<RunSheet>, ProblemHttpResult>> Preview(string id, string model, ProcedureLibrary library, ReferenceBook book, CancellationToken ct, string? version = null, int drives = 1)
     {
@@ -107,7 +110,7 @@ internal static class ProceduresEndpoints
     private static ProcedureView View(PublishedProcedure published)
     {
         var procedure = Proved.Read(published);
-        return new(published.File, procedure.Id, procedure.Title, procedure.Version, procedure.Steps.Count, [], [], published.States, procedure.ComesBack, $"{procedure.AppliesTo}", published.PublishedAt, published.PublishedBy, published.WithdrawnBecause);
+        return new(published.File, procedure.Id, procedure.Title, procedure.Version, procedure.Steps.Count, [], [], published.States, procedure.ComesBack, $"{procedure.AppliesTo}", published.PublishedAt, published.PublishedBy, published.WithdrawnBecause, procedure.ByName);
     }
 
     private static ProblemHttpResult Unknown(string id, string? version) => Refusals.NotFound(version is null ? $"There is no procedure '{id}'." : $"There is no version '{version}' of '{id}' that stands.");

@@ -31,7 +31,7 @@ internal static class SwapsEndpoints
             return Refusals.NoTicket(number);
         return await sheets.MakeAsync(record.Ticket, ask.Procedure, ct) switch
         {
-            Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, time.GetUtcNow()), ct)),
+            Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow()), ct)),
             Parsed<SheetCompiled>.Refused(var reason) => Refusals.Refused(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };

@@ -21,7 +21,7 @@ public class RunTests
     [InlineData("snapshot-before", "There is no snapshot since you arrived; take one.")]
     [InlineData("new-seen", "There is no snapshot since the new drive went in; take one.")]
     [InlineData("started", "No rebuild onto the new drive has been seen. Look at the machine, or take a snapshot or a reading.")]
-    [InlineData("whole", "vault is degraded with 5 of 6 members.")]
+    [InlineData("joined", "C8NEWW2286 is unclaimed, not yet a member.")]
     public void A_gate_stays_shut_until_its_fact_is_there(string gate, string reason) => Played.At(gate).PassRefusal().ShouldBe(reason);
 
     [Fact]

@@ -77,7 +77,7 @@ public class FoldTests
         NextAction.Of(Played.At("backup").Ticket).ShouldBe(new NextAction("ilka", "Ask the customer if there is a backup of what is on vault.", Move.FollowRun));
         NextAction.Of(Played.At("snapshot-before").Ticket).Say.ShouldBe("There is no snapshot since you arrived; take one.");
         NextAction.Of(Played.At("not-rebuilding").Ticket).Say.ShouldBe("Go on: vault is not rebuilding now.");
-        NextAction.Of(Played.At("whole").Ticket).Say.ShouldBe("Follow the rebuild. vault is degraded with 5 of 6 members.");
+        NextAction.Of(Played.At("joined").Ticket).Say.ShouldBe("Follow the rebuild. C8NEWW2286 is unclaimed, not yet a member.");
         NextAction.Of(Played.At("end").Ticket).ShouldBe(new NextAction("ilka", $"Open a return for {Some.Bad}, which is with engineer ilka.", Move.OpenReturn));
     }
 }

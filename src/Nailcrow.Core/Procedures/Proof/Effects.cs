@@ -13,12 +13,12 @@ internal static class Effects
             GateFact.BackupAsked => now.Has(Known.BackupAsked),
             GateFact.ChassisEstablished => now.Has(Known.Machine) || Two(now.MachineMarks),
             GateFact.BayEstablished => !now.Has(Known.NoMarkLeft) && (now.Has(Known.Bay) || Two(now.BayMarks)),
-            GateFact.PullNotFatal or GateFact.Released => !now.Has(Known.DriveOut),
+            GateFact.PullNotFatal or GateFact.Released or GateFact.WholeBefore => !now.Has(Known.DriveOut),
             GateFact.AsBefore => now.Has(Known.WentBack),
             GateFact.LightOff => (now.Open & node.LightBit) == 0,
             GateFact.RebuildSeen => now.Has(Known.NewIn) && (rebuildStart != Words.Of(RebuildStart.ByHand) || now.Has(Known.Started)),
             GateFact.Restored => now.Has(Known.Restored),
-            GateFact.NewDriveSeen or GateFact.NothingForeign or GateFact.ArrayWhole or GateFact.SpareBack or GateFact.AllNewGood or GateFact.SnapshotAfter => now.Has(Known.NewIn),
+            GateFact.NewDriveSeen or GateFact.NothingForeign or GateFact.DriveJoined or GateFact.ArrayWhole or GateFact.SpareBack or GateFact.AllNewGood or GateFact.SnapshotAfter => now.Has(Known.NewIn),
             _ => true,
         };
 

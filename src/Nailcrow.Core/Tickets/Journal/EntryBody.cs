@@ -29,6 +29,8 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(StepAnswered), "step-answered")]
 [JsonDerivedType(typeof(StepDecided), "step-decided")]
 [JsonDerivedType(typeof(StepPassed), "step-passed")]
+[JsonDerivedType(typeof(StepTakenBack), "step-taken-back")]
+[JsonDerivedType(typeof(PhotoTaken), "photo-taken")]
 [JsonDerivedType(typeof(StepOverruled), "step-overruled")]
 [JsonDerivedType(typeof(DrivePulled), "drive-pulled")]
 [JsonDerivedType(typeof(DrivePutBack), "drive-put-back")]

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("dbd0f3d8-a733-45c4-ad5e-6775cabb1cca"), entityTypeCount: 21)
+            : base(skipDetectChanges: false, modelId: new Guid("fe5f1e4e-587d-4cb6-ad87-8bc6ce0ed697"), entityTypeCount: 22)
         {
         }
 
@@ -36,6 +36,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var procedureVersionRow = ProcedureVersionRowEntityType.Create(this);
             var stepTimeRow = StepTimeRowEntityType.Create(this);
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
+            var photoRow = PhotoRowEntityType.Create(this);
             var journalRow = JournalRowEntityType.Create(this);
             var ticketLineRow = TicketLineRowEntityType.Create(this);
 
@@ -62,6 +63,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             ProcedureVersionRowEntityType.CreateAnnotations(procedureVersionRow);
             StepTimeRowEntityType.CreateAnnotations(stepTimeRow);
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
+            PhotoRowEntityType.CreateAnnotations(photoRow);
             JournalRowEntityType.CreateAnnotations(journalRow);
             TicketLineRowEntityType.CreateAnnotations(ticketLineRow);
 

@@ -11,7 +11,7 @@ using Nailcrow.Store;
 namespace Nailcrow.Store.Migrations.Sqlite
 {
     [DbContext(typeof(SqliteNailcrowDb))]
-    [Migration("20261125152628_ProceduresHaveVersions")]
+    [Migration("20261125154744_ProceduresHaveVersions")]
     partial class ProceduresHaveVersions
     {
         /// <inheritdoc />
@@ -747,6 +747,35 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasDatabaseName("ix_drive_place_ticket");
 
                     b.ToTable("drive_place", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Swaps.PhotoRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<byte[]>("Content")
+                        .IsRequired()
+                        .HasColumnType("BLOB")
+                        .HasColumnName("content");
+
+                    b.Property<string>("MediaType")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("media_type");
+
+                    b.Property<long>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.HasKey("Id")
+                        .HasName("pk_photo");
+
+                    b.HasIndex("Ticket")
+                        .HasDatabaseName("ix_photo_ticket");
+
+                    b.ToTable("photo", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Tickets.JournalRow", b =>

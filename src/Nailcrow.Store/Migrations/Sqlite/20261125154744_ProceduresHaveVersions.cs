@@ -1,4 +1,5 @@
-﻿using Microsoft.EntityFrameworkCore.Migrations;
+﻿using System;
+using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
 
@@ -10,6 +11,20 @@ namespace Nailcrow.Store.Migrations.Sqlite
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.CreateTable(
+                name: "photo",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "TEXT", nullable: false),
+                    ticket = table.Column<long>(type: "INTEGER", nullable: false),
+                    media_type = table.Column<string>(type: "TEXT", nullable: false),
+                    content = table.Column<byte[]>(type: "BLOB", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_photo", x => x.id);
+                });
+
             migrationBuilder.CreateTable(
                 name: "procedure_version",
                 columns: table => new
@@ -51,6 +66,11 @@ namespace Nailcrow.Store.Migrations.Sqlite
                 });
 
             migrationBuilder.CreateIndex(
+                name: "ix_photo_ticket",
+                table: "photo",
+                column: "ticket");
+
+            migrationBuilder.CreateIndex(
                 name: "ix_step_time_procedure_at",
                 table: "step_time",
                 columns: new[] { "procedure", "at" });
@@ -59,6 +79,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropTable(
+                name: "photo");
+
             migrationBuilder.DropTable(
                 name: "procedure_version");
 

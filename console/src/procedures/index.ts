@@ -1,0 +1,1 @@
+export { useProcedures } from './procedureQueries'

@@ -1,0 +1,44 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+
+namespace Nailcrow.Store.Swaps;
+
+/// <summary>A picture's bytes. Beside the journal, which keeps their hash.</summary>
+internal sealed class PhotoRow
+{
+    public required Guid Id { get; init; }
+    public required long Ticket { get; init; }
+    public required string MediaType { get; init; }
+    public required byte[] Content { get; init; }
+}
+
+internal sealed class PhotoMapping : IEntityTypeConfiguration<PhotoRow>
+{
+    public void Configure(EntityTypeBuilder<PhotoRow> row)
+    {
+        row.ToTable("photo");
+        row.HasKey(r => r.Id);
+        row.Property(r => r.Id).ValueGeneratedNever();
+        row.HasIndex(r => r.Ticket);
+    }
+}
+
+/// <summary>Pictures that engineers took, by their ids.</summary>
+public sealed class Photos(IDbContextFactory<NailcrowDb> dbs)
+{
+    /// <summary>Keeps a picture; the same id again changes nothing.</summary>
+    public async Task KeepAsync(Guid id, long ticket, string mediaType, byte[] content, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (await db.Photos.AnyAsync(p => p.Id == id, ct))
+            return;
+        db.Photos.Add(new() { Id = id, Ticket = ticket, MediaType = mediaType, Content = content });
+        await db.SaveChangesAsync(ct);
+    }
+
+    public async Task<(string MediaType, byte[] Content)?> FindAsync(long ticket, Guid id, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.Photos.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id && p.Ticket == ticket, ct) is { } row ? (row.MediaType, row.Content) : null;
+    }
+}

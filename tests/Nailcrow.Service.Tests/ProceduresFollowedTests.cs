@@ -1,0 +1,192 @@
+using Nailcrow.Client.Intake;
+using Nailcrow.Client.Procedures;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Sheets;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Running;
+
+namespace Nailcrow.Service.Tests;
+
+/// <summary>Every procedure that ships, through the real interface: every answer of every step is given at least once, and some run comes to its end.</summary>
+public sealed class ProceduresFollowedTests(PeopledService service) : IClassFixture<PeopledService>
+{
+    // Enough for the longest procedure with several drives; a run that goes on beyond it goes in circles.
+    private const int MostSteps = 260;
+    private const int MostRuns = 40;
+
+    private static readonly string Folder = Path.Combine(Built.Root, "procedures");
+
+    public static TheoryData<string> Names => [.. ProcedureFolder.Read(Folder).Select(r => r.Procedure?.Id ?? r.File)];
+
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
+    [Theory, MemberData(nameof(Names))]
+    public async Task Every_answer_of_every_step_can_be_given_and_the_end_is_reached(string name)
+    {
+        var procedure = ProcedureFolder.Read(Folder).First(r => r.Procedure?.Id == name).Procedure!; // Names read it
+        var given = new Dictionary<(string, string), int>();
+        var (ended, models) = (0, CoveringModels(procedure));
+        foreach (var model in models)
+        {
+            var open = new HashSet<(string, string)>();
+            for (var runs = 0; runs < MostRuns && (runs == 0 || open.Count > 0); runs++)
+            {
+                var (ticket, machine) = await ReadyAsync(procedure, model);
+                var sheet = await SheetAsync(ticket, procedure);
+                open = [.. sheet.Steps.SelectMany(s => s.Answers.Select(a => (Bare(s.Id), a.Answer))).Where(e => !given.ContainsKey(e))];
+                ended += await FollowAsync(ticket, machine, given, straight: runs == 0) ? 1 : 0;
+                open.RemoveWhere(given.ContainsKey);
+            }
+            open.ShouldBeEmpty($"{name} on {model.Id}");
+        }
+        ended.ShouldBeGreaterThan(0);
+    }
+
+    /// <summary>Sample machines until each step of the procedure is on the sheet of one of them.</summary>
+    private static List<ApplianceModel> CoveringModels(Procedure procedure)
+    {
+        var (chosen, covered) = (new List<ApplianceModel>(), new HashSet<string>());
+        foreach (var model in SampleModels.For(procedure, 400))
+            if (SheetCompiler.Compile(procedure, SampleFacts.For(procedure, model, Drives(procedure)), Guid.Empty).Is(out var sheet, out _) && sheet.Steps.Any(s => covered.Add(Bare(s.Id))))
+            {
+                covered.UnionWith(sheet.Steps.Select(s => Bare(s.Id)));
+                chosen.Add(model with { Id = $"{procedure.Id}-{chosen.Count}" });
+            }
+        return chosen;
+    }
+
+    // Seeded, so that what failed once fails again.
+    private readonly Random _chance = new(1);
+    private int _nth;
+
+    /// <summary>A machine of its own for each run: two reports about one machine would join.</summary>
+    private async Task<string> KnowAsync(ApplianceModel model)
+    {
+        var asset = $"FSC-{model.Id}-{++_nth}".ToUpperInvariant();
+        var site = (await (await service.AsAsync("ilka")).AppliancesAsync(null, Ct)).Appliances[0].Site.Name;
+        await (await service.AsAsync("admin")).LoadAsync(new([model], [], [new(asset, $"CH-{_nth:0000}", model.Id, site, "Hall")]), Ct);
+        return asset;
+    }
+
+    private async Task<(long Ticket, MadeUpMachine Machine)> ReadyAsync(Procedure procedure, ApplianceModel model)
+    {
+        var job = SampleFacts.For(procedure, model, Drives(procedure)).Ticket.Job;
+        var asset = await KnowAsync(model);
+        var machine = new MadeUpMachine(_nth, procedure.ComesBack, job != JobKind.Fault, procedure.ComesBack == ComesBack.Cannot ? 2 : Drives(procedure), procedure.Id == "dropped-but-good");
+        var began = DateTimeOffset.UtcNow.AddDays(-3);
+        var ticket = (await (await service.AsAsync("ilka")).ReportAsync(new FaultAsk(asset, "It beeps", job, Serial: machine.Serials[0], At: began), Ct)).Ticket;
+        await WriteAsync("ilka", ticket, new EngineerAssigned("ilka"), began.AddMinutes(1));
+        await SeeAsync(ticket, machine, BayRole.Filling, began.AddMinutes(2));
+        if (Drives(procedure) > 1)
+            await WriteAsync("ilka", ticket, new DrivesChosen(machine.Serials), began.AddMinutes(3));
+        for (var drive = 0; drive < Drives(procedure); drive++)
+        {
+            await WriteAsync("sefa", ticket, new PartReserved(machine.Part(drive), "Cindral C8", 8_000_000_000_000, "Stores"), began.AddMinutes(4));
+            await WriteAsync("sefa", ticket, new PartIssued(machine.Part(drive), "ilka"), began.AddMinutes(5));
+        }
+        await WriteAsync("ilka", ticket, new ArrivedOnSite(), began.AddMinutes(6));
+        return (ticket, machine);
+    }
+
+    private async Task<RunSheet> SheetAsync(long ticket, Procedure procedure)
+    {
+        var ilka = await service.AsAsync("ilka");
+        await ilka.StartRunAsync(ticket, procedure.Id, Ct, DateTimeOffset.UtcNow.AddDays(-3).AddMinutes(10));
+        return (await ilka.TicketAsync(ticket, Ct)).Run!.Sheet; // the line above made it
+    }
+
+    /// <summary>True where the run came to its end.</summary>
+    private async Task<bool> FollowAsync(long ticket, MadeUpMachine machine, Dictionary<(string, string), int> given, bool straight)
+    {
+        var (ilka, at) = (await service.AsAsync("ilka"), DateTimeOffset.UtcNow.AddDays(-3).AddMinutes(20));
+        for (var steps = 0; steps < MostSteps; steps++)
+        {
+            at = at.AddSeconds(30);
+            var view = await ilka.TicketAsync(ticket, Ct);
+            if (view.Run?.Current is not { } step)
+                return view.Run is { HandedOver: false };
+            if (step.Kind == StepKind.Gate && view.Run.Unmet is not null)
+                (view, at) = (await OpenAsync(view, step, machine, at), at.AddSeconds(30));
+            var choice = Choose(view.Run!, step, given, straight || steps > MostSteps / 2); // it had a run a moment ago
+            if (step.Kind == StepKind.Call && choice == RunStep.Done)
+            {
+                await WriteAsync("ilka", ticket, new HelpCalled("As the sheet says."), at);
+                await WriteAsync("lioth", ticket, new HelpAnswered(true, "Go on."), at = at.AddSeconds(1));
+            }
+            await WriteAsync(step.Decides == Role.Lead ? "lioth" : "ilka", ticket, Body(view.Run!, step, choice, machine), at = at.AddSeconds(1)); // likewise
+            given[(Bare(step.Id), choice)] = given.GetValueOrDefault((Bare(step.Id), choice)) + 1;
+        }
+        return false;
+    }
+
+    /// <summary>An answer that nobody has given yet, else straight on, and now and then towards one that nobody has given.</summary>
+    private string Choose(RunView run, RunStep step, Dictionary<(string, string), int> given, bool straight)
+    {
+        var possible = step.Answers.Where(a => !(step.Kind == StepKind.Gate && a.Answer == RunStep.Done && run.Unmet is not null)).ToList();
+        if (!straight && possible.Find(a => !given.ContainsKey((Bare(step.Id), a.Answer))) is { } unheard)
+            return unheard.Answer;
+        if (!straight && _chance.Next(4) == 0 && possible.MinBy(a => Distance(run.Sheet, a.Next, given)) is { } near && Distance(run.Sheet, near.Next, given) < int.MaxValue)
+            return near.Answer;
+        var words = possible.ConvertAll(a => a.Answer);
+        return words.Contains("yes") ? "yes" : words.Contains(RunStep.Done) || step.Kind == StepKind.Scan ? words[0] : words.MinBy(a => given.GetValueOrDefault((Bare(step.Id), a)))!; // a step has an answer
+    }
+
+    /// <summary>Steps from here to the nearest one with an answer that nobody has given yet.</summary>
+    private static int Distance(RunSheet sheet, string? from, Dictionary<(string, string), int> given)
+    {
+        var (seen, wave) = (new HashSet<string>(), new Queue<(string, int)>());
+        if (from is not null)
+            wave.Enqueue((from, 1));
+        while (wave.TryDequeue(out var at))
+            if (seen.Add(at.Item1) && sheet.Step(at.Item1) is { } step)
+            {
+                if (step.Answers.Any(a => !given.ContainsKey((Bare(step.Id), a.Answer))))
+                    return at.Item2;
+                foreach (var next in step.Answers.Select(a => a.Next).Append(step.Else).OfType<string>())
+                    wave.Enqueue((next, at.Item2 + 1));
+            }
+        return int.MaxValue;
+    }
+
+    private static EntryBody Body(RunView run, RunStep step, string choice, MadeUpMachine machine) =>
+        step.Decides is not null ? new StepDecided(run.Sheet.Id, step.Id, choice)
+        : step.IsPassed && choice == RunStep.Done ? new StepPassed(run.Sheet.Id, step.Id)
+        : new StepAnswered(run.Sheet.Id, step.Id, Typed(run, step, choice, machine));
+
+    private static string Typed(RunView run, RunStep step, string choice, MadeUpMachine machine) =>
+        step.Kind == StepKind.Scan ? choice == "exact" ? run.Expected ?? "NOTHING1" : step.Against == ScanTarget.DriveOut ? machine.Wrong : "ANOTHER9"
+        : step.Erases && choice == RunStep.Done ? $"{run.Sheet.DriveOf(step).Bay} {run.Expected}"
+        : step.Kind == StepKind.Read && choice == RunStep.Done ? step.Unit is null ? "Nightly" : $"{step.AtLeast ?? 1} {step.Unit}"
+        : choice;
+
+    /// <summary>Makes the machine show what the gate waits for, where a machine can.</summary>
+    private async Task<TicketView> OpenAsync(TicketView view, RunStep step, MadeUpMachine machine, DateTimeOffset at)
+    {
+        var done = step.Gate is GateFact.DriveJoined or GateFact.ArrayWhole or GateFact.SnapshotAfter or GateFact.AllNewGood;
+        var role = step.Gate == GateFact.SpareBack ? BayRole.Spare : done ? BayRole.Member : BayRole.Filling;
+        await SeeAsync(view.Number, machine, role, at, done && !(step.Gate == GateFact.DriveJoined && step.Drive < view.Chosen.Count - 1) ? ArrayState.Whole : null);
+        if (step.Gate == GateFact.RebuildSeen)
+            await WriteAsync("ilka", view.Number, new ReadingTaken(MadeUpMachine.Array, Progress.Running, RebuildPhase.Rebuilding, "person", 1m), at);
+        return await (await service.AsAsync("ilka")).TicketAsync(view.Number, Ct);
+    }
+
+    private async Task SeeAsync(long ticket, MadeUpMachine machine, BayRole newOnesAre, DateTimeOffset at, ArrayState? state = null)
+    {
+        var view = await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct);
+        await WriteAsync("ilka", ticket, new SnapshotTaken(machine.See(view, newOnesAre, state)), at);
+    }
+
+    private async Task WriteAsync(string who, long ticket, EntryBody body, DateTimeOffset at) => await (await service.AsAsync(who)).WriteAsync(ticket, body, Ct, at);
+
+    private static int Drives(Procedure procedure) => procedure.Id is "several" or "released-first" ? 2 : 1;
+
+    private static string Bare(string step) => step.Split('.')[0];
+}
