@@ -11,6 +11,7 @@ var all = new (string Name, Func<Task> Measure)[]
     ("verdicts", Verdicts.MeasureAsync),
     ("storm", Storm.MeasureAsync),
     ("import", Importing.MeasureAsync),
+    ("procedures", Procedures.MeasureAsync),
 };
 var wanted = all.Where(m => args.Length == 0 || args.Contains(m.Name)).ToList();
 if (wanted.Count == 0)

@@ -34,7 +34,7 @@ internal static class CheckCommand
     private static void Draw(Screen screen, ProcedureView view)
     {
         foreach (var problem in view.Problems)
-            screen.Line(Screen.Safe(problem.ToString()));
+            screen.Plain($"{problem}\n"); // unwrapped: editors read these lines
         if (view.Id is null)
             return;
         screen.Line($"{Screen.Safe(view.File)}: {Screen.Safe(view.Id)} {view.Version}, {view.Steps} steps, {view.States} situations: {(view.IsProved ? "proved" : $"{view.Findings.Count} {(view.Findings.Count == 1 ? "thing" : "things")} wrong")}.");

@@ -10,7 +10,7 @@ internal static class ProcedureCommands
         new("procedure", "Swap instructions, as data: written, proved, published.")
         {
             NewCommand.Build(), CheckCommand.Build(), ShowCommand.Build(), DrawCommand.Build(), TryCommand.Build(), PublishCommands.Publish(),
-            List(), PublishCommands.Versions(), PublishCommands.Compare(), PublishCommands.Withdraw(), PublishCommands.Times(),
+            List(), PublishCommands.Versions(), PublishCommands.Compare(), PublishCommands.Withdraw(), PublishCommands.Times(), SchemaCommand.Build(),
         };
 
     private static Command List() =>

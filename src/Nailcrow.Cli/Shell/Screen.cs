@@ -28,6 +28,9 @@ internal sealed class Screen
     public static Screen To(TextWriter output, TextWriter error, bool json) => new(output, error, json);
 
     /// <summary>A line with markup in square brackets; what comes from data goes through <see cref="Safe"/>.</summary>
+    /// <summary>A text as it is, for a file or another program.</summary>
+    public void Plain(string text) => _output.Write(text);
+
     public void Line(string markup = "") => _console.Value.MarkupLine(markup);
 
     public static string Safe(string? text) => Markup.Escape(text ?? "");
