@@ -66,7 +66,7 @@ async function follow(engineer, ticket, began, { appliance, bad, part, look }, u
     const { run } = await call(engineer, 'GET', `/api/tickets/${ticket}`)
     const step = run.current
     if (!step || step.id === until) return ago
-    later(run.limits.length > 0 ? 0.2 : { call: 20, scan: 1, hold: 1, read: 2, light: 1 }[step.kind] ?? 1 + ((nth + steps) % 3))
+    later(step.kind === 'hold' ? step.seconds / 60 + 0.1 : run.limits.length > 0 ? 0.2 : { call: 20, scan: 1, read: 2, light: 1 }[step.kind] ?? 1 + ((nth + steps) % 3))
     const say = body => write(engineer, ticket, ago, { sheet: run.sheet.id, step: step.id, ...body })
     const seen = (role, states) => write(engineer, ticket, ago, { kind: 'snapshot-taken', snapshot: snapshot(appliance, look(role), states) })
     if (step.kind === 'gate') {
@@ -138,7 +138,12 @@ for (const [asset, ago, stage, special] of [...stories].sort((a, b) => b[1] - a[
     continue
   }
   const filled = role => ({ [bad.bay]: { serial: part.serial, model: part.model, bytes: part.bytes, role, health: 'good', signs: null } })
-  await follow(engineer, ticket, ago - 5, { appliance, bad, part, look: role => (role ? filled(role) : changes) }, stage === 'rebuilding' ? 'joined' : undefined)
+  const bare = appliance.arrays[0].level === 'raid0' // nothing rebuilds there: it was set up anew and restored
+  if (bare) {
+    await write(engineer, ticket, ago - 5.5, { kind: 'drive-pulled', bay: bad.bay, serial: bad.serial })
+    await write(engineer, ticket, ago - 5.6, { kind: 'drive-inserted', bay: bad.bay, serial: part.serial })
+    await write(engineer, ticket, ago - 20, { kind: 'snapshot-taken', snapshot: snapshot(appliance, filled('member')) })
+  } else await follow(engineer, ticket, ago - 5, { appliance, bad, part, look: role => (role ? filled(role) : changes) }, stage === 'rebuilding' ? 'joined' : undefined)
   const reading = (progress, percent) => ({ kind: 'reading-taken', array, progress, phase: 'rebuilding', percent, source: 'person' })
   if (stage === 'rebuilding') {
     await write(engineer, ticket, ago - 8, reading('running', special.percent === null ? null : special.percent / 4))
@@ -150,6 +155,6 @@ for (const [asset, ago, stage, special] of [...stories].sort((a, b) => b[1] - a[
   if (stage === 'returning') continue
   await write('sefa', ticket, ago - 60, { kind: 'return-arrived', serial: bad.serial, serialInBox: bad.serial })
   await write(engineer, ticket, ago - 61, { kind: 'customer-signed-off', name: 'the keeper on duty', statement: 'Opened three volumes; all there.' })
-  await write('lioth', ticket, ago - 62, { kind: 'ticket-closed' })
+  await write('lioth', ticket, ago - 62, bare ? { kind: 'ticket-closed', otherwise: 'handed-over', reason: 'Set up anew, and restored from the backup by the customer.' } : { kind: 'ticket-closed' })
 }
 console.log(`${nth} tickets.`)

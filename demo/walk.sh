@@ -41,7 +41,7 @@ n person add sefa --full-name "Sefa Lundrel" --roles stores
 n person add lioth --full-name "Lioth Marrendal" --roles lead
 sed "s#http://127.0.0.1:7421#http://127.0.0.1:$machine#" "$root/demo/reference.json" >"$home/reference.json"
 n admin load "$home/reference.json"
-see "Loaded 12 models, 15 sites and 40 appliances."
+see "Loaded 13 models, 15 sites and 41 appliances."
 n sign-in sefa
 n sign-in lioth
 n sign-in ilka

@@ -147,7 +147,7 @@ function Times({ id }: { id: string }) {
         <p>No run of it is over yet: too early to tell.</p>
       </section>
     )
-  const longest = Math.max(1, ...times.data.steps.map(s => s.slowSeconds))
+  const longest = drawnLength(Math.max(1, ...times.data.steps.map(s => s.slowSeconds)))
   return (
     <section className="panel" aria-label="How its steps go">
       <h2>How its steps go</h2>
@@ -172,8 +172,8 @@ function Times({ id }: { id: string }) {
               <th scope="row">{s.step}</th>
               <td className="mono">{took(s.seconds)}</td>
               <td className="bars" aria-hidden="true">
-                <i style={{ width: `${(100 * s.slowSeconds) / longest}%` }} />
-                <b style={{ width: `${(100 * s.seconds) / longest}%` }} />
+                <i style={{ width: `${(100 * drawnLength(s.slowSeconds)) / longest}%` }} />
+                <b style={{ width: `${(100 * drawnLength(s.seconds)) / longest}%` }} />
               </td>
               <td>
                 {s.tooEarly ? (
@@ -193,6 +193,9 @@ function Times({ id }: { id: string }) {
     </section>
   )
 }
+
+/** A tenfold time is one step longer. */
+const drawnLength = (seconds: number) => Math.log10(1 + seconds)
 
 const took = (seconds: number) =>
   seconds < 90 ? `${Math.round(seconds)} s` : seconds < 5400 ? `${Math.round(seconds / 60)} min` : `${(seconds / 3600).toFixed(1)} h`

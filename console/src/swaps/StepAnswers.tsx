@@ -152,7 +152,7 @@ function GoOn(props: Props) {
   const me = useMe()
   const left = useHoldLeft(run, step)
   const shut = left > 0 || (run.unmet !== null && step.kind !== 'hold')
-  const elsewhere = step.answers.filter(a => a.answer !== 'done')
+  const elsewhere = step.answers.filter(a => a.answer !== 'done' && a.answer !== 'not-so')
   return (
     <div className="stack">
       {left > 0 ? (
@@ -181,6 +181,7 @@ function GoOn(props: Props) {
             {said(answer.label || answer.answer)}
           </Button>
         ))}
+        <NotSo run={run} step={step} writer={writer} />
       </div>
       {shut && me.data?.roles.includes('lead') && <Overrule ticket={ticket} run={run} step={step} writer={writer} />}
     </div>

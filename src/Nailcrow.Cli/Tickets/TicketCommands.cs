@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Intake;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Swaps;
 using Nailcrow.Cli.Tickets.Planning;
 using Nailcrow.Core;
 using Nailcrow.Core.Returns;
@@ -23,6 +24,8 @@ internal static class TicketCommands
             Assign(),
             OneSentence("note", "Write something down.", "What to remember.", text => new NoteWritten(text), "noted."),
             EvidenceCommand.Build(),
+            DrivesCommand.Build(),
+            PhotoCommand.Build(),
             DeskCommands.Plan(),
             DeskCommands.Hold(),
             Plain("resume", "Lift the hold.", () => new HoldLifted(), "the hold is lifted."),

@@ -60,12 +60,14 @@ internal static class TicketShowCommand
             screen.Line($"  engineer   {Screen.Safe(engineer)}{(view.ArrivedAt is { } at ? $", arrived {Telling.Clock(at, view.Zone)}" : "")}");
         if (view.Help is { } help)
             screen.Line($"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} [bold]{(help.GoAhead is { } go ? $"{Screen.Safe(help.AnsweredBy)}: {(go ? "go on" : "refused")}, {Screen.Safe(help.Answer)}" : "waiting")}[/]");
-        if (view.Part is { } part)
+        if (view.Chosen.Count > 1)
+            screen.Line($"  drives     {view.Chosen.Count}, in this order: {Screen.Safe(string.Join(", ", view.Chosen))}");
+        foreach (var part in view.Parts)
             screen.Line($"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, {(part.IssuedTo is { } holder ? $"issued to {Screen.Safe(holder)}" : $"reserved at {Screen.Safe(part.Depot)}")}");
-        if (view.Swap.OutSerial is { } was)
-            screen.Line($"  out        {Screen.Safe(was)} from bay {Screen.Safe(view.Swap.Bay)}");
-        if (view.Swap.InSerial is { } now)
-            screen.Line($"  in         {Screen.Safe(now)}");
+        foreach (var swap in view.EarlierSwaps.Append(view.Swap).Where(s => s.OutSerial is not null))
+            screen.Line($"  out        {Screen.Safe(swap.OutSerial)} from bay {Screen.Safe(swap.Bay)}{(swap.InSerial is { } now ? $", {Screen.Safe(now)} in" : "")}");
+        if (view.Photos.Count > 0)
+            screen.Line($"  pictures   {view.Photos.Count}");
         foreach (var miss in view.Swap.NearMisses)
             screen.Line($"  near miss  {Screen.Safe(miss.Serial)} came out of bay {Screen.Safe(miss.Bay)} and went straight back");
         if (view.Swap.InSerial is not null)

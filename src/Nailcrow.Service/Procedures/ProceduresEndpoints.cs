@@ -101,10 +101,14 @@ internal static class ProceduresEndpoints
             : Unknown(id, after);
     }
 
-    internal static async Task<Ok<TimesView>> Times(string id, StepTimes times, CancellationToken ct)
+    /// <summary>In the order of the newest version; steps that it has not any more come last.</summary>
+    internal static async Task<Results<Ok<TimesView>, ProblemHttpResult>> Times(string id, ProcedureLibrary library, StepTimes times, CancellationToken ct)
     {
+        if (await library.FindAsync(id, null, ct) is not { } published)
+            return Unknown(id, null);
+        var order = Proved.Read(published);
         var visits = await times.OfAsync(id, ct);
-        return TypedResults.Ok(new TimesView(id, visits.Select(v => v.Ticket).Distinct().Count(), [.. StepTiming.Of(visits).Select(StepTimingView.Of)]));
+        return TypedResults.Ok(new TimesView(id, visits.Select(v => v.Ticket).Distinct().Count(), [.. StepTiming.Of(visits).OrderBy(t => order.IndexOf(t.Step) is var at && at < 0 ? int.MaxValue : at).Select(StepTimingView.Of)]));
     }
 
     private static ProcedureView View(PublishedProcedure published)

@@ -13,9 +13,9 @@ public static class StepDrawing
 {
     private const int RowHeight = 44;
     private const int BoxHeight = 30;
-    private const int BoxLeft = 330;
+    private const int BoxLeft = 170;
     private const int BoxWidth = 430;
-    private const int Width = 1120;
+    private const int Width = 900;
     private const int Head = 70;
 
     private static readonly XNamespace Ns = "http://www.w3.org/2000/svg";
@@ -90,7 +90,7 @@ public static class StepDrawing
     {
         var forward = to > from;
         var edge = forward ? BoxLeft + BoxWidth : BoxLeft;
-        var reach = Math.Min(260, 40 + Math.Abs(to - from) / 6) * (forward ? 1 : -1);
+        var reach = Math.Min(200, 40 + Math.Abs(to - from) / 6) * (forward ? 1 : -1);
         var path = string.Create(CultureInfo.InvariantCulture, $"M{edge} {from + 12} C{edge + reach} {from + 12} {edge + reach} {to + 20} {edge} {to + 20}");
         yield return new XElement(Ns + "path", new XAttribute("class", "way"), new XAttribute("d", path));
         yield return Tip(edge, to + 20, forward ? -1 : 1);
