@@ -153,7 +153,7 @@ function Times({ id }: { id: string }) {
       <h2>How its steps go</h2>
       <p>
         {times.data.runs} {times.data.runs === 1 ? 'run is' : 'runs are'} over. The bar is what half of the visits took; the thin line, nine
-        of ten.
+        of ten. Drawn by their logarithm: a rebuild takes hours and a look seconds.
       </p>
       <table className="times">
         <thead>
