@@ -105,7 +105,12 @@ public sealed class ConsoleTests(ConsoleInUse use)
                     await page.Keyboard.TypeAsync(step.Id == "chassis-serial" ? "S/N brk12-0007" : step.Id == "serial-out" ? bad : replacement);
                     await page.Keyboard.PressAsync("Enter");
                     break;
-                case "whole":
+                case "start":
+                    await page.GetByLabel("Bay", new() { Exact = true }).FillAsync("2");
+                    await page.GetByLabel("Serial", new() { Exact = true }).FillAsync(replacement);
+                    await page.Keyboard.PressAsync("Enter");
+                    break;
+                case "joined":
                     await page.GetByRole(AriaRole.Link, new() { Name = "See the rebuild" }).ClickAsync();
                     await SeesAsync(page, "Moving");
                     await page.GetByRole(AriaRole.Img, new() { NameString = "Chart of the rebuild" }).WaitForAsync();

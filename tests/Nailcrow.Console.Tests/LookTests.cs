@@ -21,7 +21,7 @@ public sealed class LookTests(ConsoleInUse use)
         (await ViolationsAsync(await use.PageAsync(null, phone, scheme))).ShouldBe("");
         var page = await use.PageAsync("ilka", phone, scheme);
 
-        string[] atADesk = ["/desk", "/machines", "/machines/FSC-0402", "/machines/FSC-0203", "/drives/CDR12T0005", "/intake", "/lists"];
+        string[] atADesk = ["/desk", "/machines", "/machines/FSC-0402", "/machines/FSC-0203", "/drives/CDR12T0005", "/intake", "/lists", "/procedures", "/procedures/screen-frozen"];
         foreach (var path in new[] { "/", "/report", $"/tickets/{scan}", $"/tickets/{scan}/run", $"/tickets/{rebuild}/run", $"/tickets/{rebuild}/rebuild", $"/tickets/{rebuild}/return", $"/tickets/{scan}/snapshot", $"/tickets/{scan}/bring" }.Concat(phone == (scheme == ColorScheme.Dark) ? atADesk : [])) // each of these by day and by night, on a desk and a phone
         {
             await page.GotoAsync(path);
@@ -38,7 +38,7 @@ public sealed class LookTests(ConsoleInUse use)
         var page = await use.PageAsync(phone: true);
         await page.SetViewportSizeAsync(360, 740);
 
-        foreach (var path in new[] { "/", "/desk", $"/tickets/{ticket}/bring", $"/tickets/{ticket}", $"/tickets/{ticket}/run", $"/tickets/{ticket}/snapshot" })
+        foreach (var path in new[] { "/", "/desk", $"/tickets/{ticket}/bring", $"/tickets/{ticket}", $"/tickets/{ticket}/run", $"/tickets/{ticket}/paper", $"/tickets/{ticket}/snapshot" })
         {
             await page.GotoAsync(path);
             await page.GetByRole(AriaRole.Heading).First.WaitForAsync();

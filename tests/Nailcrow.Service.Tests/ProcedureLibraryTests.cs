@@ -1,0 +1,112 @@
+using Nailcrow.Client;
+using Nailcrow.Client.Procedures;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Running;
+
+namespace Nailcrow.Service.Tests;
+
+/// <summary>Versions that are published, kept, compared and withdrawn; papers and pictures.</summary>
+public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixture<PeopledService>
+{
+    private static readonly string Folder = Path.Combine(Built.Root, "procedures");
+
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
+    private static PublishAsk Changed(string file, string was, string now)
+    {
+        var files = new Dictionary<string, string>(ProcedureFolder.SharedTexts(Folder)) { [file] = File.ReadAllText(Path.Combine(Folder, file)) };
+        return new(file, files.ToDictionary(f => f.Key, f => f.Value.Replace(was, now, StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public async Task Nothing_unproved_is_published_and_nobody_but_a_lead_publishes()
+    {
+        var broken = Changed("screen-frozen.yaml", "        closes: power\n", "");
+
+        (await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("lioth")).PublishAsync(broken, Ct))).Message
+            .ShouldBe("Nothing unproved is published. screen-frozen.yaml:47:9: put-right: The end is reached with power not put right.");
+        ((int)(await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("ilka")).PublishAsync(Changed("screen-frozen.yaml", "Wait a minute.", "Wait one minute."), Ct))).Status).ShouldBe(403);
+    }
+
+    [Fact]
+    public async Task A_running_ticket_keeps_its_version_and_is_warned_when_that_is_withdrawn()
+    {
+        var (lioth, ilka) = (await service.AsAsync("lioth"), await service.AsAsync("ilka"));
+        var shipped = (await ilka.ProcedureAsync("not-reached", null, Ct)).Version;
+        var published = await lioth.PublishAsync(Changed("not-reached.yaml", "Try every way in", "Try each way in"), Ct);
+        var ticket = await service.OpenAsync();
+        await ilka.StartRunAsync(ticket, "not-reached", Ct);
+
+        (await ilka.CompareProcedureAsync("not-reached", shipped, published.Version!, Ct)).Changes.Select(c => (c.Step, c.What)).ShouldBe([("ways", "changed")]);
+        await lioth.WithdrawAsync("not-reached", published.Version!, "It sent people round in circles.", Ct);
+
+        var run = (await ilka.TicketAsync(ticket, Ct)).Run!; // it was started above
+        (run.Sheet.Version, run.Withdrawn).ShouldBe((published.Version, "It sent people round in circles."));
+        var other = await service.OpenAsync("FSC-0311", "1");
+        await ilka.StartRunAsync(other, "not-reached", Ct);
+        (await ilka.TicketAsync(other, Ct)).Run!.Sheet.Version.ShouldBe(shipped); // likewise
+    }
+
+    [Fact]
+    public async Task An_answer_taken_back_stays_in_the_journal_and_is_given_again()
+    {
+        var ilka = await service.AsAsync("ilka");
+        var ticket = await service.OpenAsync("FSC-0311", "2");
+        await ilka.StartRunAsync(ticket, "screen-frozen", Ct);
+        var sheet = (await ilka.TicketAsync(ticket, Ct)).Run!.Sheet.Id; // it was started above
+        await service.WriteAsync("ilka", ticket, new StepAnswered(sheet, "ways", "done"));
+        await service.WriteAsync("ilka", ticket, new StepAnswered(sheet, "got-in", "no"));
+
+        (await service.RefusedAsync("ilka", ticket, new StepTakenBack(sheet, "ways"))).Sentence.ShouldBe("The last answer was given at 'got-in', not at 'ways'; only the last one is taken back.");
+        await service.WriteAsync("ilka", ticket, new StepTakenBack(sheet, "got-in"));
+
+        (await ilka.TicketAsync(ticket, Ct)).Run!.Current!.Id.ShouldBe("got-in"); // the sheet is not at its end
+        (await service.RefusedAsync("ilka", ticket, new StepAnswered(sheet, "lamps", "maybe"))).Sentence.ShouldBe("'maybe' is no answer to 'lamps'; accepted: yes, no, cannot-tell.");
+    }
+
+    [Fact]
+    public async Task A_sheet_is_printed_and_a_picture_is_kept_once()
+    {
+        var ilka = await service.AsAsync("ilka");
+        var ticket = await service.OpenAsync("FSC-0311", "3");
+        await ilka.StartRunAsync(ticket, "screen-frozen", Ct);
+        using var pdf = new MemoryStream();
+        await ilka.PaperAsync(ticket, pdf, Ct);
+        System.Text.Encoding.ASCII.GetString(pdf.ToArray(), 0, 5).ShouldBe("%PDF-");
+
+        var id = Guid.CreateVersion7();
+        byte[] picture = [0xFF, 0xD8, 0xFF, 0xE0, 1, 2, 3];
+        (await ilka.KeepPhotoAsync(ticket, id, new MemoryStream(picture), "ways", null, Ct)).Repeated.ShouldBeFalse();
+        (await ilka.KeepPhotoAsync(ticket, id, new MemoryStream(picture), "ways", null, Ct)).Repeated.ShouldBeTrue();
+        (await Should.ThrowAsync<ApiProblem>(() => ilka.KeepPhotoAsync(ticket, Guid.CreateVersion7(), new MemoryStream([1, 2, 3]), null, null, Ct))).Message.ShouldBe("That is no picture that is taken here; accepted: JPEG and PNG.");
+        (await ilka.TicketAsync(ticket, Ct)).Photos.Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_recovery_interrupts_a_sheet_which_goes_on_where_it_was_left()
+    {
+        var ilka = await service.AsAsync("ilka");
+        var ticket = await service.OpenAsync("FSC-0311", "4");
+        await service.WriteAsync("ilka", ticket, new SnapshotTaken(Lost()));
+        await ilka.StartRunAsync(ticket, null, Ct);
+        var first = (await ilka.TicketAsync(ticket, Ct)).Run!.Sheet; // it was started above
+        await service.WriteAsync("ilka", ticket, new StepAnswered(first.Id, "told", "yes"));
+        await ilka.StartRunAsync(ticket, "not-reached", Ct);
+        var recovery = (await ilka.TicketAsync(ticket, Ct)).Run!; // likewise
+        recovery.Interrupts.ShouldBe("No swap brings it back");
+
+        await service.WriteAsync("ilka", ticket, new StepAnswered(recovery.Sheet.Id, "ways", "done"));
+        await service.WriteAsync("ilka", ticket, new StepAnswered(recovery.Sheet.Id, "any", "yes"));
+        await service.WriteAsync("ilka", ticket, new SnapshotTaken(Lost()));
+        await service.WriteAsync("ilka", ticket, new StepPassed(recovery.Sheet.Id, "seen"));
+
+        var back = (await ilka.TicketAsync(ticket, Ct)).Run!; // the interrupted one
+        (back.Sheet.Id, back.Current!.Id).ShouldBe((first.Id, "backup"));
+    }
+
+    private static Snapshot Lost() =>
+        new(DateTimeOffset.UtcNow, "person", [.. Enumerable.Range(1, 4).Select(b => new Bay($"{b}", b > 2 ? BayRole.Dropped : BayRole.Member, DriveHealth.Good, Serial: $"LOST000{b}", Array: "gauges"))],
+            [new("gauges", ArrayLevel.Raid5, 4, ArrayState.Failed)]);
+}
