@@ -77,6 +77,7 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
           zone={ticket.zone ?? null}
         />
       )}
+      {run.mapWarning && <p className="panel ochre">▲ {run.mapWarning}</p>}
       <StepTold step={step} answer={lastAnswer} />
       <div className="run-foot">
         <StepAnswers ticket={ticket} run={run} step={step} writer={writer} />

@@ -39,6 +39,8 @@ internal static class StepScreen
             screen.Line($"      in {unit}{(step.AtLeast is { } low ? $", at least {low}" : "")}{(step.AtMost is { } high ? $", at most {high}" : "")}");
         if (step.With is { } with)
             screen.Line($"      say: {Screen.Safe(string.Join(", ", with))}");
+        if (run.MapWarning is { } map)
+            screen.Line($"      [bold]which bay is which:[/] {Screen.Safe(map)}");
         if (run.Unmet is { } unmet)
             screen.Line($"      [bold]not yet:[/] {Screen.Safe(unmet)}");
         foreach (var limit in run.Limits)

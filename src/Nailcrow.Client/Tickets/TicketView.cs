@@ -68,6 +68,7 @@ public sealed record TicketView(
 /// <param name="HandedOver">It ended at a call; its end was not reached.</param>
 /// <param name="Withdrawn">Why the procedure's version was withdrawn while the run goes on; null where it stands.</param>
 /// <param name="Interrupts">The title of the sheet that goes on after this one; null where there is none.</param>
+/// <param name="MapWarning">Why the software's name for the bay is not to be trusted yet; null where it was confirmed, or none is looked for.</param>
 /// <param name="Expected">The serial the current scan is held against.</param>
 public sealed record RunView(
     RunSheet Sheet,
@@ -80,7 +81,8 @@ public sealed record RunView(
     IReadOnlyList<RunningLimit> Limits,
     bool HandedOver = false,
     string? Withdrawn = null,
-    string? Interrupts = null
+    string? Interrupts = null,
+    string? MapWarning = null
 );
 
 /// <summary>How the rebuild stands, with what was read.</summary>

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Appliances;
@@ -9,14 +10,22 @@ public sealed record BaySighting(string Bay, string? Name, string How, DateTimeO
 /// <summary>A map of bays is a hypothesis until a pull or a light confirmed it; what one visit learnt is kept for the next.</summary>
 public static class BayMap
 {
-    public static IEnumerable<BaySighting> Learnt(Ticket ticket)
+    public static IEnumerable<BaySighting> Learnt(Ticket ticket) => ticket.Swaps.SelectMany(swap => Learnt(ticket, swap));
+
+    private static IEnumerable<BaySighting> Learnt(Ticket ticket, Swap swap)
     {
-        if (ticket is not { Swap: { PulledAt: { } at, Bay: { } bay, OutSerial: { } serial } swap, Before: { } before } || before.Holding(serial) is not { } there)
+        if (ticket.Before is not { } before || swap is not { PulledAt: { } at, Bay: { } bay, OutSerial: { } serial } || before.Holding(serial) is not { } there)
             yield break;
         yield return new(bay, there.Name, "pull", at, ticket.Number);
         if (swap.BayMarks.Exists(m => m.Mark.Contains("lamp", StringComparison.OrdinalIgnoreCase) && m.Attempt == swap.Attempt))
             yield return new(bay, there.Name, "light", at, ticket.Number);
     }
+
+    /// <summary>What to say before this bay is pulled by its name; null where a pull or a light has confirmed it and nobody disagrees.</summary>
+    public static string? WarningOf(string bay, IReadOnlyList<BaySighting> seen) =>
+        Warning(seen) is { } warning && seen.Count > 0 ? warning
+        : seen.Any(s => string.Equals(s.Bay, bay, StringComparison.OrdinalIgnoreCase)) ? null
+        : $"No pull and no light has confirmed yet which drive the software means by bay {bay}. Trust the marks, not the name.";
 
     /// <summary>Why a map should not be trusted yet; null where it may be.</summary>
     public static string? Warning(IReadOnlyList<BaySighting> seen)

@@ -56,19 +56,16 @@ internal static class DrivesEndpoints
             : TypedResults.Ok(new SnapshotDifference(a, b, SnapshotComparison.Between(a, b), BayVerdict.ForAll(b)));
     }
 
-    internal static async Task<Results<Ok<BayMapView>, ProblemHttpResult>> Map(string asset, ReferenceBook book, Drives drives, TicketLines lines, TicketJournal journal, CancellationToken ct)
+    internal static async Task<Results<Ok<BayMapView>, ProblemHttpResult>> Map(string asset, ReferenceBook book, Drives drives, BaySightings sightings, CancellationToken ct)
     {
         if (await book.FindAsync(asset, ct) is not { } known)
             return Refusals.NotFound($"No appliance has the asset number '{asset}'.");
-        var seen = new List<BaySighting>();
-        foreach (var line in await lines.FindAsync(new(Asset: known.Appliance.Asset, Limit: 200), ct))
-            if (await journal.ReadAsync(line.Number, ct) is { } record)
-                seen.AddRange(BayMap.Learnt(record.Ticket));
+        var seen = await sightings.OfAsync(known.Appliance.Asset, ct);
         var latest = (await drives.LatestAsync([known.Appliance.Asset], ct)).GetValueOrDefault(known.Appliance.Asset);
         return TypedResults.Ok(new BayMapView(known.Appliance.Asset, [.. Lines(known, latest, seen)], BayMap.Warning(seen)));
     }
 
-    private static IEnumerable<BayMapLine> Lines(KnownAppliance known, Snapshot? latest, List<BaySighting> seen)
+    private static IEnumerable<BayMapLine> Lines(KnownAppliance known, Snapshot? latest, IReadOnlyList<BaySighting> seen)
     {
         foreach (var enclosure in known.Drawing)
         {

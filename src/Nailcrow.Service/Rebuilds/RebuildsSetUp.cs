@@ -9,7 +9,7 @@ internal static class RebuildsSetUp
 {
     public static void AddRebuilds(this WebApplicationBuilder builder, ServiceSettings settings)
     {
-        builder.Services.AddSingleton<TicketViews>().AddSingleton<SheetMaker>().AddSingleton<RebuildFollower>().AddSingleton<Returns.Fitting>().AddSingleton<Tickets.Planning.Desks>().AddSingleton<CalendarKeys>();
+        builder.Services.AddSingleton<TicketViews>().AddSingleton<Appliances.BaySightings>().AddSingleton<SheetMaker>().AddSingleton<RebuildFollower>().AddSingleton<Returns.Fitting>().AddSingleton<Tickets.Planning.Desks>().AddSingleton<CalendarKeys>();
         builder.Services.AddQuartz(quartz => quartz.ScheduleJob<WatchRound>(trigger => trigger
             .WithIdentity("watch")
             .StartAt(DateTimeOffset.UtcNow.AddSeconds(1))

@@ -92,6 +92,8 @@ public class ExposureTests
         var seen = BayMap.Learnt(Swapped().Ticket).ToList();
         seen.Select(s => (s.Bay, s.Name, s.How)).ShouldBe([("2", "dk0", "pull")]);
         BayMap.Warning(seen).ShouldBeNull();
+        BayMap.WarningOf("2", seen).ShouldBeNull();
+        BayMap.WarningOf("3", seen).ShouldBe("No pull and no light has confirmed yet which drive the software means by bay 3. Trust the marks, not the name.");
         BayMap.Warning([.. seen, seen[0] with { Bay = "7" }]).ShouldBe("Two visits disagree: dk0 was found in bays 2 and 7. The cabling was changed, or a record is wrong.");
     }
 
