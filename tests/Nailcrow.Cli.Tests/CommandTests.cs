@@ -96,13 +96,14 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
     public async Task A_procedure_file_is_checked_without_a_service_and_each_problem_is_told_with_its_place()
     {
         var file = Path.Combine(Directory.CreateTempSubdirectory().FullName, "broken.yaml");
-        await File.WriteAllTextAsync(file, "procedure: x\ntitle: X\nchapters:\n  - chapter: One\n    steps:\n      - id: a\n        do: Pull.\n        then: nowhere\n", TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(file, "procedure: x\ntitle: X\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n      - id: a\n        do: Pull.\n        then: nowhere\n", TestContext.Current.CancellationToken);
 
         var broken = await use.Command.RunAsync("procedure", "check", file, "--service", "http://127.0.0.1:9");
         var good = await use.Command.RunAsync("procedure", "check", Path.Combine(Built.Root, "procedures", "front-hot.yaml"));
 
-        (broken.Code, broken.Error.Trim()).ShouldBe((1, $"{file}:6:9: Step 'a' leads to 'nowhere', which is no step here."));
-        (good.Code, good.Output).ShouldBe((0, good.Output));
+        (broken.Code, broken.Output.Trim(), broken.Error.Trim()).ShouldBe((1, $"{file}:8:9: Step 'a' leads to 'nowhere', which is no step here.", "1 of 1 cannot be published."));
+        good.Code.ShouldBe(0);
+        good.Output.ShouldMatch(@"front-hot [0-9a-f]{12}, 57 steps, \d+ situations: proved\.");
     }
 
     [Fact]
