@@ -220,7 +220,7 @@ public sealed class ConsoleTests(ConsoleInUse use)
     [Fact]
     public async Task A_rebuild_that_is_only_read_by_people_is_followed_all_the_same()
     {
-        var ticket = await use.TypedTicketAsync("whole");
+        var ticket = await use.TypedTicketAsync("joined");
         var ilka = await use.AsAsync("ilka");
         var page = await use.PageAsync(phone: true);
         await page.GotoAsync($"/tickets/{ticket}/rebuild");

@@ -17,7 +17,7 @@ public sealed class LookTests(ConsoleInUse use)
     [InlineData(ColorScheme.Dark, true)]
     public async Task Every_page_can_be_read_by_everybody(ColorScheme scheme, bool phone)
     {
-        var (scan, rebuild) = (await use.TypedTicketAsync("serial-out"), await use.TypedTicketAsync("whole"));
+        var (scan, rebuild) = (await use.TypedTicketAsync("serial-out"), await use.TypedTicketAsync("joined"));
         (await ViolationsAsync(await use.PageAsync(null, phone, scheme))).ShouldBe("");
         var page = await use.PageAsync("ilka", phone, scheme);
 
