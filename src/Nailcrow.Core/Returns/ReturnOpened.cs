@@ -29,7 +29,7 @@ public sealed record ReturnOpened(string Serial, ReturnReason Reason, Holder To,
             return $"A return for {serial} is open already.";
         if (!To.MayKeep || To.Kind == HolderKind.Bay)
             return $"A return ends with a depot, a maker or the customer, not with {To}.";
-        if (ticket.Swap.OutSerial == serial && string.IsNullOrWhiteSpace(DataAgreedBy))
+        if (ticket.Swaps.Any(s => s.OutSerial == serial) && string.IsNullOrWhiteSpace(DataAgreedBy))
             return "The customer's data is on this drive. Ask whether it may leave, and write down who agreed.";
         return Reason == ReturnReason.ExchangeUnderWarranty && string.IsNullOrWhiteSpace(Authorisation)
             ? "An exchange under warranty has an authorisation number; without it the maker sends the drive back."

@@ -15,7 +15,7 @@ public sealed record DrivesChosen(IReadOnlyList<string> Serials) : DecisionBody
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         Serials.Count is 0 or > Most ? $"Name 1 to {Most} drives; {Serials.Count} were named."
-        : ticket.Swap.HasBegun || ticket.EarlierSwaps.Count > 0 ? "A drive has been moved already; the drives of this ticket are settled."
+        : ticket.HasMoved ? "A drive has been moved already; the drives of this ticket are settled."
         : Serials.GroupBy(SerialNumber.Normalise).FirstOrDefault(g => g.Count() > 1) is { } twice ? $"{twice.Key} is named twice."
         : ticket.Latest is not { } latest ? "Nothing is known of the bays yet; take a snapshot first."
         : Serials.FirstOrDefault(s => latest.Holding(s) is null) is { } unknown ? $"No bay holds {unknown} in the last snapshot."

@@ -41,7 +41,8 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
 
     public string? AsBefore()
     {
-        if (ticket is not { Before: { } before } || ticket.Swap.NearMisses is not [.., var miss])
+        // With several drives, "before" this pull has the new ones of the earlier pulls in it.
+        if (ticket.Swap.NearMisses is not [.., var miss] || ticket.Snapshots.FindLast(s => s.TakenAt <= ticket.Swap.PulledAt) is not { } before)
             return "There is nothing to compare with; take a snapshot.";
         if (ticket.Latest is not { } latest || latest.TakenAt <= miss.At)
             return TakeOne("since the drive went back");

@@ -16,11 +16,11 @@ public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
         var folded = ticket with
         {
             Snapshots = ticket.Snapshots.Add(taken),
-            Before = ticket.Swap.HasBegun ? ticket.Before : taken,
+            Before = ticket.HasMoved ? ticket.Before : taken,
             After = ticket.Swap.InSerial is null ? ticket.After : taken,
             Readings = RebuildIsOver(ticket, taken) is { } done ? ticket.Readings.Add(done) : ticket.Readings,
         };
-        return ticket.Report is { Bay: { } bay, Serial: { } serial } && !ticket.Swap.HasBegun && ticket.Latest is null
+        return ticket.Report is { Bay: { } bay, Serial: { } serial } && !ticket.HasMoved && ticket.Latest is null
             ? Agrees(folded, taken, bay, serial, stamp)
             : folded;
     }

@@ -55,6 +55,9 @@ public sealed record Ticket(long Number)
 
     public IEnumerable<Swap> Swaps => EarlierSwaps.Append(Swap);
 
+    /// <summary>Some drive of this ticket has left its bay: from then on "before" stays what it was.</summary>
+    public bool HasMoved => Swaps.Any(s => s.HasBegun);
+
     public DateTimeOffset? FirstPulledAt => Swaps.FirstOrDefault()?.PulledAt;
 
     public int DrivesWanted => Math.Max(1, Chosen.Count);

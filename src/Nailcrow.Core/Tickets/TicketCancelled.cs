@@ -9,7 +9,7 @@ public sealed record TicketCancelled(string Reason) : DecisionBody
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         string.IsNullOrWhiteSpace(Reason) ? "Cancelling takes a reason."
-        : ticket.Swap.HasBegun ? "A drive has been moved; this ticket can be closed, not cancelled."
+        : ticket.HasMoved ? "A drive has been moved; this ticket can be closed, not cancelled."
         : ticket.Custody.Open.Any() ? $"Still out: {string.Join(", ", ticket.Custody.Open.Select(o => $"{o.Serial} with {o.Holder}"))}. Return it first."
         : null;
 
