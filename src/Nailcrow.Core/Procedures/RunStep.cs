@@ -51,8 +51,7 @@ public sealed record RunStep(
     string? Else = null,
     int? Drive = null,
     IReadOnlyList<string>? With = null,
-    bool AllowsPull = false,
-    string? Picture = null
+    bool AllowsPull = false
 )
 {
     /// <summary>The answer that carries straight on: what a hold, a gate or a plain thing done leads to.</summary>

@@ -10,7 +10,7 @@ internal static class AnsweredConditions
 {
     public static bool Hold(string when, RunSheet sheet, Run run)
     {
-        var facts = sheet.Steps.ToDictionary(s => AnswerFacts.Prefix + s.Id, AnswerFacts.Of);
+        var facts = sheet.Steps.Where(s => when.Contains(s.Id, StringComparison.Ordinal)).ToDictionary(s => AnswerFacts.Prefix + s.Id, AnswerFacts.Of);
         var (condition, problem, _) = ConditionParser.Parse(when, facts);
         return problem is null && condition is not null
             ? condition.Holds(fact => Given(sheet.Step(fact[AnswerFacts.Prefix.Length..]), run)) == true

@@ -5,7 +5,9 @@ internal sealed class LibraryReading(ProcedureLibrary library, IHostApplicationL
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        await Task.Run(() => life.ApplicationStarted.WaitHandle.WaitOne(), stoppingToken);
+        var started = new TaskCompletionSource();
+        await using var registered = life.ApplicationStarted.Register(started.SetResult);
+        await started.Task.WaitAsync(stoppingToken);
         await library.UsableAsync(stoppingToken);
     }
 }

@@ -88,12 +88,18 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
             if (view.IsProved)
                 await versions.PublishAsync(new(view.Id!, view.Version!, view.Title!, file, files, view.States, time.GetUtcNow(), Shipped), ct); // a proved view has all three
             else
+            {
                 refused.Add(view);
-            if (!view.IsProved)
                 log.LogWarning("Procedure file {File} is not published: {Problems} problems, {Findings} safety findings", file, view.Problems.Count, view.Findings.Count);
+            }
         }
         var all = await versions.ListAsync(ct);
-        return new(all, [.. all.Where(v => v.WithdrawnAt is null).DistinctBy(v => v.Procedure).Select(Proved.Read)], refused);
+        // The language may have changed under an old version: then it is listed with what is wrong, and used for nothing.
+        var read = all.Select(v => (Version: v, Proved.Read(v.File, v.Files).Procedure)).ToList();
+        refused.AddRange(read.Where(r => r.Procedure is null && r.Version.WithdrawnAt is null).Select(r => Proved.View(r.Version.File, r.Version.Files)));
+        var readable = read.Where(r => r.Procedure is not null).ToList();
+        var usable = readable.Where(r => r.Version.WithdrawnAt is null).DistinctBy(r => r.Version.Procedure).Select(r => r.Procedure).OfType<Procedure>();
+        return new([.. readable.Select(r => r.Version)], [.. usable], refused);
     }
 
     private sealed record Shelved(IReadOnlyList<PublishedProcedure> Versions, IReadOnlyList<Procedure> Usable, IReadOnlyList<ProcedureView> Refused);

@@ -1,7 +1,9 @@
+using System.Text.RegularExpressions;
+
 namespace Nailcrow.Core.Procedures.Language;
 
 /// <summary>Checks that every branch leads somewhere it may, every blank can be filled, and no variant leads around its skeleton.</summary>
-internal sealed class ProcedureLinks(IReadOnlyList<ProcedureStep> steps, bool fromSkeleton, Action<Place, string> report)
+internal sealed partial class ProcedureLinks(IReadOnlyList<ProcedureStep> steps, bool fromSkeleton, Action<Place, string> report)
 {
     private readonly Dictionary<string, int> _places = steps.Select((s, i) => (s.Id, i)).DistinctBy(s => s.Id).ToDictionary(s => s.Id, s => s.i);
 
@@ -9,6 +11,8 @@ internal sealed class ProcedureLinks(IReadOnlyList<ProcedureStep> steps, bool fr
     {
         foreach (var twice in steps.GroupBy(s => s.Id).Where(g => g.Count() > 1))
             Report(twice.Last(), $"Step '{twice.Key}' stands {Stands(twice.First(), twice.Last())} already; an id is used once.");
+        foreach (var unsayable in steps.Where(s => !Id().IsMatch(s.Id)))
+            Report(unsayable, $"'{unsayable.Id}' is no id; accepted: small letters, digits and hyphens, beginning with a letter. Conditions name steps by it.");
         foreach (var reserved in steps.Where(s => Targets.Words.Contains(s.Id)))
             Report(reserved, $"'{reserved.Id}' is a word of its own and no step's id.");
         for (var i = 0; i < steps.Count; i++)
@@ -58,6 +62,9 @@ internal sealed class ProcedureLinks(IReadOnlyList<ProcedureStep> steps, bool fr
         if (scan.Step.Leading("different")?.Next is { } target && _places.TryGetValue(target, out var at) && steps[at].Step.Records != Records.PutBack)
             Report(scan, $"A different serial at '{scan.Id}' leads to '{target}', which does not put the drive back; it has to be a step that records put-back.");
     }
+
+    [GeneratedRegex("^[a-z][a-z0-9-]*$")]
+    private static partial Regex Id();
 
     private static string Stands(ProcedureStep first, ProcedureStep last) => first.At.File == last.At.File ? $"on line {first.At.Line}" : $"on line {first.At.Line} of {first.At.File}";
 

@@ -12,7 +12,7 @@ internal static class StepReader
     public static readonly string[] OtherKeys =
     [
         "id", "see", "hear", "if-not", "not-so", "normal-now", "records", "mark", "against", "needs", "seconds", "until", "points-at",
-        "picture", "answers", "then", "when", "opens", "closes", "erases", "decides", "unit", "at-least", "at-most", "with", "allows",
+        "answers", "then", "when", "opens", "closes", "erases", "decides", "unit", "at-least", "at-most", "with", "allows",
     ];
 
     /// <summary>A step with what is still open: its condition is parsed once all answers are known.</summary>
@@ -61,8 +61,7 @@ internal static class StepReader
             Number(page, "at-least"),
             Number(page, "at-most"),
             With: page.Texts("with"),
-            AllowsPull: Allows(page),
-            Picture: page.Text("picture")
+            AllowsPull: Allows(page)
         );
 
     private static bool Allows(Page page)

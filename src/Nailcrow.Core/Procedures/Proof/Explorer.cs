@@ -14,7 +14,7 @@ internal sealed class Explorer
     private readonly Procedure _procedure;
     private readonly Graph _graph;
     private readonly Dictionary<Spot, int> _known = [];
-    private readonly List<(Spot Spot, int From, string Answer)> _states = [];
+    private readonly List<(Spot Spot, int From, string Answer, bool Assumed)> _states = [];
     private readonly List<List<int>> _before = [];
     private List<string> _begun = [];
     private readonly HashSet<int> _reached = [];
@@ -37,8 +37,7 @@ internal sealed class Explorer
         foreach (var values in _begun)
             Arrive(0, Begun(), values, -1, -1, "");
         for (var at = 0; at < _states.Count && _states.Count <= MostStates; at++)
-            if (_states[at].Spot.Node is >= 0 and var node && node < _graph.Nodes.Count)
-                Leave(at, _graph.Nodes[node], _states[at].Spot);
+            Leave(at, _graph.Nodes[_states[at].Spot.Node], _states[at].Spot);
     }
 
     /// <summary>A recovery may begin with a drive in the engineer's hand.</summary>
@@ -177,7 +176,7 @@ internal sealed class Explorer
         if (!_known.TryGetValue(spot, out var at))
         {
             _known[spot] = at = _states.Count;
-            _states.Add((spot, from, assumed ? "?" + answer : answer));
+            _states.Add((spot, from, answer, assumed));
             _before.Add([]);
         }
         if (from >= 0)
@@ -211,9 +210,9 @@ internal sealed class Explorer
         var path = new List<PathStep>();
         for (var (i, from) = (at, _states[at].From); from >= 0; (i, from) = (from, _states[from].From))
         {
-            var (step, answer) = (_graph.Nodes[_states[from].Spot.Node].Step, _states[i].Answer);
-            if (answer.StartsWith('?'))
-                path.Add(new(null, "", answer[1..]));
+            var (step, (_, _, answer, assumed)) = (_graph.Nodes[_states[from].Spot.Node].Step, _states[i]);
+            if (assumed)
+                path.Add(new(null, "", answer));
             else if (answer.Length > 0)
                 path.Add(new(step.Id, step.Step.Say, answer));
         }

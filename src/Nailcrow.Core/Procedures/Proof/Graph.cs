@@ -7,6 +7,7 @@ namespace Nailcrow.Core.Procedures.Proof;
 internal sealed class Graph
 {
     private readonly Procedure _procedure;
+    private readonly List<(int First, int Last)> _loops;
 
     public Graph(Procedure procedure)
     {
@@ -15,6 +16,9 @@ internal sealed class Graph
         Things = new(procedure.Steps);
         var marks = procedure.Steps.Select(s => s.Step.Mark).OfType<string>().Distinct().ToList();
         Nodes = [.. procedure.Steps.Select(s => NodeOf(s, marks))];
+        var places = procedure.Steps.Select((s, i) => (s.Loop, i)).ToLookup(s => s.Loop ?? -1, s => s.i);
+        _loops = [.. procedure.Steps.Select(s => (places[s.Loop ?? -1].First(), places[s.Loop ?? -1].Last()))];
+        BayMarks = procedure.Steps.Where(s => s.Step.Records == Records.BayMark).Select(s => s.Step.Mark).Distinct().Count();
         Swapping = procedure.Steps.Where(s => s.Step.Records == Records.DrawnOut).Select(s => s.Loop).OfType<int>().ToHashSet();
         SeveralDrives = procedure.AppliesTo.Holds(fact => fact == TicketFacts.DrivesFact ? "2" : null) != false;
         Alive = LivenessOf();
@@ -28,7 +32,7 @@ internal sealed class Graph
     public IReadOnlyList<Node> Nodes { get; }
 
     /// <summary>How many different marks there are to tell the bay by.</summary>
-    public int BayMarks => _procedure.Steps.Where(s => s.Step.Records == Records.BayMark).Select(s => s.Step.Mark).Distinct().Count();
+    public int BayMarks { get; }
 
     /// <summary>Loops in which drives are swapped: there, the next drive begins anew.</summary>
     public IReadOnlySet<int> Swapping { get; }
@@ -36,9 +40,9 @@ internal sealed class Graph
     /// <summary>For each step, the variables that something from it on may ask; what nobody asks any more makes no two states different.</summary>
     public IReadOnlyList<bool[]> Alive { get; }
 
-    public int LoopStart(int node) => Enumerable.Range(0, Nodes.Count).First(i => Nodes[i].Step.Loop == Nodes[node].Step.Loop);
+    public int LoopStart(int node) => _loops[node].First;
 
-    public int LoopEnd(int node) => Enumerable.Range(0, Nodes.Count).Last(i => Nodes[i].Step.Loop == Nodes[node].Step.Loop);
+    public int LoopEnd(int node) => _loops[node].Last;
 
     private Node NodeOf(ProcedureStep step, List<string> marks)
     {
