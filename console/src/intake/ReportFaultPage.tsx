@@ -8,6 +8,12 @@ import { Refused } from '../shared/Refused'
 import { useFields } from '../shared/useFields'
 import { Waiting } from '../shared/Waiting'
 
+const kinds = [
+  { value: 'fault' as const, label: 'Fault: the drive failed' },
+  { value: 'early' as const, label: 'Early: it works but will fail' },
+  { value: 'growth' as const, label: 'Growth: bigger drives go in, one by one' },
+]
+
 export function ReportFaultPage() {
   const navigate = useNavigate()
   const appliances = useQuery({
@@ -22,7 +28,7 @@ export function ReportFaultPage() {
         await api.POST('/api/tickets', {
           body: {
             ...fault,
-            job: fault.job === 'early' ? 'early' : 'fault',
+            job: kinds.find(k => k.value === fault.job)?.value ?? 'fault',
             bay: fault.bay.trim() || null,
             serial: fault.serial.trim() || null,
             id,
@@ -79,15 +85,7 @@ export function ReportFaultPage() {
             onChange={set('serial')}
           />
         </div>
-        <NativeSelect
-          label="Kind of job"
-          value={fault.job}
-          onChange={set('job')}
-          data={[
-            { value: 'fault', label: 'Fault: the drive failed' },
-            { value: 'early', label: 'Early: it works but will fail' },
-          ]}
-        />
+        <NativeSelect label="Kind of job" value={fault.job} onChange={set('job')} data={kinds} />
         <Button type="submit" loading={report.isPending}>
           Report it
         </Button>

@@ -7,6 +7,7 @@ import { said } from '../shared/words'
 export function TicketFacts({ ticket }: { ticket: TicketView }) {
   const { report, swap, part, zone } = ticket
   const here = `/tickets/${ticket.number}`
+  const swaps = [...ticket.earlierSwaps, swap]
   return (
     <section className="panel" aria-labelledby="facts">
       <h2 id="facts">What is known</h2>
@@ -69,21 +70,51 @@ export function TicketFacts({ ticket }: { ticket: TicketView }) {
           )}{' '}
           · <Link to={`${here}/bring`}>What to bring</Link> · <Link to={`${here}/return`}>Parts and returns</Link>
         </Fact>
-        {swap.outSerial && (
-          <Fact name="Came out">
-            <span className="mono">{swap.outSerial}</span> from bay {swap.bay}
+        {ticket.chosen.length > 1 && (
+          <Fact name="Drives, in order">
+            <span className="mono">{ticket.chosen.join(', ')}</span>
           </Fact>
         )}
-        {swap.inSerial && (
-          <Fact name="Went in">
-            <span className="mono">{swap.inSerial}</span>
+        {swaps
+          .filter(s => s.outSerial)
+          .map(s => (
+            <Fact key={s.outSerial} name="Came out">
+              <span className="mono">{s.outSerial}</span> from bay {s.bay}
+            </Fact>
+          ))}
+        {swaps
+          .filter(s => s.inSerial)
+          .map(s => (
+            <Fact key={s.inSerial} name="Went in">
+              <span className="mono">{s.inSerial}</span>
+            </Fact>
+          ))}
+        {ticket.run && (
+          <Fact name="Run sheet">
+            {ticket.run.sheet.title} · <a href={`/api/tickets/${ticket.number}/sheet.pdf`}>on paper</a> ·{' '}
+            <Link to={`${here}/paper`}>enter from paper</Link>
           </Fact>
         )}
-        {swap.nearMisses.map(miss => (
-          <Fact key={miss.at} name="Near miss">
-            <span className="mono">{miss.serial}</span> was pulled from bay {miss.bay} and went straight back
+        {ticket.photos.length > 0 && (
+          <Fact name="Pictures">
+            {ticket.photos.map(photo => (
+              <a key={photo.id} href={`/api/tickets/${ticket.number}/photos/${photo.id}`}>
+                <img
+                  src={`/api/tickets/${ticket.number}/photos/${photo.id}`}
+                  alt={`${photo.says ?? photo.step ?? 'Picture'}, by ${photo.by}`}
+                  style={{ height: 72, marginRight: 8 }}
+                />
+              </a>
+            ))}
           </Fact>
-        ))}
+        )}
+        {swaps
+          .flatMap(s => s.nearMisses)
+          .map(miss => (
+            <Fact key={miss.at} name="Near miss">
+              <span className="mono">{miss.serial}</span> was pulled from bay {miss.bay} and went straight back
+            </Fact>
+          ))}
         {swap.inSerial && (
           <Fact name="Rebuild">
             <Link to={`${here}/rebuild`}>{ticket.rebuild.look.sentence}</Link>
