@@ -9,7 +9,7 @@ namespace Nailcrow.Core.Procedures.Proof;
 internal sealed class Explorer
 {
     // What ships has some thousands. A procedure with a million situations is no instruction that anybody can judge.
-    private const int MostStates = 1_000_000;
+    public const int MostStates = 1_000_000;
 
     private readonly Procedure _procedure;
     private readonly Graph _graph;
@@ -24,16 +24,40 @@ internal sealed class Explorer
 
     private Explorer(Procedure procedure) => (_procedure, _graph) = (procedure, new(procedure));
 
+    public IReadOnlyList<string> Beginnings => _begun;
+
+    public int States => _states.Count;
+
+    public bool Reached(int node) => _reached.Contains(node);
+
+    public bool Passed(int gate) => _passed.Contains(gate);
+
+    public int NodeOf(int state) => _states[state].Spot.Node;
+
+    /// <summary>The nearest state from which no end can be reached; -1 where there is none.</summary>
+    public int Lost()
+    {
+        var leads = new bool[_states.Count];
+        var open = new Stack<int>(_ended);
+        while (open.TryPop(out var at))
+            if (!leads[at])
+            {
+                leads[at] = true;
+                _before[at].ForEach(open.Push);
+            }
+        return Array.IndexOf(leads, false);
+    }
+
     public static ProofResult Of(Procedure procedure)
     {
         var explorer = new Explorer(procedure);
         explorer.Walk();
-        return new(explorer._states.Count, [.. explorer._findings.Values, .. explorer.AfterAll()]);
+        return new(explorer._states.Count, [.. explorer._findings.Values, .. new WholeWalk(procedure, explorer._graph, explorer).Findings()]);
     }
 
     private void Walk()
     {
-        _begun = [.. Beginnings(new string('\0', _graph.Variables.Count))];
+        _begun = [.. Begin(new string('\0', _graph.Variables.Count))];
         foreach (var values in _begun)
             Arrive(0, Begun(), values, -1, -1, "");
         for (var at = 0; at < _states.Count && _states.Count <= MostStates; at++)
@@ -45,18 +69,18 @@ internal sealed class Explorer
         new(_procedure.ComesBack == ComesBack.Unchanged && _procedure.Steps[0].Step.Against == ScanTarget.DriveOut ? Known.DriveOut : Known.Nothing);
 
     /// <summary>Everything that the procedure is written for, as far as its own condition tells it apart.</summary>
-    private IEnumerable<string> Beginnings(string values)
+    private IEnumerable<string> Begin(string values)
     {
         for (var v = 0; v < _graph.Variables.Count; v++)
             if (_graph.Variables.IsAnswer(v))
-                values = Set(values, v, _graph.Variables.PlaceOf(v, AnswerFacts.Unanswered));
+                values = Variables.With(values, v, _graph.Variables.PlaceOf(v, AnswerFacts.Unanswered));
         return Split(values, _procedure.AppliesTo);
     }
 
     private IEnumerable<string> Split(string values, Conditions.Condition condition) =>
-        condition.Holds(Lookup(values)) is { } decided ? decided ? [values] : []
+        condition.Holds(_graph.Variables.In(values)) is { } decided ? decided ? [values] : []
         : condition.Facts().Select(_graph.Variables.IndexOf).First(v => values[v] == '\0') is var open
-            ? Enumerable.Range(0, _graph.Variables.Values(open).Count).SelectMany(value => Split(Set(values, open, value), condition))
+            ? Enumerable.Range(0, _graph.Variables.Values(open).Count).SelectMany(value => Split(Variables.With(values, open, value), condition))
             : [];
 
     private void Leave(int at, Node node, Spot spot)
@@ -65,16 +89,16 @@ internal sealed class Explorer
             if (spot.Values[open] == '\0')
             {
                 for (var value = 0; value < _graph.Variables.Values(open).Count; value++)
-                    Arrive(spot.Node, spot.Now, Set(spot.Values, open, value), spot.LeftFor, at, $"{_graph.Variables.Name(open)} is {_graph.Variables.Told(open, value)}", assumed: true);
+                    Arrive(spot.Node, spot.Now, Variables.With(spot.Values, open, value), spot.LeftFor, at, $"{_graph.Variables.Name(open)} is {_graph.Variables.Told(open, value)}", assumed: true);
                 return;
             }
-        if (node.Step.When.Holds(Lookup(spot.Values)) == false)
+        if (node.Step.When.Holds(_graph.Variables.In(spot.Values)) == false)
         {
             Follow(at, spot, Lead.GoOn, spot.Now, spot.Values, "");
             return;
         }
         _reached.Add(spot.Node);
-        foreach (var (rule, sentence) in PathRules.At(node, spot.Now, Value(spot.Values, ModelProperties.Swapped)))
+        foreach (var (rule, sentence) in PathRules.At(node, spot.Now, _graph.Variables.In(spot.Values)(ModelProperties.Swapped)))
             Find(rule, spot.Node, sentence, at, RunStep.Done);
         foreach (var (answer, to) in node.Leads)
             Answer(at, node, spot, answer, to);
@@ -84,7 +108,7 @@ internal sealed class Explorer
     {
         if (answer == RunStep.Done && node.Step.Step.Kind == StepKind.Gate)
         {
-            if (!Effects.CanPass(node, spot.Now, _procedure.ComesBack == ComesBack.ByRebuild ? Value(spot.Values, ModelProperties.RebuildStarts) : null))
+            if (!Effects.CanPass(node, spot.Now, _procedure.ComesBack == ComesBack.ByRebuild ? _graph.Variables.In(spot.Values)(ModelProperties.RebuildStarts) : null))
                 return;
             _passed.Add(spot.Node);
         }
@@ -102,9 +126,9 @@ internal sealed class Explorer
             Follow(at, spot, to, now, spot.Values, answer);
         else if (node.Step.Step.Kind == StepKind.Read && answer == RunStep.Done)
             for (var value = 1; value < _graph.Variables.Values(node.Writes).Count; value++)
-                Follow(at, spot, to, now, Set(spot.Values, node.Writes, value), $"{_graph.Variables.Values(node.Writes)[value]}");
+                Follow(at, spot, to, now, Variables.With(spot.Values, node.Writes, value), $"{_graph.Variables.Values(node.Writes)[value]}");
         else
-            Follow(at, spot, to, now, Set(spot.Values, node.Writes, _graph.Variables.PlaceOf(node.Writes, answer)), answer);
+            Follow(at, spot, to, now, Variables.With(spot.Values, node.Writes, _graph.Variables.PlaceOf(node.Writes, answer)), answer);
     }
 
     private void Follow(int at, Spot spot, int to, Situation now, string values, string answer)
@@ -147,7 +171,7 @@ internal sealed class Explorer
     {
         for (var v = 0; v < _graph.Variables.Count; v++)
             if (_graph.Variables.IsAnswer(v) && _graph.Nodes.Any(n => n.Writes == v && n.Step.Loop == _graph.Nodes[node].Step.Loop))
-                values = Set(values, v, _graph.Variables.PlaceOf(v, AnswerFacts.Unanswered));
+                values = Variables.With(values, v, _graph.Variables.PlaceOf(v, AnswerFacts.Unanswered));
         return values;
     }
 
@@ -205,7 +229,7 @@ internal sealed class Explorer
     }
 
     /// <summary>The answers that led to a state, oldest first.</summary>
-    private List<PathStep> PathTo(int at)
+    public List<PathStep> PathTo(int at)
     {
         var path = new List<PathStep>();
         for (var (i, from) = (at, _states[at].From); from >= 0; (i, from) = (from, _states[from].From))
@@ -219,61 +243,4 @@ internal sealed class Explorer
         path.Reverse();
         return path;
     }
-
-    /// <summary>What only the whole walk tells: steps never reached, gates never open, ways that end nowhere; and what each step breaks by itself.</summary>
-    private IEnumerable<Finding> AfterAll()
-    {
-        if (_states.Count > MostStates)
-        {
-            yield return Alone(SafetyRule.Ends, _procedure.Steps[0], $"The procedure has more than {MostStates:N0} situations; nobody could judge it. Ask fewer things that stay open at once.");
-            yield break;
-        }
-        foreach (var step in _procedure.Steps)
-            foreach (var (rule, sentence) in StepRules.At(step))
-                yield return Alone(rule, step, sentence);
-        for (var i = 0; i < _graph.Nodes.Count; i++)
-            if (!_reached.Contains(i) && !IsForOthers(i))
-                yield return Alone(SafetyRule.Reached, _graph.Nodes[i].Step, $"No path leads to '{_graph.Nodes[i].Step.Id}'.");
-            else if (_reached.Contains(i) && _graph.Nodes[i].Step.Step is { Kind: StepKind.Gate, Gate: { } fact } && !_passed.Contains(i))
-                yield return Alone(SafetyRule.Supplied, _graph.Nodes[i].Step, $"Gate '{_graph.Nodes[i].Step.Id}' needs {Words.Of(fact)}, and nothing before it supplies that.");
-        foreach (var unused in UnusedAnswers.Of(_procedure, _graph))
-            yield return Alone(SafetyRule.Used, unused, $"'{unused.Id}' asks something that nothing uses: it records nothing, no condition names it, no call sends it along and every answer leads to the same place.");
-        if (NoWayOut() is { } lost)
-            yield return lost;
-    }
-
-    /// <summary>A shared piece holds steps for machines that this procedure is not written for.</summary>
-    private bool IsForOthers(int node) =>
-        _graph.Nodes[node].Step is var step && step.At.File != _procedure.File && _begun.TrueForAll(values => step.When.Holds(Lookup(values)) == false);
-
-    private static Finding Alone(SafetyRule rule, ProcedureStep step, string sentence) => new(rule, step.Id, step.At, sentence, []);
-
-    /// <summary>The nearest state from which no end can be reached.</summary>
-    private Finding? NoWayOut()
-    {
-        var leads = new bool[_states.Count];
-        var open = new Stack<int>(_ended);
-        while (open.TryPop(out var at))
-            if (!leads[at])
-            {
-                leads[at] = true;
-                _before[at].ForEach(open.Push);
-            }
-        var lost = Array.IndexOf(leads, false);
-        if (lost < 0)
-            return null;
-        var step = _graph.Nodes[_states[lost].Spot.Node].Step;
-        return new(SafetyRule.Ends, step.Id, step.At, $"From '{step.Id}' no end can be reached any more.", PathTo(lost));
-    }
-
-    private Func<string, string?> Lookup(string values) => fact => Value(values, fact);
-
-    private string? Value(string values, string fact) => _graph.Variables.IndexOf(fact) is var v and >= 0 && values[v] is not '\0' and var place ? _graph.Variables.Values(v)[place - 1] : null;
-
-    private static string Set(string values, int variable, int value) =>
-        string.Create(values.Length, (values, variable, value), static (span, s) =>
-        {
-            s.values.CopyTo(span);
-            span[s.variable] = (char)(s.value + 1);
-        });
 }

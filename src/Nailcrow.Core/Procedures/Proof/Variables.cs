@@ -46,6 +46,17 @@ internal sealed class Variables
     /// <summary>The place in <see cref="Values"/> of the one that stands for a value.</summary>
     public int PlaceOf(int variable, string value) => _classes[variable].TryGetValue(value, out var place) ? place : _classes[variable][AnswerFacts.Unanswered]; // what is no value says as little as none
 
+    /// <summary>What a state knows: the value that stands for a fact, null where it is open.</summary>
+    public Func<string, string?> In(string values) => fact => IndexOf(fact) is var v and >= 0 && values[v] is not '\0' and var place ? _values[v][place - 1] : null;
+
+    /// <summary>The same state with one variable known.</summary>
+    public static string With(string values, int variable, int place) =>
+        string.Create(values.Length, (values, variable, place), static (span, s) =>
+        {
+            s.values.CopyTo(span);
+            span[s.variable] = (char)(s.place + 1);
+        });
+
     /// <summary>Values that no condition tells apart are one; a gate and a pull ask for who starts the rebuild and for power, and tell all apart.</summary>
     private static List<List<string>> Alike(IReadOnlyList<string> values, string name, IReadOnlyList<Condition> conditions)
     {
