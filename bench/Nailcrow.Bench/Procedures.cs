@@ -20,15 +20,23 @@ internal static class Procedures
 
     public static async Task MeasureAsync()
     {
-        var clock = Stopwatch.StartNew();
         var library = ProcedureFolder.Read(Path.Combine(Built.Root, "procedures"));
-        var proofs = library.Select(r => Prover.Prove(r.Procedure ?? throw new InvalidDataException(r.File))).ToList();
-        Told.Plain($"{library.Count} procedures read and proved, cold", clock.Elapsed.TotalSeconds, "s", "under 2");
-        Told.Plain("  situations looked at", proofs.Sum(p => p.States), "", "");
+        Told.Plain($"{library.Count} procedures read and proved by the command, from its start to its end", Told.Median(Enumerable.Range(0, 5).Select(_ => Checked(library))), "s", "under 2");
+        Told.Plain("  situations looked at", library.Sum(r => Prover.Prove(r.Procedure ?? throw new InvalidDataException(r.File)).States), "", "");
         foreach (var conditions in new[] { 0, 5, 10, 20, 40 })
             Told.Plain($"  situations with {conditions} independent conditions", Prover.Prove(WithConditions(conditions)).States, "", conditions == 20 ? "not a million times 1" : "");
         Compile(library[0].Procedure is null ? [] : [.. library.Select(r => r.Procedure).OfType<Procedure>()]);
         await StepAgainstEntryAsync();
+    }
+
+    private static double Checked(IReadOnlyList<(string File, string Text, Procedure? Procedure, IReadOnlyList<ProcedureProblem> Problems)> library)
+    {
+        var clock = Stopwatch.StartNew();
+        var start = new ProcessStartInfo(Published.Command, ["procedure", "check", .. library.Select(r => Path.Combine(Built.Root, "procedures", r.File))]) { RedirectStandardOutput = true };
+        using var check = Process.Start(start) ?? throw new InvalidOperationException("The command did not start.");
+        check.StandardOutput.ReadToEnd();
+        check.WaitForExit();
+        return check.ExitCode == 0 ? clock.Elapsed.TotalSeconds : throw new InvalidDataException("A procedure that ships is not proved.");
     }
 
     private static void Compile(IReadOnlyList<Procedure> procedures)

@@ -16,7 +16,7 @@ internal static class CheckCommand
         var files = new Argument<string[]>("FILE") { Description = "Procedure files.", Arity = ArgumentArity.OneOrMore };
         return new Command("check", "Read procedure files and prove them: every path, every machine, every answer. Needs no service.") { files }.Does(call =>
         {
-            var views = call.Get(files).Select(View).ToList();
+            var views = call.Get(files).AsParallel().AsOrdered().Select(View).ToList();
             call.Show(new ProcedureList(views), ContractJson.Default.ProcedureList, screen => views.ForEach(v => Draw(screen, v)));
             return views.TrueForAll(v => v.IsProved) ? Task.CompletedTask : throw new Refusal($"{views.Count(v => !v.IsProved)} of {views.Count} cannot be published.");
         });

@@ -13,6 +13,9 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
 {
     public const string Shipped = "nailcrow";
 
+    // Another node publishes and withdraws as well; whoever is on a run learns of it within this time.
+    private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(5);
+
     private readonly SemaphoreSlim _one = new(1, 1);
     private Shelved? _shelved;
 
@@ -61,12 +64,13 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
 
     private async Task<Shelved> ShelvedAsync(CancellationToken ct)
     {
-        if (_shelved is { } ready)
+        if (_shelved is { } ready && time.GetUtcNow() - ready.At < LookAgain)
             return ready;
         await _one.WaitAsync(ct);
         try
         {
-            return _shelved ??= await ReadAsync(ct);
+            var stamp = await versions.StampAsync(ct);
+            return _shelved = _shelved is { } kept && kept.Stamp == stamp ? kept with { At = time.GetUtcNow() } : await ReadAsync(ct);
         }
         finally
         {
@@ -79,18 +83,15 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
         var refused = new List<ProcedureView>();
         var known = (await versions.ListAsync(ct)).Select(v => (v.Procedure, v.Version)).ToHashSet();
         var shared = ProcedureFolder.SharedTexts(settings.Procedures);
-        foreach (var (file, text, procedure, problems) in ProcedureFolder.Read(settings.Procedures))
+        var unseen = ProcedureFolder.Read(settings.Procedures).Where(f => f.Procedure is null || !known.Contains((f.Procedure.Id, f.Procedure.Version)));
+        foreach (var (view, files) in unseen.AsParallel().AsOrdered().Select(f => Seen(f.File, new Dictionary<string, string>(shared) { [f.File] = f.Text })))
         {
-            if (procedure is not null && known.Contains((procedure.Id, procedure.Version)))
-                continue;
-            var files = new Dictionary<string, string>(shared) { [file] = text };
-            var view = Proved.View(file, files);
             if (view.IsProved)
-                await versions.PublishAsync(new(view.Id!, view.Version!, view.Title!, file, files, view.States, time.GetUtcNow(), Shipped), ct); // a proved view has all three
+                await versions.PublishAsync(new(view.Id!, view.Version!, view.Title!, view.File, files, view.States, time.GetUtcNow(), Shipped), ct); // a proved view has all three
             else
             {
                 refused.Add(view);
-                log.LogWarning("Procedure file {File} is not published: {Problems} problems, {Findings} safety findings", file, view.Problems.Count, view.Findings.Count);
+                log.LogWarning("Procedure file {File} is not published: {Problems} problems, {Findings} safety findings", view.File, view.Problems.Count, view.Findings.Count);
             }
         }
         var all = await versions.ListAsync(ct);
@@ -99,8 +100,10 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
         refused.AddRange(read.Where(r => r.Procedure is null && r.Version.WithdrawnAt is null).Select(r => Proved.View(r.Version.File, r.Version.Files)));
         var readable = read.Where(r => r.Procedure is not null).ToList();
         var usable = readable.Where(r => r.Version.WithdrawnAt is null).DistinctBy(r => r.Version.Procedure).Select(r => r.Procedure).OfType<Procedure>();
-        return new([.. readable.Select(r => r.Version)], [.. usable], refused);
+        return new([.. readable.Select(r => r.Version)], [.. usable], refused, (all.Count, all.Count(v => v.WithdrawnAt is not null)), time.GetUtcNow());
     }
 
-    private sealed record Shelved(IReadOnlyList<PublishedProcedure> Versions, IReadOnlyList<Procedure> Usable, IReadOnlyList<ProcedureView> Refused);
+    private static (ProcedureView View, IReadOnlyDictionary<string, string> Files) Seen(string file, IReadOnlyDictionary<string, string> files) => (Proved.View(file, files), files);
+
+    private sealed record Shelved(IReadOnlyList<PublishedProcedure> Versions, IReadOnlyList<Procedure> Usable, IReadOnlyList<ProcedureView> Refused, (int Published, int Withdrawn) Stamp, DateTimeOffset At);
 }

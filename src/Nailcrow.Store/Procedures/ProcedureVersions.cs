@@ -32,6 +32,13 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
         return [.. rows.OrderBy(r => r.Procedure, StringComparer.Ordinal).ThenByDescending(r => r.PublishedAt).Select(Of)];
     }
 
+    /// <summary>How many versions there are and how many are withdrawn: both only ever grow, so where neither did nothing changed.</summary>
+    public async Task<(int Published, int Withdrawn)> StampAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return (await db.ProcedureVersions.CountAsync(ct), await db.ProcedureVersions.CountAsync(v => v.WithdrawnAt != null, ct));
+    }
+
     /// <summary>Keeps a version; the same one again changes nothing.</summary>
     public async Task PublishAsync(PublishedProcedure published, CancellationToken ct)
     {

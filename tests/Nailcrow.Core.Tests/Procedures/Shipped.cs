@@ -16,12 +16,14 @@ internal static class Shipped
     public static Procedure Named(string name) => Read(name, Texts) is ({ } procedure, _) ? procedure : throw new InvalidDataException($"{name} has problems: {string.Join("\n", Read(name, Texts).Problems)}");
 
     /// <summary>What the proof says once a text stands where another one stood, in whichever of its files holds it.</summary>
-    public static ProofResult Broken(string name, string was, string now)
+    public static ProofResult Broken(string name, string was, string now) => Prover.Prove(BrokenOne(name, was, now));
+
+    public static Procedure BrokenOne(string name, string was, string now)
     {
         var texts = Texts.ToDictionary(t => t.Key, t => Belongs(t.Key, name) ? t.Value.Replace(was, now, StringComparison.Ordinal) : t.Value);
         texts.Count(t => t.Value != Texts[t.Key]).ShouldBeGreaterThan(0, $"'{was}' stands nowhere.");
         var (procedure, problems) = Read(name, texts);
-        return procedure is null ? throw new InvalidDataException(string.Join("\n", problems)) : Prover.Prove(procedure);
+        return procedure ?? throw new InvalidDataException(string.Join("\n", problems));
     }
 
     public static (Procedure? Procedure, IReadOnlyList<ProcedureProblem> Problems) Read(string file, string text) => ProcedureReader.Read(file, text, Shelved(Texts));

@@ -3,8 +3,8 @@ using Nailcrow.Core.Procedures.Language;
 namespace Nailcrow.Core.Procedures.Proof;
 
 /// <summary>
-/// Walks every path of a procedure, breadth first so that the first way found to anything is a shortest one. States that do
-/// not differ in anything that is asked later are one state, so that independent conditions add up instead of multiplying.
+/// Walks every path of a procedure, as far as a view of it tells them apart, breadth first so that the first way found to
+/// anything is a shortest one. States that do not differ in anything that is asked later are one state.
 /// </summary>
 internal sealed class Explorer
 {
@@ -12,17 +12,25 @@ internal sealed class Explorer
     public const int MostStates = 1_000_000;
 
     private readonly Procedure _procedure;
+    private readonly View _view;
     private readonly Graph _graph;
     private readonly Dictionary<Spot, int> _known = [];
     private readonly List<(Spot Spot, int From, string Answer, bool Assumed)> _states = [];
-    private readonly List<List<int>> _before = [];
+    private readonly List<(int From, int To)> _ways = [];
     private List<string> _begun = [];
     private readonly HashSet<int> _reached = [];
     private readonly HashSet<int> _passed = [];
     private readonly HashSet<int> _ended = [];
     private readonly Dictionary<(SafetyRule, int, string), Finding> _findings = [];
 
-    private Explorer(Procedure procedure) => (_procedure, _graph) = (procedure, new(procedure));
+    private Explorer(Procedure procedure, View view) => (_procedure, _view, _graph) = (procedure, view, new(procedure, view));
+
+    public Graph Graph => _graph;
+
+    public IEnumerable<Finding> Findings => _findings.Values;
+
+    /// <summary>The steps, by their places, at which something was found.</summary>
+    public IEnumerable<int> Troubled => _findings.Keys.Select(f => f.Item2);
 
     public IReadOnlyList<string> Beginnings => _begun;
 
@@ -38,21 +46,37 @@ internal sealed class Explorer
     public int Lost()
     {
         var leads = new bool[_states.Count];
+        var into = Into();
         var open = new Stack<int>(_ended);
         while (open.TryPop(out var at))
             if (!leads[at])
             {
                 leads[at] = true;
-                _before[at].ForEach(open.Push);
+                for (var i = into.Begins[at]; i < into.Begins[at + 1]; i++)
+                    open.Push(into.Froms[i]);
             }
         return Array.IndexOf(leads, false);
     }
 
-    public static ProofResult Of(Procedure procedure)
+    /// <summary>For each state those that lead into it, as one array sorted by where they lead.</summary>
+    private (int[] Begins, int[] Froms) Into()
     {
-        var explorer = new Explorer(procedure);
+        var begins = new int[_states.Count + 1];
+        foreach (var (_, to) in _ways)
+            begins[to + 1]++;
+        for (var i = 1; i < begins.Length; i++)
+            begins[i] += begins[i - 1];
+        var (next, froms) = (begins[..^1], new int[_ways.Count]);
+        foreach (var (from, to) in _ways)
+            froms[next[to]++] = from;
+        return (begins, froms);
+    }
+
+    public static Explorer Walked(Procedure procedure, View view)
+    {
+        var explorer = new Explorer(procedure, view);
         explorer.Walk();
-        return new(explorer._states.Count, [.. explorer._findings.Values, .. new WholeWalk(procedure, explorer._graph, explorer).Findings()]);
+        return explorer;
     }
 
     private void Walk()
@@ -66,7 +90,7 @@ internal sealed class Explorer
 
     /// <summary>A recovery may begin with a drive in the engineer's hand.</summary>
     private Situation Begun() =>
-        new(_procedure.ComesBack == ComesBack.Unchanged && _procedure.Steps[0].Step.Against == ScanTarget.DriveOut ? Known.DriveOut : Known.Nothing);
+        new(_view.Facts && _procedure.ComesBack == ComesBack.Unchanged && _procedure.Steps[0].Step.Against == ScanTarget.DriveOut ? Known.DriveOut : Known.Nothing);
 
     /// <summary>Everything that the procedure is written for, as far as its own condition tells it apart.</summary>
     private IEnumerable<string> Begin(string values)
@@ -92,20 +116,29 @@ internal sealed class Explorer
                     Arrive(spot.Node, spot.Now, Variables.With(spot.Values, open, value), spot.LeftFor, at, $"{_graph.Variables.Name(open)} is {_graph.Variables.Told(open, value)}", assumed: true);
                 return;
             }
-        if (node.Step.When.Holds(_graph.Variables.In(spot.Values)) == false)
-        {
+        var done = node.When.Holds(spot.Values);
+        if (done != true)
             Follow(at, spot, Lead.GoOn, spot.Now, spot.Values, "");
+        if (done == false)
             return;
-        }
-        _reached.Add(spot.Node);
-        foreach (var (rule, sentence) in PathRules.At(node, spot.Now, _graph.Variables.In(spot.Values)(ModelProperties.Swapped)))
+        if (done == true)
+            _reached.Add(spot.Node);
+        foreach (var (rule, sentence) in Broken(node, spot))
             Find(rule, spot.Node, sentence, at, RunStep.Done);
         foreach (var (answer, to) in node.Leads)
             Answer(at, node, spot, answer, to);
     }
 
+    private IEnumerable<(SafetyRule Rule, string Sentence)> Broken(Node node, Spot spot) =>
+        PathRules.OfThings(node, spot.Now).Concat(_view.Facts ? PathRules.At(node, spot.Now, _graph.Variables.In(spot.Values)(ModelProperties.Swapped)) : []);
+
     private void Answer(int at, Node node, Spot spot, string answer, int to)
     {
+        if (!_view.Facts)
+        {
+            Answered(at, node, spot, new(Known.Nothing, Effects.Of(node, answer, spot.Now).Open), answer, to);
+            return;
+        }
         if (answer == RunStep.Done && node.Step.Step.Kind == StepKind.Gate)
         {
             if (!Effects.CanPass(node, spot.Now, _procedure.ComesBack == ComesBack.ByRebuild ? _graph.Variables.In(spot.Values)(ModelProperties.RebuildStarts) : null))
@@ -158,7 +191,7 @@ internal sealed class Explorer
     /// <summary>Another drive, or none left: both are followed.</summary>
     private void NextDrive(int at, Spot spot, Situation now, string values, string answer)
     {
-        var swapping = _graph.Swapping.Contains(_graph.Nodes[spot.Node].Step.Loop ?? -1);
+        var swapping = _view.Facts && _graph.Swapping.Contains(_graph.Nodes[spot.Node].Step.Loop ?? -1);
         if (swapping && PathRules.AtNextDrive(_procedure.ComesBack, now) is { } broken)
             Find(SafetyRule.ProvenDone, spot.Node, broken, at, answer);
         if (_graph.SeveralDrives)
@@ -169,9 +202,8 @@ internal sealed class Explorer
     /// <summary>Nothing of this drive's loop has been answered yet for the next one.</summary>
     private string Forgotten(string values, int node)
     {
-        for (var v = 0; v < _graph.Variables.Count; v++)
-            if (_graph.Variables.IsAnswer(v) && _graph.Nodes.Any(n => n.Writes == v && n.Step.Loop == _graph.Nodes[node].Step.Loop))
-                values = Variables.With(values, v, _graph.Variables.PlaceOf(v, AnswerFacts.Unanswered));
+        foreach (var answer in _graph.AnswersInLoopOf(node))
+            values = Variables.With(values, answer, _graph.Variables.PlaceOf(answer, AnswerFacts.Unanswered));
         return values;
     }
 
@@ -189,6 +221,11 @@ internal sealed class Explorer
             if (spot.LeftFor < 0 && _graph.Nodes[spot.Node].Step.Step.Kind != StepKind.Call)
                 return;
         }
+        if (to > spot.Node && _graph.Nodes[to].When.Holds(values) == false)
+        {
+            Follow(at, spot with { Node = to }, Lead.GoOn, now, values, answer); // passed by, so there is no state to add
+            return;
+        }
         var calls = _graph.Nodes[to].Step.Step.Kind == StepKind.Call;
         var fromCall = _graph.Nodes[spot.Node].Step.Step.Kind == StepKind.Call;
         Arrive(to, now, values, calls ? fromCall ? spot.LeftFor : spot.Node : -1, at, answer);
@@ -201,24 +238,29 @@ internal sealed class Explorer
         {
             _known[spot] = at = _states.Count;
             _states.Add((spot, from, answer, assumed));
-            _before.Add([]);
         }
         if (from >= 0)
-            _before[at].Add(from);
+            _ways.Add((from, at));
     }
 
     /// <summary>Only what is asked from here on keeps two states apart.</summary>
-    private string Lasting(string values, bool[] alive, int leftFor) =>
-        string.Create(values.Length, (values, alive, back: leftFor >= 0 ? _graph.Alive[leftFor] : alive), static (span, s) =>
-        {
-            for (var i = 0; i < span.Length; i++)
-                span[i] = s.alive[i] || s.back[i] ? s.values[i] : '\0';
-        });
+    private string Lasting(string values, bool[] alive, int leftFor)
+    {
+        var back = leftFor >= 0 ? _graph.Alive[leftFor] : alive;
+        for (var i = 0; i < values.Length; i++)
+            if (values[i] != '\0' && !alive[i] && !back[i])
+                return string.Create(values.Length, (values, alive, back), static (span, s) =>
+                {
+                    for (var k = 0; k < span.Length; k++)
+                        span[k] = s.alive[k] || s.back[k] ? s.values[k] : '\0';
+                });
+        return values;
+    }
 
     private void End(int at, int node, bool handedOver, Situation now, string answer)
     {
         _ended.Add(at);
-        foreach (var (rule, sentence) in PathRules.AtEnd(_procedure.ComesBack, handedOver, now, _graph.Things.Told(now.Open)))
+        foreach (var (rule, sentence) in PathRules.LeftOpen(handedOver, _graph.Things.Told(now.Open)).Concat(_view.Facts ? PathRules.AtEnd(_procedure.ComesBack, handedOver, now) : []))
             Find(rule, node, sentence, at, answer);
     }
 

@@ -7,21 +7,25 @@ namespace Nailcrow.Core.Procedures.Proof;
 internal sealed class Graph
 {
     private readonly Procedure _procedure;
+    private readonly View _view;
     private readonly List<(int First, int Last)> _loops;
+    private readonly ILookup<int?, int> _ofLoop;
 
-    public Graph(Procedure procedure)
+    public Graph(Procedure procedure, View view)
     {
         _procedure = procedure;
-        Variables = new(procedure);
+        _view = view;
+        Variables = new(procedure, [.. procedure.Steps.Where((_, i) => view.Decided.Contains(i))]);
         Things = new(procedure.Steps);
         var marks = procedure.Steps.Select(s => s.Step.Mark).OfType<string>().Distinct().ToList();
-        Nodes = [.. procedure.Steps.Select(s => NodeOf(s, marks))];
+        Nodes = [.. procedure.Steps.Select((s, i) => NodeOf(i, s, marks))];
         var places = procedure.Steps.Select((s, i) => (s.Loop, i)).ToLookup(s => s.Loop ?? -1, s => s.i);
         _loops = [.. procedure.Steps.Select(s => (places[s.Loop ?? -1].First(), places[s.Loop ?? -1].Last()))];
         BayMarks = procedure.Steps.Where(s => s.Step.Records == Records.BayMark).Select(s => s.Step.Mark).Distinct().Count();
         Swapping = procedure.Steps.Where(s => s.Step.Records == Records.DrawnOut).Select(s => s.Loop).OfType<int>().ToHashSet();
         SeveralDrives = procedure.AppliesTo.Holds(fact => fact == TicketFacts.DrivesFact ? "2" : null) != false;
         Alive = LivenessOf();
+        _ofLoop = Enumerable.Range(0, Nodes.Count).Where(i => Nodes[i] is { Writes: >= 0, Step.Loop: not null }).ToLookup(i => Nodes[i].Step.Loop, i => Nodes[i].Writes);
     }
 
     /// <summary>False where it is written for tickets of one drive: then no loop goes round.</summary>
@@ -40,20 +44,24 @@ internal sealed class Graph
     /// <summary>For each step, the variables that something from it on may ask; what nobody asks any more makes no two states different.</summary>
     public IReadOnlyList<bool[]> Alive { get; }
 
+    /// <summary>The answers that are given in the loop a step stands in.</summary>
+    public IEnumerable<int> AnswersInLoopOf(int node) => _ofLoop[Nodes[node].Step.Loop];
+
     public int LoopStart(int node) => _loops[node].First;
 
     public int LoopEnd(int node) => _loops[node].Last;
 
-    private Node NodeOf(ProcedureStep step, List<string> marks)
+    private Node NodeOf(int index, ProcedureStep step, List<string> marks)
     {
         var light = Things.Bit(Things.Light);
         return new(
             step,
+            Asked.Of(step.When, Variables),
             [.. AllAnswers.Of(step).Select(a => (a.Answer, ToOf(a.Next)))],
-            [.. step.When.Facts().Concat(Variables.Implied(step, _procedure.ComesBack)).Distinct().Select(Variables.IndexOf)],
+            _view.Decided.Contains(index) ? [.. step.When.Facts().Concat(Variables.Implied(step, _procedure.ComesBack)).Distinct().Select(Variables.IndexOf)] : [],
             Variables.IndexOf(AnswerFacts.Prefix + step.Id),
-            Things.Bit(step.Step.Opens) | (step.Step.Records == Records.LightOn ? light : 0),
-            Things.Bit(step.Step.Closes) | (step.Step.Records == Records.LightOff ? light : 0),
+            (Things.Bit(step.Step.Opens) | (step.Step.Records == Records.LightOn ? light : 0)) & _view.Things,
+            (Things.Bit(step.Step.Closes) | (step.Step.Records == Records.LightOff ? light : 0)) & _view.Things,
             light,
             Things.Bit(Things.Power),
             step.Step.Mark is { } mark ? 1u << (marks.IndexOf(mark) & 31) : 0
@@ -80,22 +88,21 @@ internal sealed class Graph
         {
             changed = false;
             for (var i = Nodes.Count - 1; i >= 0; i--)
-                changed |= Spread(i, alive, after[i]);
+                changed |= Spread(Nodes[i], alive[i], after[i], alive);
         }
         return alive;
     }
 
-    private bool Spread(int node, List<bool[]> alive, int[] after)
+    private static bool Spread(Node node, bool[] here, int[] after, List<bool[]> alive)
     {
+        // A step whose condition may not hold leaves its own answer as it was.
+        var written = node.Step.When == Conditions.Condition.Always ? node.Writes : -1;
         var changed = false;
-        for (var v = 0; v < Variables.Count; v++)
-        {
-            // A step whose condition may not hold leaves its own answer as it was.
-            var written = Nodes[node].Writes == v && Nodes[node].Step.When == Conditions.Condition.Always;
-            if (alive[node][v] || !(Nodes[node].Asks.Contains(v) || (!written && after.Any(to => alive[to][v]))))
-                continue;
-            changed = alive[node][v] = true;
-        }
+        foreach (var asked in node.Asks)
+            changed |= !here[asked] && (here[asked] = true);
+        foreach (var to in after)
+            for (var v = 0; v < here.Length; v++)
+                changed |= alive[to][v] && v != written && !here[v] && (here[v] = true);
         return changed;
     }
 

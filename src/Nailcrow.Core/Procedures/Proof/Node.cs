@@ -1,13 +1,15 @@
 namespace Nailcrow.Core.Procedures.Proof;
 
 /// <summary>One step as the proof sees it.</summary>
+/// <param name="When">Whether it is done at all.</param>
 /// <param name="Leads">Each answer and where it leads: a step's index, or one of the <see cref="Lead"/> numbers.</param>
 /// <param name="Asks">The variables that have to be known before it is clear what the step does here.</param>
 /// <param name="Writes">The variable its own answer sets; -1 where nothing asks for it.</param>
 internal sealed record Node(
     ProcedureStep Step,
-    IReadOnlyList<(string Answer, int To)> Leads,
-    IReadOnlyList<int> Asks,
+    Asked When,
+    (string Answer, int To)[] Leads,
+    int[] Asks,
     int Writes,
     ulong Opens,
     ulong Closes,

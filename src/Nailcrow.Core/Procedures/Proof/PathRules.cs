@@ -23,10 +23,15 @@ internal static class PathRules
             yield return broken;
         if (step.Against == ScanTarget.DriveOut && !now.Has(Known.DriveOut))
             yield return (SafetyRule.Order, $"'{step.Id}' reads the serial of a drive that came out, and none is out.");
+    }
+
+    /// <summary>What doing the step does to things that are not as it takes them to be.</summary>
+    public static IEnumerable<(SafetyRule Rule, string Sentence)> OfThings(Node node, Situation now)
+    {
         if (node.Closes != 0 && (now.Open & node.Closes) == 0)
-            yield return (SafetyRule.Order, $"'{step.Id}' puts {node.Thing} right, which is not open, on or out here.");
+            yield return (SafetyRule.Order, $"'{node.Step.Id}' puts {node.Thing} right, which is not open, on or out here.");
         if (node.Opens != 0 && (now.Open & node.Opens) != 0)
-            yield return (SafetyRule.Order, $"'{step.Id}' opens, switches on or slides out {node.Thing} a second time.");
+            yield return (SafetyRule.Order, $"'{node.Step.Id}' opens, switches on or slides out {node.Thing} a second time.");
     }
 
     private static IEnumerable<(SafetyRule, string)> Pull(Node node, Situation now, string? swap)
@@ -64,11 +69,16 @@ internal static class PathRules
             yield return (SafetyRule.WaitIsKept, $"'{step.Id}' fills the bay without the model's wait after the pull (a hold with 'seconds: {ModelProperties.WaitAfterPull}').");
     }
 
-    /// <summary>What reaching the end, or handing over, in this situation breaks.</summary>
-    public static IEnumerable<(SafetyRule, string)> AtEnd(ComesBack pattern, bool handedOver, Situation now, IReadOnlyList<string> open)
+    /// <summary>What is left open where it ends.</summary>
+    public static IEnumerable<(SafetyRule, string)> LeftOpen(bool handedOver, IReadOnlyList<string> open)
     {
         if (open.Count > 0)
             yield return (SafetyRule.PutRight, $"The {(handedOver ? "run is handed over" : "end is reached")} with {string.Join(" and ", open)} not put right.");
+    }
+
+    /// <summary>What reaching the end, or handing over, in this situation breaks.</summary>
+    public static IEnumerable<(SafetyRule, string)> AtEnd(ComesBack pattern, bool handedOver, Situation now)
+    {
         if (!handedOver && Unproven(pattern, now) is { } lacks)
             yield return (SafetyRule.ProvenDone, $"The end is reached {lacks}.");
         if (handedOver && now.Has(Known.WrongDrive))

@@ -17,11 +17,12 @@ internal sealed class Variables
     private readonly List<Dictionary<string, int>> _classes;
     private readonly Procedure _procedure;
 
-    public Variables(Procedure procedure)
+    /// <param name="asking">The steps that ask; what the procedure is written for asks as well.</param>
+    public Variables(Procedure procedure, IReadOnlyList<ProcedureStep> asking)
     {
         _procedure = procedure;
-        var conditions = procedure.Steps.Select(s => s.When).Append(procedure.AppliesTo).ToList();
-        _names = [.. conditions.SelectMany(c => c.Facts()).Concat(Implied(procedure)).Distinct()];
+        var conditions = asking.Select(s => s.When).Append(procedure.AppliesTo).ToList();
+        _names = [.. conditions.SelectMany(c => c.Facts()).Concat(asking.SelectMany(s => Implied(s, procedure.ComesBack))).Distinct()];
         _index = _names.Select((n, i) => (n, i)).ToDictionary(v => v.n, v => v.i);
         var alike = _names.Select(n => Alike(ValuesOf(n, conditions), n, conditions)).ToList();
         _values = [.. alike.Select(groups => (IReadOnlyList<string>)[.. groups.Select(g => g[0])])];
@@ -77,9 +78,6 @@ internal sealed class Variables
         };
 
     /// <summary>Asked without being named: by a gate that depends on who starts the rebuild, and by a pull that may need the power off.</summary>
-    private static IEnumerable<string> Implied(Procedure procedure) =>
-        procedure.Steps.SelectMany(s => Implied(s, procedure.ComesBack));
-
     public static IEnumerable<string> Implied(ProcedureStep step, ComesBack pattern)
     {
         if (step.Step.Gate == GateFact.RebuildSeen && pattern == ComesBack.ByRebuild)

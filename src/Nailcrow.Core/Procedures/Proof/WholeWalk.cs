@@ -1,7 +1,10 @@
 namespace Nailcrow.Core.Procedures.Proof;
 
 /// <summary>What only the whole walk tells: steps never reached, gates never open, ways that end nowhere; and what each step breaks by itself.</summary>
-internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walked)
+/// <param name="graph">All of the procedure.</param>
+/// <param name="walked">The main walk.</param>
+/// <param name="asides">The walks of what was set aside.</param>
+internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walked, IReadOnlyList<Explorer> asides)
 {
     public IEnumerable<Finding> Findings() =>
         walked.States > Explorer.MostStates
@@ -13,14 +16,14 @@ internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walke
     private Finding? OfNode(int node)
     {
         var step = graph.Nodes[node].Step;
-        return !walked.Reached(node) ? IsForOthers(step) ? null : Alone(SafetyRule.Reached, step, $"No path leads to '{step.Id}'.")
+        return !walked.Reached(node) && !asides.Any(a => a.Reached(node)) ? IsForOthers(step) ? null : Alone(SafetyRule.Reached, step, $"No path leads to '{step.Id}'.")
             : step.Step is { Kind: StepKind.Gate, Gate: { } fact } && !walked.Passed(node) ? Alone(SafetyRule.Supplied, step, $"Gate '{step.Id}' needs {Words.Of(fact)}, and nothing before it supplies that.")
             : null;
     }
 
     /// <summary>A shared piece holds steps for machines that this procedure is not written for.</summary>
     private bool IsForOthers(ProcedureStep step) =>
-        step.At.File != procedure.File && walked.Beginnings.All(values => step.When.Holds(graph.Variables.In(values)) == false);
+        step.At.File != procedure.File && walked.Beginnings.All(values => step.When.Holds(walked.Graph.Variables.In(values)) == false);
 
     private IEnumerable<Finding> Unused() =>
         UnusedAnswers.Of(procedure, graph).Select(s => Alone(SafetyRule.Used, s, $"'{s.Id}' asks something that nothing uses: it records nothing, no condition names it, no call sends it along and every answer leads to the same place."));

@@ -24,7 +24,7 @@ internal static class BlankValues
             ["drive-number"] = $"{number + 1}",
             ["drives"] = $"{Math.Max(1, facts.Drives.Count)}",
             ["wait-after-pull"] = $"{model.WaitAfterPullSeconds}",
-            ["carrier-screws"] = $"{model.CarrierScrews}",
+            ["carrier-screws"] = model.CarrierScrews switch { 0 => "it clips on", 1 => "1 screw", var screws => $"{screws} screws" },
             ["cover-limit"] = Minutes(model.CoverLimitSeconds),
             ["latch"] = model.Latch,
             ["carrier"] = model.Carrier,

@@ -14,11 +14,17 @@ internal sealed class Layout
     private readonly Dictionary<(int Index, int Drive), int> _at;
     private readonly List<bool> _kept;
     private readonly int _drives;
+    private readonly HashSet<string> _never;
 
     private Layout(Procedure procedure, SheetFacts facts)
     {
         _procedure = procedure;
         _drives = Math.Max(1, facts.Drives.Count);
+        _never = [];
+        // A condition asks for earlier steps only, so that in this order each is known when it is asked for.
+        foreach (var step in procedure.Steps)
+            if (step.When.Holds(fact => Known(fact, facts)) == false)
+                _never.Add(AnswerFacts.Prefix + step.Id);
         _all = [.. Unrolled(facts)];
         _at = _all.Select((l, place) => (Key: (l.Index, l.Drive ?? 0), place)).ToDictionary(l => l.Key, l => l.place);
         _kept = [.. _all.Select(l => l.When is not Condition.Constant { Is: false } && !PassesAtOnce(l, facts))];
@@ -71,8 +77,11 @@ internal sealed class Layout
     private LaidStep Lay(int index, int? drive, SheetFacts facts)
     {
         var step = _procedure.Steps[index];
-        return new(step, index, drive, IdFor(step, drive), step.When.Settled(facts.Of).Naming(fact => Renamed(fact, step, drive)));
+        return new(step, index, drive, IdFor(step, drive), step.When.Settled(fact => Known(fact, facts)).Naming(fact => Renamed(fact, step, drive)));
     }
+
+    /// <summary>What is settled before anybody begins: facts of model and ticket, and that a step which is not on the sheet stays unanswered.</summary>
+    private string? Known(string fact, SheetFacts facts) => facts.Of(fact) ?? (_never.Contains(fact) ? AnswerFacts.Unanswered : null);
 
     private string IdFor(ProcedureStep step, int? drive) => drive is { } d && _drives > 1 ? $"{step.Id}.{d + 1}" : step.Id;
 
