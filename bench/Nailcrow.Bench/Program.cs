@@ -12,6 +12,7 @@ var all = new (string Name, Func<Task> Measure)[]
     ("storm", Storm.MeasureAsync),
     ("import", Importing.MeasureAsync),
     ("procedures", Procedures.MeasureAsync),
+    ("phone", Phone.MeasureAsync),
 };
 var wanted = all.Where(m => args.Length == 0 || args.Contains(m.Name)).ToList();
 if (wanted.Count == 0)

@@ -8,6 +8,7 @@ using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Reports;
 
 namespace Nailcrow.Client;
 
@@ -25,6 +26,8 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(JournalPage))]
 [JsonSerializable(typeof(TicketPage))]
 [JsonSerializable(typeof(TicketView))]
+[JsonSerializable(typeof(DrivesView))]
+[JsonSerializable(typeof(ServiceReport))]
 [JsonSerializable(typeof(LiveEntry))]
 [JsonSerializable(typeof(SheetAsk))]
 [JsonSerializable(typeof(LightAsk))]

@@ -1,8 +1,8 @@
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
-using System.Text;
-using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
+using System.Text.Json;
+using System.Text;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Client.Intake;
 using Nailcrow.Client.People;
@@ -10,8 +10,9 @@ using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Reports;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Client;
 
@@ -127,9 +128,15 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     }
 
     /// <summary>The run sheet as a PDF.</summary>
-    public async Task PaperAsync(long number, Stream into, CancellationToken ct)
+    public Task PaperAsync(long number, Stream into, CancellationToken ct) => FileAsync($"api/tickets/{number}/sheet.pdf", into, ct);
+
+    public Task<ServiceReport> ReportOfAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}/report", Json.ServiceReport, ct);
+
+    public Task ReportPaperAsync(long number, Stream into, CancellationToken ct) => FileAsync($"api/tickets/{number}/report.pdf", into, ct);
+
+    private async Task FileAsync(string path, Stream into, CancellationToken ct)
     {
-        using var answer = await http.GetAsync($"api/tickets/{number}/sheet.pdf", HttpCompletionOption.ResponseHeadersRead, ct);
+        using var answer = await http.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, ct);
         await ThrowUnlessOkAsync(answer, ct);
         await answer.Content.CopyToAsync(into, ct);
     }

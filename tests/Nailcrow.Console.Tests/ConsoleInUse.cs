@@ -15,6 +15,9 @@ namespace Nailcrow.Console.Tests;
 /// <summary>The real service with the built console, a machine, and a browser without a window.</summary>
 public sealed class ConsoleInUse : IAsyncLifetime
 {
+    /// <summary>The drive in bay 5 of the machine nobody reaches by wire; its label is what the camera sees.</summary>
+    public const string FailedDrive = "CDR12T0005";
+
     private RunningService? _service;
     private RunningStandIn? _machine;
     private IPlaywright? _playwright;
@@ -32,7 +35,8 @@ public sealed class ConsoleInUse : IAsyncLifetime
         _browser = await _playwright.Chromium.LaunchAsync(new()
         {
             ExecutablePath = "/usr/bin/chromium",
-            Args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+            Args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+                "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream", $"--use-file-for-fake-video-capture={LabelBeforeCamera.Film($"S{FailedDrive}")}"],
         });
     }
 
@@ -65,7 +69,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
     {
         var (ilka, sefa) = (await AsAsync("ilka"), await AsAsync("sefa"));
         var ticket = (await ilka.ReportAsync(new FaultAsk("FSC-0203", "The lamp of bay 5 is off"), default)).Ticket;
-        await ilka.WriteAsync(ticket, new SnapshotTaken(Typed("CDR12T0005", dropped: true)), default);
+        await ilka.WriteAsync(ticket, new SnapshotTaken(Typed(FailedDrive, dropped: true)), default);
         if (until is null)
             return ticket;
         await ilka.WriteAsync(ticket, new EngineerAssigned("ilka"), default);
@@ -79,7 +83,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
             if (view.Run?.Current is not { } step || step.Id == until)
                 return ticket;
             if (view.Run.Unmet is not null && step.Kind == StepKind.Gate)
-                await ilka.WriteAsync(ticket, new SnapshotTaken(Typed(view.Swap.InSerial ?? "CDR12T0005", dropped: view.Swap.InSerial is null)), default);
+                await ilka.WriteAsync(ticket, new SnapshotTaken(Typed(view.Swap.InSerial ?? FailedDrive, dropped: view.Swap.InSerial is null)), default);
             if (step.Kind == StepKind.Hold)
                 await Task.Delay(TimeSpan.FromSeconds(step.Seconds ?? 0));
             await ilka.WriteAsync(ticket, Body(view.Run, step), default);

@@ -1,5 +1,6 @@
-import { Button, Textarea } from '@mantine/core'
+import { Textarea } from '@mantine/core'
 import { useState } from 'react'
+import { Press } from '../shared/Press'
 import type { Writer } from '../tickets'
 
 /** Stop and call: never further away than one press. */
@@ -8,9 +9,9 @@ export function CallForHelp({ writer }: { writer: Writer }) {
   const [reason, setReason] = useState('')
   if (!open)
     return (
-      <Button variant="default" onClick={() => setOpen(true)}>
+      <Press variant="default" onClick={() => setOpen(true)}>
         Stop and call
-      </Button>
+      </Press>
     )
   return (
     <form
@@ -29,9 +30,9 @@ export function CallForHelp({ writer }: { writer: Writer }) {
         value={reason}
         onChange={e => setReason(e.currentTarget.value)}
       />
-      <Button type="submit" loading={writer.busy}>
+      <Press type="submit" busy={writer.busy}>
         Call a lead
-      </Button>
+      </Press>
     </form>
   )
 }

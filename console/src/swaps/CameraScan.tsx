@@ -1,5 +1,5 @@
-import { Button } from '@mantine/core'
 import { useEffect, useRef, useState } from 'react'
+import { Press } from '../shared/Press'
 import { codeReader } from './codeReader'
 
 type Props = { found: (text: string) => void; close: () => void }
@@ -11,6 +11,8 @@ const everyMs = 200
 export function CameraScan({ found, close }: Props) {
   const video = useRef<HTMLVideoElement>(null)
   const [problem, setProblem] = useState<string | null>(null)
+  const tell = useRef(found)
+  tell.current = found // the page is drawn anew while the camera runs; it is not started anew for that
   useEffect(() => {
     let stopped = false
     let stream: MediaStream | undefined
@@ -24,7 +26,7 @@ export function CameraScan({ found, close }: Props) {
         while (!stopped && video.current) {
           const [code] = await reader.detect(video.current)
           if (code && !stopped) {
-            found(code.rawValue)
+            tell.current(code.rawValue)
             return
           }
           await new Promise(resolve => setTimeout(resolve, everyMs))
@@ -38,7 +40,7 @@ export function CameraScan({ found, close }: Props) {
       stopped = true
       for (const track of stream?.getTracks() ?? []) track.stop()
     }
-  }, [found])
+  }, [])
   return (
     <div className="stack">
       {problem ? (
@@ -48,9 +50,9 @@ export function CameraScan({ found, close }: Props) {
       ) : (
         <video ref={video} className="camera" playsInline muted aria-label="What the camera sees" />
       )}
-      <Button variant="default" onClick={close}>
+      <Press variant="default" onClick={close}>
         Without the camera
-      </Button>
+      </Press>
     </div>
   )
 }

@@ -1,5 +1,6 @@
-import { Button, TextInput } from '@mantine/core'
+import { TextInput } from '@mantine/core'
 import { useState } from 'react'
+import { Press } from '../shared/Press'
 import type { RunStep, RunView } from '../shared/types'
 import type { Writer } from '../tickets'
 import { NotSo } from './NotSo'
@@ -36,9 +37,9 @@ export function NamedAnswer({ run, step, writer }: { run: RunView; step: RunStep
         value={serial}
         onChange={e => setSerial(e.currentTarget.value)}
       />
-      <Button type="submit" fullWidth loading={writer.busy}>
+      <Press type="submit" fullWidth busy={writer.busy}>
         Done to this one
-      </Button>
+      </Press>
       <NotSo run={run} step={step} writer={writer} />
     </form>
   )

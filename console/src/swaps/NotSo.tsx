@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core'
+import { Press } from '../shared/Press'
 import type { RunStep, RunView } from '../shared/types'
 import type { Writer } from '../tickets'
 
@@ -7,12 +7,12 @@ export function NotSo({ run, step, writer }: { run: RunView; step: RunStep; writ
   const out = step.answers.find(a => a.answer === 'not-so')
   if (!out) return null
   return (
-    <Button
+    <Press
       variant="subtle"
-      loading={writer.busy}
+      busy={writer.busy}
       onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: 'not-so' })}
     >
       {out.label}
-    </Button>
+    </Press>
   )
 }

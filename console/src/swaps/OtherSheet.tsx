@@ -1,5 +1,5 @@
-import { Button } from '@mantine/core'
 import { useProcedures } from '../procedures'
+import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
 import type { Writer } from '../tickets'
 
@@ -14,14 +14,9 @@ export function OtherSheet({ writer }: { writer: Writer }) {
         {procedures.data?.procedures
           .filter(p => p.byName && p.id && !p.withdrawn)
           .map(p => (
-            <Button
-              key={p.id}
-              variant="default"
-              loading={writer.busy}
-              onClick={() => writer.run({ errand: 'sheet', procedure: p.id ?? null })}
-            >
+            <Press key={p.id} variant="default" busy={writer.busy} onClick={() => writer.run({ errand: 'sheet', procedure: p.id ?? null })}>
               {p.title}
-            </Button>
+            </Press>
           ))}
       </div>
     </details>

@@ -1,5 +1,6 @@
-import { Button, Textarea } from '@mantine/core'
+import { Textarea } from '@mantine/core'
 import { useState } from 'react'
+import { Press } from '../shared/Press'
 import type { RunStep, RunView, TicketView } from '../shared/types'
 import type { Writer } from '../tickets'
 
@@ -10,14 +11,14 @@ export function Overrule({ run, step, writer }: { ticket: TicketView; run: RunVi
     <details>
       <summary>Overrule, as a lead</summary>
       <Textarea label="Why; it shows in the record for good" value={reason} onChange={e => setReason(e.currentTarget.value)} />
-      <Button
-        mt={8}
+      <Press
+        style={{ marginTop: 8 }}
         variant="default"
-        loading={writer.busy}
+        busy={writer.busy}
         onClick={() => writer.write({ kind: 'step-overruled', sheet: run.sheet.id, step: step.id, reason })}
       >
         Overrule {step.id}
-      </Button>
+      </Press>
     </details>
   )
 }

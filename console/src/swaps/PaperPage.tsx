@@ -1,12 +1,12 @@
-import { Button, TextInput } from '@mantine/core'
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { memo, type ReactNode, useCallback, useMemo, useState } from 'react'
+import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
-import type { RunStep, RunView } from '../shared/types'
+import type { RunStep } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, ticketQuery, useTicket, useTicketNumber, useWrite } from '../tickets'
-import { type Filled, paperEntry } from './paperEntry'
+import { type Filled, paperEntry, timeOfDay } from './paperEntry'
 import './run.css'
 
 /** What was filled in on paper, entered in one form. It goes in step by step, as if it had been answered there, and stops where something is missing. */
@@ -17,6 +17,14 @@ export function PaperPage() {
   const writer = useWrite(number)
   const [filled, setFilled] = useState<Record<string, Filled>>({})
   const [told, setTold] = useState<string | null>(null)
+  // Sheets have hundreds of steps: typing into one draws that one.
+  const fill = useCallback(
+    (step: string, part: Partial<Filled>) =>
+      setFilled(was => ({ ...was, [step]: { answer: '', text: '', at: '', ...was[step], ...part } })),
+    [],
+  )
+  const visits = ticket.data?.run?.visits
+  const entered = useMemo(() => new Set(visits?.map(v => v.step)), [visits])
   if (!ticket.data) return <Waiting for="the run sheet" problem={ticket.error} />
   const { run } = ticket.data
   if (!run)
@@ -26,21 +34,20 @@ export function PaperPage() {
         <p>There is no run sheet yet; the ticket page starts it.</p>
       </main>
     )
-  const fill = (step: string, part: Partial<Filled>) =>
-    setFilled({ ...filled, [step]: { answer: '', text: '', at: '', ...filled[step], ...part } })
+  const isShort = run.sheet.steps.length <= drawnAtOnce
   const enter = async () => {
-    let entered = 0
+    let count = 0
     for (;;) {
       const now = (await client.fetchQuery({ ...ticketQuery(number), staleTime: 0 })).run
       const step = now?.current
-      const entry = now && step ? paperEntry(now, step, filled[step.id], ticket.data.arrivedAt ?? null) : null
+      const entry = now && step ? paperEntry(now, step, filled[step.id], ticket.data) : null
       if (!entry || !(await writer.write(entry.body, entry.at))) {
         setTold(
-          `${entered} ${entered === 1 ? 'answer is' : 'answers are'} in. ${step ? `The sheet stands at: ${step.say}` : 'The sheet is at its end.'}`,
+          `${count} ${count === 1 ? 'answer is' : 'answers are'} in. ${step ? `The sheet stands at: ${step.say}` : 'The sheet is at its end.'}`,
         )
         return
       }
-      entered++
+      count++
     }
   }
   return (
@@ -55,32 +62,77 @@ export function PaperPage() {
           enter()
         }}
       >
-        {run.sheet.steps.map((step, i) => (
-          <PaperStep key={step.id} step={step} place={i + 1} run={run} filled={filled[step.id]} fill={part => fill(step.id, part)} />
+        {chapters(run.sheet.steps).map(chapter => (
+          <PaperChapter key={chapter.first} name={chapter.name} open={isShort || chapter.steps.some(s => s.id === run.current?.id)}>
+            {chapter.steps.map((step, i) => (
+              <PaperStep
+                key={step.id}
+                step={step}
+                place={chapter.first + i}
+                isCurrent={step.id === run.current?.id}
+                isEntered={entered.has(step.id)}
+                filled={filled[step.id]}
+                fill={fill}
+              />
+            ))}
+          </PaperChapter>
         ))}
         <Refused problem={writer.problem} />
         {told && <p role="status">{told}</p>}
-        <Button type="submit" loading={writer.busy}>
+        <Press type="submit" busy={writer.busy}>
           Enter what is filled in
-        </Button>
+        </Press>
       </form>
     </main>
   )
 }
 
-type StepProps = { step: RunStep; place: number; run: RunView; filled: Filled | undefined; fill: (part: Partial<Filled>) => void }
+// A phone draws the boxes of a hundred steps without a pause; of a longer paper one chapter at a time is opened.
+const drawnAtOnce = 100
 
-function PaperStep({ step, place, run, filled, fill }: StepProps) {
-  const done = run.visits.some(v => v.step === step.id)
+function chapters(steps: readonly RunStep[]) {
+  const all: { name: string; first: number; steps: RunStep[] }[] = []
+  for (const [i, step] of steps.entries()) {
+    const last = all.at(-1)
+    if (last?.name === step.chapter) last.steps.push(step)
+    else all.push({ name: step.chapter, first: i + 1, steps: [step] })
+  }
+  return all
+}
+
+function PaperChapter({ name, open: atFirst, children }: { name: string; open: boolean; children: ReactNode }) {
+  const [open, setOpen] = useState(atFirst)
+  return (
+    <details open={open} onToggle={event => setOpen(event.currentTarget.open)}>
+      <summary>
+        <h2 className="paper-chapter">{name}</h2>
+      </summary>
+      {open && children}
+    </details>
+  )
+}
+
+type StepProps = {
+  step: RunStep
+  place: number
+  isCurrent: boolean
+  isEntered: boolean
+  filled: Filled | undefined
+  fill: (step: string, part: Partial<Filled>) => void
+}
+
+const PaperStep = memo(function PaperStep({ step, place, isCurrent, isEntered, filled, fill: fillIn }: StepProps) {
+  const fill = (part: Partial<Filled>) => fillIn(step.id, part)
   const text = step.kind === 'read' || step.kind === 'scan' || step.erases
   return (
-    <fieldset className="paper-step" aria-current={step.id === run.current?.id ? 'step' : undefined}>
+    <fieldset className="paper-step" aria-current={isCurrent ? 'step' : undefined}>
       <legend>
-        <span className="mono">{place}</span> {step.say} {done && <span className="chalk">[entered]</span>}
+        <span className="mono">{place}</span> {step.say} {isEntered && <span className="chalk">[entered]</span>}
       </legend>
       <div className="row">
         {text ? (
-          <TextInput
+          <input
+            className="paper-blank"
             aria-label={step.erases ? 'Bay and serial' : step.kind === 'scan' ? 'Serial read' : 'Written down'}
             placeholder={step.erases ? 'bay and serial' : step.kind === 'scan' ? 'serial' : (step.unit ?? '')}
             value={filled?.text ?? ''}
@@ -98,8 +150,17 @@ function PaperStep({ step, place, run, filled, fill }: StepProps) {
             </label>
           ))
         )}
-        <TextInput aria-label="At" type="time" value={filled?.at ?? ''} onChange={e => fill({ at: e.currentTarget.value })} />
+        <input
+          className="paper-blank paper-time"
+          aria-label="At"
+          placeholder="hh:mm"
+          inputMode="numeric"
+          pattern={timeOfDay.source}
+          title="A time of day: 14:05 or 1405"
+          value={filled?.at ?? ''}
+          onChange={e => fill({ at: e.currentTarget.value })}
+        />
       </div>
     </fieldset>
   )
-}
+})

@@ -1,7 +1,8 @@
 import { Button } from '@mantine/core'
-import { useState } from 'react'
+import { type ReactNode, useState, useTransition } from 'react'
 import { Link } from 'react-router'
 import { Chassis } from '../appliances'
+import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
 import type { RunStep, RunView, TicketView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
@@ -29,18 +30,13 @@ export function RunPage() {
         <p>There is no run sheet yet; the ticket page starts it.</p>
       </main>
     )
-  return run.current ? (
-    <Step key={run.current.id} ticket={ticket.data} run={run} step={run.current} />
-  ) : (
-    <AtTheEnd ticket={ticket.data} run={run} />
-  )
+  return run.current ? <Step ticket={ticket.data} run={run} step={run.current} /> : <AtTheEnd ticket={ticket.data} run={run} />
 }
 
 function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: RunStep }) {
-  const writer = useWrite(ticket.number)
   const [sheetOpen, setSheetOpen] = useState(false)
+  const [, unhurried] = useTransition() // a long sheet is drawn bit by bit, and what is pressed meanwhile goes first
   const place = run.sheet.steps.findIndex(s => s.id === step.id) + 1
-  const lastAnswer = writer.receipt?.said ?? lastSaid(run, step)
   return (
     <main className="page run">
       <TicketHead ticket={ticket} here={step.chapter} />
@@ -78,7 +74,22 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         />
       )}
       {run.mapWarning && <p className="panel ochre">▲ {run.mapWarning}</p>}
-      <StepTold step={step} answer={lastAnswer} />
+      <StepFoot key={step.id} ticket={ticket} run={run} step={step}>
+        <Press variant="subtle" aria-expanded={sheetOpen} onClick={() => unhurried(() => setSheetOpen(!sheetOpen))}>
+          {sheetOpen ? 'Hide the sheet' : 'The whole sheet'}
+        </Press>
+      </StepFoot>
+      {sheetOpen && <SheetList run={run} />}
+    </main>
+  )
+}
+
+/** What is typed, refused and said belongs to one step and ends with it. */
+function StepFoot({ ticket, run, step, children }: { ticket: TicketView; run: RunView; step: RunStep; children: ReactNode }) {
+  const writer = useWrite(ticket.number)
+  return (
+    <>
+      <StepTold step={step} answer={writer.receipt?.said ?? lastSaid(run, step)} />
       <div className="run-foot">
         <StepAnswers ticket={ticket} run={run} step={step} writer={writer} />
         <Refused problem={writer.problem} />
@@ -86,14 +97,11 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
           <CallForHelp writer={writer} />
           <TakeBack run={run} writer={writer} />
           <TakePhoto step={step} writer={writer} />
-          <Button variant="subtle" aria-expanded={sheetOpen} onClick={() => setSheetOpen(!sheetOpen)}>
-            {sheetOpen ? 'Hide the sheet' : 'The whole sheet'}
-          </Button>
+          {children}
         </div>
       </div>
       <OtherSheet writer={writer} />
-      {sheetOpen && <SheetList run={run} />}
-    </main>
+    </>
   )
 }
 

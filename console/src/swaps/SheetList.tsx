@@ -1,8 +1,10 @@
-import type { RunView } from '../shared/types'
+import { memo } from 'react'
+import type { RunStep, RunView } from '../shared/types'
 
 /** The whole sheet to look at: what was answered, where one stands, what is to come. */
 export function SheetList({ run }: { run: RunView }) {
   const chapters = Object.entries(Object.groupBy(run.sheet.steps, step => step.chapter))
+  const last = new Map(run.visits.map(v => [v.step, v])) // the last one of a step stands
   return (
     <section className="panel" aria-label="The whole sheet">
       <h2>{run.sheet.title}</h2>
@@ -12,16 +14,9 @@ export function SheetList({ run }: { run: RunView }) {
       {chapters.map(([chapter, steps]) => (
         <div key={chapter}>
           <h3 style={{ fontSize: 15, margin: '12px 0 4px' }}>{chapter}</h3>
-          <ol style={{ margin: 0, paddingLeft: 0, listStyle: 'none', fontSize: 15 }}>
+          <ol className="sheet-steps">
             {steps?.map(step => (
-              <li
-                key={step.id}
-                aria-current={step.id === run.current?.id ? 'step' : undefined}
-                style={{ fontWeight: step.id === run.current?.id ? 700 : 400 }}
-              >
-                <span aria-hidden="true">{step.id === run.current?.id ? '► ' : answered(run, step.id) ? '✓ ' : '· '}</span>
-                {step.say} <span className="chalk">{answered(run, step.id)}</span>
-              </li>
+              <Line key={step.id} step={step} isCurrent={step.id === run.current?.id} answer={answered(last.get(step.id))} />
             ))}
           </ol>
         </div>
@@ -30,7 +25,16 @@ export function SheetList({ run }: { run: RunView }) {
   )
 }
 
-function answered(run: RunView, step: string): string {
-  const last = run.visits.findLast(v => v.step === step)
-  return last ? `[${last.overruled ? `overruled by ${last.by}: ${last.said}` : last.answer}]` : ''
+/** Drawn again only where something of it changed: there may be hundreds. */
+const Line = memo(function Line({ step, isCurrent, answer }: { step: RunStep; isCurrent: boolean; answer: string }) {
+  return (
+    <li aria-current={isCurrent ? 'step' : undefined}>
+      <span aria-hidden="true">{isCurrent ? '► ' : answer ? '✓ ' : '· '}</span>
+      {step.say} <span className="chalk">{answer}</span>
+    </li>
+  )
+})
+
+function answered(visit: RunView['visits'][number] | undefined): string {
+  return visit ? `[${visit.overruled ? `overruled by ${visit.by}: ${visit.said}` : visit.answer}]` : ''
 }

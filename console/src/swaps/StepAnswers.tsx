@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { useMe } from '../people'
+import { Press } from '../shared/Press'
 import { useSecond } from '../shared/time'
 import type { RunStep, RunView, TicketView } from '../shared/types'
 import { said } from '../shared/words'
@@ -34,14 +35,14 @@ function Choices({ run, step, writer }: Props) {
   return (
     <div className="run-choices">
       {straight.map(answer => (
-        <Button
+        <Press
           key={answer.answer}
           variant={straight.length === 1 ? 'filled' : 'outline'}
-          loading={writer.busy}
+          busy={writer.busy}
           onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
         >
           {answer.answer === 'done' ? 'Done' : said(answer.label || answer.answer)}
-        </Button>
+        </Press>
       ))}
       <NotSo run={run} step={step} writer={writer} />
     </div>
@@ -56,14 +57,14 @@ function Decided({ run, step, writer }: Props) {
   return (
     <div className="run-choices">
       {step.answers.map(answer => (
-        <Button
+        <Press
           key={answer.answer}
           variant="outline"
-          loading={writer.busy}
+          busy={writer.busy}
           onClick={() => writer.write({ kind: 'step-decided', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
         >
           {said(answer.label || answer.answer)}
-        </Button>
+        </Press>
       ))}
     </div>
   )
@@ -103,13 +104,13 @@ function TextAnswer({ run, step, writer }: Props) {
         value={text}
         onChange={e => setText(e.currentTarget.value)}
       />
-      <Button type="submit" fullWidth loading={writer.busy}>
+      <Press type="submit" fullWidth busy={writer.busy}>
         {step.kind === 'scan' ? 'That is what I read' : 'Write it down'}
-      </Button>
+      </Press>
       {step.kind === 'scan' && 'mediaDevices' in navigator && (
-        <Button variant="default" onClick={() => setCamera(true)}>
+        <Press variant="default" onClick={() => setCamera(true)}>
           Scan with the camera
-        </Button>
+        </Press>
       )}
       <NotSo run={run} step={step} writer={writer} />
     </form>
@@ -129,18 +130,18 @@ function LightAnswer({ ticket, run, step, writer }: Props) {
   return (
     <div className="run-choices">
       {ticket.reachable && (
-        <Button
-          loading={writer.busy}
+        <Press
+          busy={writer.busy}
           onClick={async () => {
             if (await writer.run({ errand: 'light', on })) await done()
           }}
         >
           Switch it {on ? 'on' : 'off'} for me
-        </Button>
+        </Press>
       )}
-      <Button variant={ticket.reachable ? 'default' : 'filled'} loading={writer.busy} onClick={done}>
+      <Press variant={ticket.reachable ? 'default' : 'filled'} busy={writer.busy} onClick={done}>
         I did it by hand
-      </Button>
+      </Press>
       <NotSo run={run} step={step} writer={writer} />
     </div>
   )
@@ -164,22 +165,18 @@ function GoOn(props: Props) {
       )}
       {step.kind === 'gate' && shut && <GateHelp {...props} />}
       <div className="run-choices">
-        <Button
-          disabled={shut}
-          loading={writer.busy}
-          onClick={() => writer.write({ kind: 'step-passed', sheet: run.sheet.id, step: step.id })}
-        >
+        <Press disabled={shut} busy={writer.busy} onClick={() => writer.write({ kind: 'step-passed', sheet: run.sheet.id, step: step.id })}>
           Go on
-        </Button>
+        </Press>
         {elsewhere.map(answer => (
-          <Button
+          <Press
             key={answer.answer}
             variant="default"
-            loading={writer.busy}
+            busy={writer.busy}
             onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
           >
             {said(answer.label || answer.answer)}
-          </Button>
+          </Press>
         ))}
         <NotSo run={run} step={step} writer={writer} />
       </div>
@@ -194,23 +191,23 @@ function GateHelp({ ticket, step, writer }: Props) {
   return (
     <div className="gate-help">
       {ticket.reachable && (
-        <Button variant="default" loading={writer.busy} onClick={() => writer.run({ errand: 'snapshot' })}>
+        <Press variant="default" busy={writer.busy} onClick={() => writer.run({ errand: 'snapshot' })}>
           Take a snapshot
-        </Button>
+        </Press>
       )}
       <Button variant="default" component={Link} to={`/tickets/${ticket.number}/snapshot`}>
         Type what you see
       </Button>
       {step.gate === 'light-off' && (
-        <Button
+        <Press
           variant="default"
-          loading={writer.busy}
+          busy={writer.busy}
           onClick={() =>
             ticket.reachable ? writer.run({ errand: 'light', on: false }) : writer.write({ kind: 'locator-switched', on: false })
           }
         >
           Light off
-        </Button>
+        </Press>
       )}
       {rebuilds && (
         <Button variant="default" component={Link} to={`/tickets/${ticket.number}/rebuild`}>

@@ -1,5 +1,5 @@
-import { Button } from '@mantine/core'
 import { useState } from 'react'
+import { Press } from '../shared/Press'
 import type { RunView } from '../shared/types'
 import { said } from '../shared/words'
 import type { Writer } from '../tickets'
@@ -11,9 +11,9 @@ export function TakeBack({ run, writer }: { run: RunView; writer: Writer }) {
   const step = looking > 0 && visit ? run.sheet.steps.find(s => s.id === visit.step) : undefined
   return (
     <>
-      <Button variant="subtle" disabled={looking >= run.visits.length} onClick={() => setLooking(looking + 1)}>
+      <Press variant="subtle" disabled={looking >= run.visits.length} onClick={() => setLooking(looking + 1)}>
         {looking === 0 ? 'Look back' : 'Further back'}
-      </Button>
+      </Press>
       {step && visit && (
         <section className="panel look-back" aria-label="An earlier step">
           <p className="run-kind">
@@ -26,19 +26,19 @@ export function TakeBack({ run, writer }: { run: RunView; writer: Writer }) {
           </p>
           <div className="row">
             {looking === 1 && (
-              <Button
+              <Press
                 variant="default"
-                loading={writer.busy}
+                busy={writer.busy}
                 onClick={async () => {
                   if (await writer.write({ kind: 'step-taken-back', sheet: run.sheet.id, step: visit.step })) setLooking(0)
                 }}
               >
                 Take this answer back
-              </Button>
+              </Press>
             )}
-            <Button variant="default" onClick={() => setLooking(0)}>
+            <Press variant="default" onClick={() => setLooking(0)}>
               Back to now
-            </Button>
+            </Press>
           </div>
         </section>
       )}

@@ -1,5 +1,5 @@
-import { Button } from '@mantine/core'
 import { useRef, useState } from 'react'
+import { Press } from '../shared/Press'
 import type { RunStep } from '../shared/types'
 import type { Writer } from '../tickets'
 import { smaller } from './smallerPhoto'
@@ -23,9 +23,9 @@ export function TakePhoto({ step, writer }: { step: RunStep; writer: Writer }) {
           if (file && (await writer.run({ errand: 'photo', picture: await smaller(file), step: step.id }))) setTaken(taken + 1)
         }}
       />
-      <Button variant="subtle" loading={writer.busy} onClick={() => input.current?.click()}>
+      <Press variant="subtle" busy={writer.busy} onClick={() => input.current?.click()}>
         {taken === 0 ? 'Take a picture' : `Another picture (${taken} kept)`}
-      </Button>
+      </Press>
     </>
   )
 }

@@ -95,6 +95,11 @@ export function TicketFacts({ ticket }: { ticket: TicketView }) {
             <Link to={`${here}/paper`}>enter from paper</Link>
           </Fact>
         )}
+        {ticket.arrivedAt && (
+          <Fact name="Service report">
+            <a href={`/api/tickets/${ticket.number}/report.pdf`}>{ticket.endedAt ? 'as it ended' : 'so far'}</a>
+          </Fact>
+        )}
         {ticket.photos.length > 0 && (
           <Fact name="Pictures">
             {ticket.photos.map(photo => (

@@ -1,6 +1,7 @@
 import { Chassis } from '../appliances'
 import { useMe } from '../people'
 import { Waiting } from '../shared/Waiting'
+import { ChooseDrives } from './ChooseDrives'
 import { Closing } from './Closing'
 import { DangerPanel } from './DangerPanel'
 import { Journal } from './Journal'
@@ -26,6 +27,7 @@ export function TicketPage() {
         <div>
           <NextMove ticket={view} me={me.data} writer={writer} />
           <DangerPanel ticket={view} />
+          <ChooseDrives ticket={view} />
           {view.latest && (
             <Chassis
               snapshot={view.latest}

@@ -2,14 +2,22 @@ import { queryOptions, useInfiniteQuery, useMutation, useQuery, useQueryClient }
 import { useParams } from 'react-router'
 import { v7 as uuid7 } from 'uuid'
 import { api, sendPhoto, unwrap } from '../shared/api'
-import type { EntryBody, Receipt } from '../shared/types'
+import type { EntryBody, Receipt, RunSheet, TicketView } from '../shared/types'
 
 export const ticketQuery = (number: number) =>
   queryOptions({
     queryKey: ['tickets', number],
-    queryFn: async ({ signal }) => unwrap(await api.GET('/api/tickets/{number}', { params: { path: { number } }, signal })),
+    queryFn: async ({ signal, client }) => {
+      const sheet = client.getQueryData<TicketView>(['tickets', number])?.run?.sheet
+      const query = sheet ? { haveSheet: sheet.id } : {}
+      return withSteps(unwrap(await api.GET('/api/tickets/{number}', { params: { path: { number }, query }, signal })), sheet)
+    },
     refetchInterval: 15_000, // a wait or a "no news" comes with time alone, which the live stream does not tell
   })
+/** A sheet never changes once it is made, and may have hundreds of steps: they are fetched once, not after every answer. */
+export const withSteps = (ticket: TicketView, sheet: RunSheet | undefined): TicketView =>
+  ticket.run && sheet && ticket.run.sheet.id === sheet.id ? { ...ticket, run: { ...ticket.run, sheet } } : ticket
+
 export const useTicket = (number: number) => useQuery(ticketQuery(number))
 
 /** A ticket's number as people write it, T-1042 or 1042; null for anything else. */
@@ -80,6 +88,7 @@ async function send(number: number, writing: Writing): Promise<Receipt> {
 export function useWrite(number: number) {
   const client = useQueryClient()
   const mutation = useMutation({
+    mutationKey: ['tickets', number], // while one is under way the live stream need not ask: this asks when it is over
     mutationFn: (writing: Writing) => send(number, writing),
     onSettled: () => client.invalidateQueries({ queryKey: ['tickets', number] }),
   })

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Intake;
+using Nailcrow.Cli.Reports;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Swaps;
 using Nailcrow.Cli.Tickets.Planning;
@@ -35,6 +36,7 @@ internal static class TicketCommands
             Settle(),
             SignOff(),
             CloseCommand.Build(),
+            ServiceReportCommand.Build(),
             OneSentence("cancel", "Cancel it; only while no drive has been moved.", "Why.", text => new TicketCancelled(text), "cancelled."),
         };
 

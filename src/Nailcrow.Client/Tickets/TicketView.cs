@@ -12,6 +12,8 @@ namespace Nailcrow.Client.Tickets;
 /// <summary>A ticket whole, as its journal tells it now.</summary>
 /// <param name="Model">The appliance's model, for the drawing; null where it is not known any more.</param>
 /// <param name="Chances">Of losing data while it rebuilds; null where there is nothing to reckon them from.</param>
+/// <param name="Chosen">The serials of the drives it swaps, in their order; empty where only the reported one is.</param>
+/// <param name="InTurn">The drives it could swap, the worst first; empty once one has been moved.</param>
 /// <param name="Drawing">The enclosures as one stands before them.</param>
 /// <param name="Zone">The site's IANA time zone.</param>
 /// <param name="Access">What one has to know to get in at the site.</param>
@@ -44,6 +46,7 @@ public sealed record TicketView(
     ReservedPart? Part,
     IReadOnlyList<ReservedPart> Parts,
     IReadOnlyList<string> Chosen,
+    IReadOnlyList<DriveInTurn> InTurn,
     RunView? Run,
     Swap Swap,
     IReadOnlyList<Swap> EarlierSwaps,

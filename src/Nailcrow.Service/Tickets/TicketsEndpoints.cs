@@ -46,7 +46,8 @@ internal static class TicketsEndpoints
         return TypedResults.Ok(new TicketPage(page, found.Count > limit ? page[^1].Number : null));
     }
 
-    internal static async Task<Results<Ok<TicketView>, StatusCodeHttpResult, ProblemHttpResult>> Show(long number, TicketJournal journal, TicketViews views, HttpContext http, CancellationToken ct)
+    /// <param name="haveSheet">The run sheet that whoever asks has already: its steps never change, and are left out then.</param>
+    internal static async Task<Results<Ok<TicketView>, StatusCodeHttpResult, ProblemHttpResult>> Show(long number, TicketJournal journal, TicketViews views, HttpContext http, CancellationToken ct, Guid? haveSheet = null)
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
@@ -55,7 +56,8 @@ internal static class TicketsEndpoints
         var moves = !record.Ticket.Readings.IsEmpty || record.Ticket.Holds.Exists(h => h is { Stops: true, To: null });
         if (!moves && http.Request.Headers.IfNoneMatch == $"\"{record.Head}\"")
             return TypedResults.StatusCode(304);
-        return TypedResults.Ok(await views.OfAsync(record, ct));
+        var view = await views.OfAsync(record, ct);
+        return TypedResults.Ok(view.Run is { } run && run.Sheet.Id == haveSheet ? view with { Run = run with { Sheet = run.Sheet with { Steps = [] } } } : view);
     }
 
     internal static async Task<Results<Ok<JournalPage>, ProblemHttpResult>> Journal(long number, TicketJournal journal, CancellationToken ct, long after = 0, int limit = MostOnAPage)

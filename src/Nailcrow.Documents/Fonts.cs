@@ -1,6 +1,6 @@
 using SkiaSharp;
 
-namespace Nailcrow.Documents.Swaps;
+namespace Nailcrow.Documents;
 
 /// <summary>Liberation Sans (SIL Open Font Licence), shipped with the service: a paper looks the same wherever it is made.</summary>
 internal static class Fonts

@@ -1,6 +1,6 @@
 using SkiaSharp;
 
-namespace Nailcrow.Documents.Swaps;
+namespace Nailcrow.Documents;
 
 /// <summary>Sheets of A4 that are filled from the top; a block that does not fit begins the next one.</summary>
 internal sealed class Paper : IDisposable

@@ -1,0 +1,124 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Reports;
+
+/// <summary>One thing that was so, seen or decided.</summary>
+/// <param name="At">Null where it has no time of its own.</param>
+public sealed record ReportLine(DateTimeOffset? At, string? By, string Says);
+
+public sealed record ReportPart(string Name, IReadOnlyList<ReportLine> Lines);
+
+/// <summary>
+/// What was done on a ticket, for the customer and for later: told from its journal, so that nothing that was overruled,
+/// went wrong or was settled can be left out of it.
+/// </summary>
+/// <param name="IsFinal">The ticket has ended; until then it is how things stand.</param>
+/// <param name="AsOf">When the last entry arrived.</param>
+public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, DateTimeOffset AsOf, IReadOnlyList<string> Heading, IReadOnlyList<ReportPart> Parts)
+{
+    /// <exception cref="ArgumentException">The ticket has no report of a fault yet.</exception>
+    public static ServiceReport Of(TicketRecord record)
+    {
+        var ticket = record.Ticket;
+        var report = ticket.Report ?? throw new ArgumentException("A ticket without a report has no machine.", nameof(record));
+        var told = record.Arrived.OrderBy(e => e.Happened).ThenBy(e => e.Id).ToList();
+        return new(
+            ticket.Number,
+            ticket.IsEnded ? "Service report" : $"Service report so far: the ticket is {Words.Of(ticket.Stage).Replace('-', ' ')}",
+            ticket.IsEnded,
+            record.Arrived.Max(e => e.RecordedAt),
+            [$"{report.Customer}, {report.Site}: {report.Location}", $"{report.Asset}, {report.Model}, chassis {report.ChassisSerial}"],
+            [
+                .. new ReportPart[]
+                {
+                    new("What was wrong", [.. WhatWasWrong(ticket)]),
+                    new("Before anything was touched", [.. Before(ticket)]),
+                    new("What was done", [.. told.SelectMany(Done).Concat(ticket.Swaps.SelectMany(Swapped)).OrderBy(l => l.At)]),
+                    new("Warnings that were overruled", [.. OverruledSteps.Of(told)]),
+                    new("What was not as it should be", [.. NotAsItShould(ticket, told)]),
+                    new("Without full redundancy", [.. Exposed(ticket)]),
+                    new("Where the drives are", [.. Whereabouts(ticket)]),
+                    new("How it ended", [.. Ending(ticket, told)]),
+                }.Where(p => p.Lines.Count > 0),
+            ]
+        );
+    }
+
+    private static IEnumerable<ReportLine> WhatWasWrong(Ticket ticket)
+    {
+        if (ticket.Report is { } report)
+            yield return new(report.Since ?? ticket.ReceivedAt, null, $"{report.Symptom.TrimEnd('.')}.{(report.Bay is { } bay ? $" Bay {bay}{(report.Serial is { } serial ? $", {serial}" : "")}." : "")}");
+        foreach (var evidence in ticket.Evidence)
+            yield return new(evidence.At, evidence.Source, $"{evidence.Text.TrimEnd('.')}.");
+    }
+
+    private static IEnumerable<ReportLine> Before(Ticket ticket)
+    {
+        yield return new(null, null, ticket.Backup is { } backup ? $"Backup: {backup}{(ticket.BackupDetail is { } detail ? $". {detail.TrimEnd('.')}" : "")}." : "Nobody asked about a backup.");
+        if (ticket.Before is { } before)
+            yield return new(before.TakenAt, before.Source, $"A snapshot of {before.Bays.Count} bays. {string.Join(" ", before.Arrays.Select(a => $"{a.Name} was {Words.Of(a.State)}, {before.MembersOf(a)} of {a.DesignMembers} members."))}");
+    }
+
+    private static IEnumerable<ReportLine> Done(Entry entry) =>
+        entry.Body switch
+        {
+            ArrivedOnSite => [new(entry.Happened, entry.By, "Arrived on site.")],
+            SheetCompiled s => [new(entry.Happened, entry.By, $"{s.Sheet.Title} ({s.Sheet.Procedure} {s.Sheet.Version}) was begun.")],
+            _ => [],
+        };
+
+    private static IEnumerable<ReportLine> Swapped(Swap swap)
+    {
+        if (swap is { PulledAt: { } pulled, OutSerial: { } old })
+            yield return new(pulled, null, $"{old} came out of bay {swap.Bay}.");
+        if (swap is { InsertedAt: { } inserted, InSerial: { } part })
+            yield return new(inserted, null, part == swap.OutSerial ? $"The same drive went back into bay {swap.Bay}." : $"{part} went into bay {swap.Bay}.");
+        if (swap.StartedByHandAt is { } started)
+            yield return new(started, null, "The rebuild was started by hand.");
+    }
+
+    private static IEnumerable<ReportLine> NotAsItShould(Ticket ticket, IReadOnlyList<Entry> told)
+    {
+        foreach (var miss in ticket.Swaps.SelectMany(s => s.NearMisses))
+            yield return new(miss.At, miss.By, $"Another drive, {miss.Serial}, was pulled from bay {miss.Bay} and went straight back.");
+        foreach (var entry in told)
+            if (entry.Body is HelpCalled call)
+                yield return new(entry.Happened, entry.By, $"Called for help: {call.Reason}");
+            else if (entry.Body is HelpAnswered answer)
+                yield return new(entry.Happened, entry.By, $"{(answer.GoAhead ? "Go on" : "Do not go on")}: {answer.Reason}");
+        foreach (var discrepancy in ticket.Discrepancies)
+            yield return new(discrepancy.At, discrepancy.By, discrepancy.IsOpen ? $"{discrepancy.Sentence} This is open." : $"{discrepancy.Sentence} Settled by {discrepancy.SettledBy}: {discrepancy.Settlement}");
+    }
+
+    private static IEnumerable<ReportLine> Exposed(Ticket ticket) =>
+        Exposure.Of(ticket) is not { } exposure
+            ? []
+            : exposure.Stretches.Select(s => new ReportLine(s.From, null, s.To is { } to ? $"{Words.Of(s.Part).Replace('-', ' ')}: {Watch.Told(to - s.From)}." : $"{Words.Of(s.Part).Replace('-', ' ')}: still."));
+
+    private static IEnumerable<ReportLine> Whereabouts(Ticket ticket) =>
+        ticket.Custody.Moves.GroupBy(m => m.Serial).Select(moves => moves.Last()).Select(m => new ReportLine(m.At, null, $"{m.Serial}: {m.To}.{(ticket.Returns.Find(r => r.Serial == m.Serial) is { } back ? $" {back.Reason.TrimEnd('.')}." : "")}"));
+
+    private static IEnumerable<ReportLine> Ending(Ticket ticket, IReadOnlyList<Entry> told)
+    {
+        if (ticket.After is { } after)
+            yield return new(after.TakenAt, after.Source, $"{string.Join(" ", after.Arrays.Select(a => $"{a.Name} is {Words.Of(a.State)}, {after.MembersOf(a)} of {a.DesignMembers} members."))} {Changed(ticket, after)}");
+        if (ticket.SignedOffBy is { } customer)
+            yield return new(null, customer, "Signed for the customer: the data is there.");
+        foreach (var entry in told)
+            if (entry.Body is TicketClosed { Otherwise: { } otherwise, Reason: var reason })
+                yield return new(entry.Happened, entry.By, $"Closed as {Words.Of(otherwise).Replace('-', ' ')}: {reason}");
+            else if (entry.Body is TicketClosed)
+                yield return new(entry.Happened, entry.By, "Closed.");
+            else if (entry.Body is TicketCancelled cancelled)
+                yield return new(entry.Happened, entry.By, $"Cancelled: {cancelled.Reason}");
+    }
+
+    private static string Changed(Ticket ticket, Snapshot after) =>
+        ticket.Before is not { } before ? ""
+        : SnapshotComparison.Between(before, after).Where(c => c.OtherDrive).ToList() is { Count: > 0 } changes ? $"Another drive than before is in {(changes.Count == 1 ? "bay" : "bays")} {string.Join(", ", changes.Select(c => c.Bay))} only."
+        : "Every bay holds the drive it held before.";
+}

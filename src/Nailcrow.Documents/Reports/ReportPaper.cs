@@ -1,0 +1,65 @@
+using Nailcrow.Core.Reports;
+using Nailcrow.Core.Tickets;
+using SkiaSharp;
+
+namespace Nailcrow.Documents.Reports;
+
+/// <summary>A service report on paper, with a line to sign on while it is not final.</summary>
+public static class ReportPaper
+{
+    private const float TimeWidth = 92;
+
+    /// <summary>Writes a PDF of A4 pages. The same report gives the same bytes.</summary>
+    /// <param name="zone">The site's zone: its people read the times.</param>
+    public static void Write(ServiceReport report, TimeZoneInfo zone, Stream into)
+    {
+        using var fonts = new Type();
+        using var paper = new Paper(into, $"{TicketNumber.Text(report.Ticket)} {report.Title}", report.AsOf, (p, page) => p.Text($"{TicketNumber.Text(report.Ticket)}   page {page}   as of {Clock(report.AsOf, zone)}, times of {zone.Id}", fonts.Small, Paper.Margin, Paper.Inner));
+        paper.Text($"{TicketNumber.Text(report.Ticket)}  {report.Title}", fonts.Title, Paper.Margin, Paper.Inner);
+        paper.Y += 4;
+        foreach (var line in report.Heading)
+            paper.Text(line, fonts.Text, Paper.Margin, Paper.Inner);
+        foreach (var part in report.Parts)
+            Part(paper, fonts, part, zone);
+        if (report.IsFinal)
+            return;
+        paper.Need(60);
+        paper.Y += 40;
+        paper.Text("For the customer ______________________________    Date ____________", fonts.Text, Paper.Margin, Paper.Inner);
+    }
+
+    private static void Part(Paper paper, Type fonts, ReportPart part, TimeZoneInfo zone)
+    {
+        paper.Need(60);
+        paper.Y += 12;
+        paper.Text(part.Name, fonts.Chapter, Paper.Margin, Paper.Inner);
+        paper.Y += 3;
+        paper.Line(Paper.Margin, paper.Y, Paper.Inner);
+        foreach (var line in part.Lines)
+            Line(paper, fonts, line, zone);
+    }
+
+    private static void Line(Paper paper, Type fonts, ReportLine line, TimeZoneInfo zone)
+    {
+        var says = line.By is null ? line.Says : $"{line.Says} ({line.By})";
+        paper.Need(Paper.HeightOf(says, fonts.Text, Paper.Inner - TimeWidth) + 6);
+        paper.Y += 4;
+        var top = paper.Y;
+        if (line.At is { } at)
+            paper.Text(Clock(at, zone), fonts.Small, Paper.Margin, TimeWidth);
+        paper.Y = top;
+        paper.Text(says, fonts.Text, Paper.Margin + TimeWidth, Paper.Inner - TimeWidth);
+    }
+
+    private static string Clock(DateTimeOffset at, TimeZoneInfo zone) => $"{TimeZoneInfo.ConvertTime(at, zone):yyyy-MM-dd HH:mm}";
+
+    private sealed class Type : IDisposable
+    {
+        public SKFont Title { get; } = Fonts.Bold(17);
+        public SKFont Chapter { get; } = Fonts.Bold(12);
+        public SKFont Text { get; } = Fonts.Regular(10);
+        public SKFont Small { get; } = Fonts.Regular(8.5f);
+
+        public void Dispose() => new List<SKFont> { Title, Chapter, Text, Small }.ForEach(f => f.Dispose());
+    }
+}
