@@ -10,6 +10,7 @@ using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets;
@@ -34,6 +35,13 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     public Task<TicketPage> TicketsAsync(TicketSearch search, CancellationToken ct) => GetAsync($"api/tickets?{Query(search)}", Json.TicketPage, ct);
 
     public Task<TicketView> TicketAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}", Json.TicketView, ct);
+
+    /// <summary>The ticket again, for whoever follows a run: a sheet never changes, and is sent only where it is another one than this.</summary>
+    public async Task<TicketView> TicketAsync(long number, RunSheet have, CancellationToken ct)
+    {
+        var view = await GetAsync($"api/tickets/{number}?haveSheet={have.Id}", Json.TicketView, ct);
+        return view.Run is { } run && run.Sheet.Id == have.Id ? view with { Run = run with { Sheet = have } } : view;
+    }
 
     public Task<JournalPage> JournalAsync(long number, long after, CancellationToken ct) => GetAsync($"api/tickets/{number}/journal?after={after}", Json.JournalPage, ct);
 

@@ -122,4 +122,29 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
 
         (await RefusedAsync("who", "--as", "tamsel")).ShouldBe((4, "tamsel is not signed in here; 'nailcrow sign-in tamsel' does that."));
     }
+
+    [Fact]
+    public async Task Several_drives_are_proposed_the_worst_first_and_chosen_in_one_line()
+    {
+        var ticket = (await use.Command.DoneAsync("ticket", "report", "FSC-0203", "Amber lamp", "--bay", "6")).Split(':')[0];
+        (await RefusedAsync("ticket", "drives", ticket, "2")).ShouldBe((1, "Nothing is known of the bays yet; take a snapshot first."));
+        await use.Command.DoneAsync("snapshot", "write", ticket, "--array", "catalogue=degraded", "--bay", "5=GAUGE00001,member,worn,catalogue", "--bay", "6=GAUGE00002,dropped,faulted,catalogue");
+
+        var shown = await use.Command.DoneAsync("ticket", "drives", ticket);
+        shown.IndexOf("GAUGE00002", StringComparison.Ordinal).ShouldBeLessThan(shown.IndexOf("GAUGE00001", StringComparison.Ordinal));
+        (await use.Command.DoneAsync("ticket", "drives", ticket, "--worst-first")).ShouldContain("2 drives are chosen: bay 6 GAUGE00002, bay 5 GAUGE00001.");
+        (await RefusedAsync("ticket", "drives", ticket, "9")).ShouldBe((1, "Bay '9' holds no drive with a serial in the last snapshot."));
+    }
+
+    [Fact]
+    public async Task The_service_report_can_be_read_and_printed()
+    {
+        var ticket = await ReportedAsync();
+        var path = Path.Combine(Directory.CreateTempSubdirectory("nailcrow-report-").FullName, "report.pdf");
+
+        (await use.Command.DoneAsync("ticket", "service-report", ticket)).ShouldContain("Gauge screen is dark.");
+        await use.Command.DoneAsync("ticket", "service-report", ticket, "--into", path);
+        new FileInfo(path).Length.ShouldBeGreaterThan(10_000);
+        (await RefusedAsync("ticket", "service-report", "T-999999")).Code.ShouldBe(1);
+    }
 }

@@ -92,7 +92,8 @@ public sealed class OnSiteTests(ConsoleInUse use)
         await page.GetByRole(AriaRole.Link, new() { Name = "Hot swap in a front-loading appliance" }).ClickAsync();
         await SeesAsync(page, "◆ proved,");
 
-        await page.GetByLabel("As it would be on").SelectOptionAsync(new SelectOptionValue { Index = 1 });
+        var machine = await (await use.AsAsync("lioth")).ApplianceAsync("FSC-0203", Ct);
+        await page.GetByLabel("As it would be on").SelectOptionAsync(machine.Model.Id);
 
         await page.GetByRole(AriaRole.Region, new() { Name = "Preview" }).GetByRole(AriaRole.Listitem).Filter(new() { HasText = "Put on the earthing strap" }).WaitForAsync();
     }

@@ -40,13 +40,13 @@ public class ServiceReportTests
     {
         var played = Played.At("serial-out");
         played.Answers("P8GOOD0003");
-        played.Passes();
+        played.Answers("done");
         played.Does(new HelpCalled("The lamp of bay 3 was on as well."));
         played.Does(new HelpAnswered(true, "Go by the label."), Played.Lioth);
 
         var says = ServiceReport.Of(played.Record).Parts.Single(p => p.Name == "What was not as it should be").Lines.Select(l => l.Says).ToList();
 
-        says.ShouldContain("Another drive, P8GOOD0003, was pulled from bay 2 and went straight back.");
+        says.ShouldContain("Another drive, P8GOOD0003, was pulled from bay 3 and went straight back.");
         says.ShouldContain("Called for help: The lamp of bay 3 was on as well.");
         says.ShouldContain("Go on: Go by the label.");
     }

@@ -109,4 +109,37 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
     private static Snapshot Lost() =>
         new(DateTimeOffset.UtcNow, "person", [.. Enumerable.Range(1, 4).Select(b => new Bay($"{b}", b > 2 ? BayRole.Dropped : BayRole.Member, DriveHealth.Good, Serial: $"LOST000{b}", Array: "gauges"))],
             [new("gauges", ArrayLevel.Raid5, 4, ArrayState.Failed)]);
+
+    [Fact]
+    public async Task Whoever_has_a_sheet_is_not_sent_its_steps_again()
+    {
+        var ilka = await service.AsAsync("ilka");
+        var ticket = await service.OpenAsync(bay: "3");
+        await ilka.StartRunAsync(ticket, "not-reached", Ct);
+        var sheet = (await ilka.TicketAsync(ticket, Ct)).Run!.Sheet; // it was started above
+
+        var again = await ilka.TicketAsync(ticket, sheet, Ct);
+
+        again.Run!.Sheet.ShouldBeSameAs(sheet);
+        (await ilka.TicketAsync(ticket, sheet with { Id = Guid.NewGuid() }, Ct)).Run!.Sheet.Steps.Count.ShouldBe(sheet.Steps.Count);
+    }
+
+    [Fact]
+    public async Task The_service_report_tells_what_a_lead_overruled_on_paper_as_well()
+    {
+        var (lioth, ilka) = (await service.AsAsync("lioth"), await service.AsAsync("ilka"));
+        var ticket = await service.OpenAsync(bay: "4");
+        await ilka.StartRunAsync(ticket, "not-reached", Ct);
+        var run = (await ilka.TicketAsync(ticket, Ct)).Run!; // it was started above
+        await lioth.WriteAsync(ticket, new StepOverruled(run.Sheet.Id, "ways", "I am on the telephone with the site."), Ct);
+
+        var report = await ilka.ReportOfAsync(ticket, Ct);
+        using var paper = new MemoryStream();
+        await ilka.ReportPaperAsync(ticket, paper, Ct);
+
+        var line = report.Parts.Single(p => p.Name == "Warnings that were overruled").Lines.Single();
+        (line.By, line.Says).ShouldBe(("lioth", $"{run.Sheet.Step("ways")!.Say} Overruled: I am on the telephone with the site."));
+        System.Text.Encoding.ASCII.GetString(paper.ToArray(), 0, 5).ShouldBe("%PDF-");
+        (await Should.ThrowAsync<ApiProblem>(async () => await ilka.ReportOfAsync(99_999, Ct))).Message.ShouldContain("T-99999");
+    }
 }

@@ -8,8 +8,8 @@ import { ChooseDrives } from './ChooseDrives'
 function shown(chosen: string[] = []) {
   const bays = ['1', '2', '3'].map(label => ({ label, serial: `OLD${label}` }))
   const inTurn = [
-    { bay: '3', serial: 'OLD3', why: 'It is faulted.' },
-    { bay: '1', serial: 'OLD1', why: 'It is worn.' },
+    { bay: '3', serial: 'OLD3', why: 'Bay 3 (OLD3) is faulted.' },
+    { bay: '1', serial: 'OLD1', why: 'Bay 1 (OLD1) is worn.' },
   ]
   const ticket = { number: 1001, chosen, inTurn, latest: { bays } } as unknown as TicketView
   return render(
@@ -21,23 +21,23 @@ function shown(chosen: string[] = []) {
   )
 }
 
-const order = () => screen.getAllByRole('listitem').map(item => item.textContent?.slice(0, 10))
+const order = () => screen.getAllByRole('listitem').map(item => item.textContent?.slice(0, 12))
 
 it('proposes the worst first, and a person may say otherwise', () => {
   shown()
-  expect(order()).toEqual(['Bay 3 OLD3', 'Bay 1 OLD1'])
+  expect(order()).toEqual(['Bay 3 (OLD3)', 'Bay 1 (OLD1)'])
 
   fireEvent.click(screen.getByRole('button', { name: 'Bay 1 earlier' }))
   fireEvent.click(screen.getByRole('button', { name: 'Leave bay 3 out' }))
   fireEvent.change(screen.getByLabelText('Another one'), { target: { value: '2' } })
 
-  expect(order()).toEqual(['Bay 1 OLD1', 'Bay 2 OLD2'])
+  expect(order()).toEqual(['Bay 1 (OLD1)', 'Bay 2 (OLD2)'])
   expect(screen.getByRole('button', { name: 'Swap these 2, in this order' })).toBeTruthy()
 })
 
 it('says so where the order shown is the one that was chosen', () => {
   shown(['OLD1', 'OLD3'])
 
-  expect(order()).toEqual(['Bay 1 OLD1', 'Bay 3 OLD3'])
+  expect(order()).toEqual(['Bay 1 (OLD1)', 'Bay 3 (OLD3)'])
   expect(screen.getByText('Chosen, in this order.')).toBeTruthy()
 })

@@ -23,10 +23,7 @@ export function ChooseDrives({ ticket }: { ticket: TicketView }) {
       <ol className="in-turn">
         {bays.map((bay, i) => (
           <li key={bay}>
-            <span>
-              Bay {bay} <span className="mono">{serialOf(bay)}</span>
-              <span className="chalk"> {ticket.inTurn.find(d => d.bay === bay)?.why ?? 'Nothing speaks against it.'}</span>
-            </span>
+            <span>{ticket.inTurn.find(d => d.bay === bay)?.why ?? `Bay ${bay} (${serialOf(bay)}): nothing speaks against it.`}</span>
             <Button variant="default" disabled={i === 0} aria-label={`Bay ${bay} earlier`} onClick={() => setOrder(moved(bays, i, i - 1))}>
               Earlier
             </Button>

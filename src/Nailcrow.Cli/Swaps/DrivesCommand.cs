@@ -14,7 +14,7 @@ internal static class DrivesCommand
     public static Command Build()
     {
         var ticket = Said.Ticket();
-        var bays = new Argument<string[]>("BAY") { Description = "Bay labels, in the order they are done; with none, the proposed order is shown.", Arity = ArgumentArity.ZeroOrMore };
+        var bays = new Argument<string[]>("BAY") { Description = "Bay labels, in the order they are done; with none, the proposed order is shown.", Arity = ArgumentArity.ZeroOrMore, DefaultValueFactory = _ => [] };
         var take = new Option<bool>("--worst-first") { Description = "Choose all that are proposed, in the proposed order." };
         return new Command("drives", "Show or choose the drives this ticket swaps, in order: several that failed, or bigger ones one by one.") { ticket, bays, take }.Does(async call =>
         {
@@ -43,7 +43,7 @@ internal static class DrivesCommand
         if (view.InTurn.Count == 0)
             screen.Line("Nothing is proposed: no drive of the array at stake is unwell in the last snapshot, or one has been moved already.");
         for (var i = 0; i < view.InTurn.Count; i++)
-            screen.Line($"  {i + 1,2}  bay {Screen.Safe(view.InTurn[i].Bay),-6}{Screen.Safe(view.InTurn[i].Serial),-18}[dim]{Screen.Safe(view.InTurn[i].Why)}[/]");
+            screen.Line($"  {i + 1,2}  {Screen.Safe(view.InTurn[i].Why)}");
         if (view.InTurn.Count > 0)
             screen.Line($"Choose with 'nailcrow ticket drives {TicketNumber.Text(view.Number)} BAY ...', or all of these with '--worst-first'.");
     }

@@ -18,9 +18,9 @@ internal static class FollowCommand
         var ticket = Said.Ticket();
         return new Command("follow", "Step by step at the keyboard, until the end; leave and come back as you like.") { ticket }.Does(async call =>
         {
-            for (var number = call.Get(ticket); ; )
+            var number = call.Get(ticket);
+            for (var view = await call.Client.TicketAsync(number, call.Ct); ; view = await AgainAsync(call, view))
             {
-                var view = await call.Client.TicketAsync(number, call.Ct);
                 StepScreen.Draw(call.Screen, view);
                 if (RunCommands.Running(view).Current is not { } step || !await AskAsync(call, view, step))
                     return;
@@ -28,6 +28,9 @@ internal static class FollowCommand
             }
         });
     }
+
+    private static Task<TicketView> AgainAsync(Call call, TicketView view) =>
+        view.Run is { } run ? call.Client.TicketAsync(view.Number, run.Sheet, call.Ct) : call.Client.TicketAsync(view.Number, call.Ct);
 
     /// <summary>False when the person leaves.</summary>
     private static async Task<bool> AskAsync(Call call, TicketView view, RunStep step)

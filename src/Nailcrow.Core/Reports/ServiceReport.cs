@@ -60,7 +60,7 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
     {
         yield return new(null, null, ticket.Backup is { } backup ? $"Backup: {backup}{(ticket.BackupDetail is { } detail ? $". {detail.TrimEnd('.')}" : "")}." : "Nobody asked about a backup.");
         if (ticket.Before is { } before)
-            yield return new(before.TakenAt, before.Source, $"A snapshot of {before.Bays.Count} bays. {string.Join(" ", before.Arrays.Select(a => $"{a.Name} was {Words.Of(a.State)}, {before.MembersOf(a)} of {a.DesignMembers} members."))}");
+            yield return new(before.TakenAt, null, $"A snapshot of {before.Bays.Count} bays, {SeenBy(before)}. {string.Join(" ", before.Arrays.Select(a => $"{a.Name} was {Words.Of(a.State)}, {before.MembersOf(a)} of {a.DesignMembers} members."))}");
     }
 
     private static IEnumerable<ReportLine> Done(Entry entry) =>
@@ -97,15 +97,25 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
     private static IEnumerable<ReportLine> Exposed(Ticket ticket) =>
         Exposure.Of(ticket) is not { } exposure
             ? []
-            : exposure.Stretches.Select(s => new ReportLine(s.From, null, s.To is { } to ? $"{Words.Of(s.Part).Replace('-', ' ')}: {Watch.Told(to - s.From)}." : $"{Words.Of(s.Part).Replace('-', ' ')}: still."));
+            : exposure.Stretches.Select(s => new ReportLine(s.From, null, $"{Named(s.Part)}: {(s.To is { } to ? Watch.Told(to - s.From) : "still")}."));
+
+    private static string Named(ExposurePart part) =>
+        part switch
+        {
+            ExposurePart.WaitingForPart => "Waiting for the part",
+            ExposurePart.Travel => "Travel",
+            ExposurePart.Work => "Work at the machine",
+            ExposurePart.Rebuild => "Rebuild",
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
 
     private static IEnumerable<ReportLine> Whereabouts(Ticket ticket) =>
-        ticket.Custody.Moves.GroupBy(m => m.Serial).Select(moves => moves.Last()).Select(m => new ReportLine(m.At, null, $"{m.Serial}: {m.To}.{(ticket.Returns.Find(r => r.Serial == m.Serial) is { } back ? $" {back.Reason.TrimEnd('.')}." : "")}"));
+        ticket.Custody.Moves.GroupBy(m => m.Serial).Select(moves => moves.Last()).Select(m => new ReportLine(m.At, null, $"{m.Serial}: {m.To}.{(ticket.Returns.Find(r => r.Serial == m.Serial) is { } back ? $" Going back: {back.Reason.Replace('-', ' ')}." : "")}"));
 
     private static IEnumerable<ReportLine> Ending(Ticket ticket, IReadOnlyList<Entry> told)
     {
         if (ticket.After is { } after)
-            yield return new(after.TakenAt, after.Source, $"{string.Join(" ", after.Arrays.Select(a => $"{a.Name} is {Words.Of(a.State)}, {after.MembersOf(a)} of {a.DesignMembers} members."))} {Changed(ticket, after)}");
+            yield return new(after.TakenAt, null, $"A snapshot {SeenBy(after)}: {string.Join(" ", after.Arrays.Select(a => $"{a.Name} is {Words.Of(a.State)}, {after.MembersOf(a)} of {a.DesignMembers} members."))} {Changed(ticket, after)}");
         if (ticket.SignedOffBy is { } customer)
             yield return new(null, customer, "Signed for the customer: the data is there.");
         foreach (var entry in told)
@@ -116,6 +126,8 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
             else if (entry.Body is TicketCancelled cancelled)
                 yield return new(entry.Happened, entry.By, $"Cancelled: {cancelled.Reason}");
     }
+
+    private static string SeenBy(Snapshot snapshot) => snapshot.Source == "person" ? "as a person saw it" : "as the machine told it";
 
     private static string Changed(Ticket ticket, Snapshot after) =>
         ticket.Before is not { } before ? ""

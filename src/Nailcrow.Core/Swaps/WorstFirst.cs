@@ -5,7 +5,7 @@ using Nailcrow.Core.Tickets;
 namespace Nailcrow.Core.Swaps;
 
 /// <summary>A drive that this ticket could swap, in its turn.</summary>
-/// <param name="Why">What puts it there.</param>
+/// <param name="Why">A sentence that names it and says what puts it there.</param>
 public sealed record DriveInTurn(string Bay, string Serial, string Why);
 
 /// <summary>
@@ -37,7 +37,7 @@ public static class WorstFirst
         [
             .. now.Holding(array).Where(b => b is { Role: BayRole.Member, Serial: not null })
                 .OrderByDescending(b => against.GetValueOrDefault(b.Label)?.Weight ?? 0).ThenBy(b => b.Bytes).ThenBy(b => b.Label.PadLeft(6, '0'), StringComparer.Ordinal)
-                .Select(b => new DriveInTurn(b.Label, b.Serial ?? "", against.GetValueOrDefault(b.Label)?.Sentence ?? $"Nothing speaks against it{(b.Bytes is { } bytes ? $"; {ByteSize.Both(bytes)}" : "")}.")),
+                .Select(b => new DriveInTurn(b.Label, b.Serial ?? "", against.GetValueOrDefault(b.Label)?.Sentence ?? $"Bay {b.Label} ({b.Serial}): nothing speaks against it{(b.Bytes is { } bytes ? $"; {ByteSize.Both(bytes)}" : "")}.")),
         ];
     }
 }

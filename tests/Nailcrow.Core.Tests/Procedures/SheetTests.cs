@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Language;
@@ -37,8 +38,11 @@ public class SheetTests
 
             sheet.Steps.SelectMany(s => s.Answers.Select(a => a.Next).Append(s.Else).Append(s.Until)).Where(n => n is not (null or StepAnswer.Back or StepAnswer.HandOver) && sheet.Step(n) is null).ShouldBeEmpty();
             sheet.Steps.Where(s => s.Say.Contains('{') || s.See?.Contains('{') == true).ShouldBeEmpty();
+            sheet.Steps.SelectMany(s => AskedIn(s.When)).Where(asked => sheet.Step(asked) is null).ShouldBeEmpty("a condition asks for the answer of a step that is not on the sheet");
         }
     }
+
+    private static IEnumerable<string> AskedIn(string? when) => Regex.Matches(when ?? "", @"answer\.([a-z0-9.-]+)").Select(m => m.Groups[1].Value);
 
     [Fact]
     public void A_loop_is_laid_out_drive_by_drive_and_each_step_names_its_own()
