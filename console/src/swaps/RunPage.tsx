@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core'
-import { type ReactNode, useState, useTransition } from 'react'
+import { useState, useTransition } from 'react'
 import { Link } from 'react-router'
 import { Chassis } from '../appliances'
 import { Press } from '../shared/Press'
@@ -34,6 +34,7 @@ export function RunPage() {
 }
 
 function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: RunStep }) {
+  const aside = useWrite(ticket.number)
   const [sheetOpen, setSheetOpen] = useState(false)
   const [, unhurried] = useTransition() // a long sheet is drawn bit by bit, and what is pressed meanwhile goes first
   const place = run.sheet.steps.findIndex(s => s.id === step.id) + 1
@@ -74,33 +75,32 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         />
       )}
       {run.mapWarning && <p className="panel ochre">▲ {run.mapWarning}</p>}
-      <StepFoot key={step.id} ticket={ticket} run={run} step={step}>
-        <Press variant="subtle" aria-expanded={sheetOpen} onClick={() => unhurried(() => setSheetOpen(!sheetOpen))}>
-          {sheetOpen ? 'Hide the sheet' : 'The whole sheet'}
-        </Press>
-      </StepFoot>
+      <StepTold step={step} answer={lastSaid(run, step)} />
+      <div className="run-foot">
+        <Answering key={step.id} ticket={ticket} run={run} step={step} />
+        <div className="row run-aside">
+          <CallForHelp writer={aside} />
+          <TakeBack key={`back-${step.id}`} run={run} writer={aside} />
+          <TakePhoto key={`photo-${step.id}`} step={step} writer={aside} />
+          <Press variant="subtle" aria-expanded={sheetOpen} onClick={() => unhurried(() => setSheetOpen(!sheetOpen))}>
+            {sheetOpen ? 'Hide the sheet' : 'The whole sheet'}
+          </Press>
+        </div>
+        <Refused problem={aside.problem} />
+      </div>
+      <OtherSheet writer={aside} />
       {sheetOpen && <SheetList run={run} />}
     </main>
   )
 }
 
-/** What is typed, refused and said belongs to one step and ends with it. */
-function StepFoot({ ticket, run, step, children }: { ticket: TicketView; run: RunView; step: RunStep; children: ReactNode }) {
+/** What is typed and refused at a step ends with it. */
+function Answering({ ticket, run, step }: { ticket: TicketView; run: RunView; step: RunStep }) {
   const writer = useWrite(ticket.number)
   return (
     <>
-      <StepTold step={step} answer={writer.receipt?.said ?? lastSaid(run, step)} />
-      <div className="run-foot">
-        <StepAnswers ticket={ticket} run={run} step={step} writer={writer} />
-        <Refused problem={writer.problem} />
-        <div className="row run-aside">
-          <CallForHelp writer={writer} />
-          <TakeBack run={run} writer={writer} />
-          <TakePhoto step={step} writer={writer} />
-          {children}
-        </div>
-      </div>
-      <OtherSheet writer={writer} />
+      <StepAnswers ticket={ticket} run={run} step={step} writer={writer} />
+      <Refused problem={writer.problem} />
     </>
   )
 }

@@ -41,7 +41,7 @@ internal static class DrivesCommand
         if (view.Chosen.Count > 0)
             screen.Line($"Chosen, in this order: {Screen.Safe(string.Join(", ", view.Chosen))}.");
         if (view.InTurn.Count == 0)
-            screen.Line("Nothing is proposed: no drive of the array at stake is unwell in the last snapshot, or one has been moved already.");
+            screen.Line(view.Latest is null ? "Nothing is known of the bays yet; take a snapshot first." : "Nothing is proposed: no drive of the array at stake is unwell in the last snapshot, or one has been moved already.");
         for (var i = 0; i < view.InTurn.Count; i++)
             screen.Line($"  {i + 1,2}  {Screen.Safe(view.InTurn[i].Why)}");
         if (view.InTurn.Count > 0)

@@ -13,7 +13,7 @@ public static class Prover
     public static ProofResult Prove(Procedure procedure)
     {
         var whole = new Graph(procedure, View.OfAll(procedure));
-        var asides = new Asides(procedure, whole);
+        var asides = new Asides(whole);
         while (true)
         {
             var walks = asides.Walks().Select(view => (View: view, Walk: Explorer.Walked(procedure, view))).ToList();
@@ -21,7 +21,7 @@ public static class Prover
             doubtful.ForEach(asides.TakeBack);
             if (doubtful.Count > 0)
                 continue;
-            var main = Explorer.Walked(procedure, asides.Main(procedure));
+            var main = Explorer.Walked(procedure, asides.Main);
             doubtful = [.. main.Troubled.Where(asides.Contains).Distinct()];
             doubtful.ForEach(asides.TakeBack);
             if (doubtful.Count > 0)

@@ -58,7 +58,7 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
 
     private static IEnumerable<ReportLine> Before(Ticket ticket)
     {
-        yield return new(null, null, ticket.Backup is { } backup ? $"Backup: {backup}{(ticket.BackupDetail is { } detail ? $". {detail.TrimEnd('.')}" : "")}." : "Nobody asked about a backup.");
+        yield return new(null, null, ticket.Backup is { } backup ? $"Backup: {backup}{(ticket.BackupDetail is { } detail ? $". {detail.TrimEnd('.')}" : "")}." : ticket.IsEnded ? "Nobody asked about a backup." : "Nobody has asked about a backup yet.");
         if (ticket.Before is { } before)
             yield return new(before.TakenAt, null, $"A snapshot of {before.Bays.Count} bays, {SeenBy(before)}. {string.Join(" ", before.Arrays.Select(a => $"{a.Name} was {Words.Of(a.State)}, {before.MembersOf(a)} of {a.DesignMembers} members."))}");
     }

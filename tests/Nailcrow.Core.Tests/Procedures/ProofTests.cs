@@ -137,6 +137,15 @@ public class ProofTests
         Prover.Prove(broken).Findings.Select(f => f.ToString()).ShouldBe(Exactly(broken), ignoreOrder: true);
     }
 
+    [Fact]
+    public void A_step_that_opens_one_thing_and_closes_another_is_followed_with_both()
+    {
+        static string Step(string id, string does) => $"      - id: {id}\n        do: It is {id}.\n{does}        when: model.bays is above 4\n";
+        var steps = Step("a", "        opens: the door\n") + Step("b", "        opens: the lid\n        closes: the door\n");
+
+        Prover.Prove(Made.Read($"{Made.Head}{steps}{Made.Tail}")).Findings.Select(f => f.Sentence).ShouldBe(["The end is reached with the lid not put right."]);
+    }
+
     /// <summary>Everything followed at once, nothing set aside.</summary>
     private static IEnumerable<string> Exactly(Procedure procedure)
     {

@@ -9,10 +9,10 @@ internal sealed class Asides
     private readonly Graph _graph;
     private readonly HashSet<int> _steps;
 
-    public Asides(Procedure procedure, Graph graph)
+    public Asides(Graph graph)
     {
         _graph = graph;
-        _steps = [.. Enumerable.Range(0, procedure.Steps.Count).Where(IsIdle)];
+        _steps = [.. Enumerable.Range(0, graph.Nodes.Count).Where(IsIdle)];
         // A thing is set aside with all of its steps or not at all.
         foreach (var thing in Things())
             if (StepsOf(thing).Any(i => !_steps.Contains(i)))
@@ -22,8 +22,7 @@ internal sealed class Asides
     public bool Contains(int node) => _steps.Contains(node);
 
     /// <summary>The walk that is left once all these are set aside.</summary>
-    public View Main(Procedure procedure) =>
-        View.OfAll(procedure) is var all ? all with { Decided = all.Decided.Except(_steps).ToHashSet(), Things = ~Things().Aggregate(0UL, (a, b) => a | b) } : null!;
+    public View Main => new(Enumerable.Range(0, _graph.Nodes.Count).Except(_steps).ToHashSet(), ~Things().Aggregate(0UL, (all, thing) => all | thing), true);
 
     /// <summary>One walk for each thing, and one for the steps that ask for the same facts.</summary>
     public IEnumerable<View> Walks() =>
@@ -36,7 +35,7 @@ internal sealed class Asides
 
     private List<ulong> Things() => [.. _steps.Select(ThingOf).Where(t => t != 0).Distinct()];
 
-    private List<int> StepsOf(ulong thing) => [.. Enumerable.Range(0, _graph.Nodes.Count).Where(i => ThingOf(i) == thing)];
+    private List<int> StepsOf(ulong thing) => [.. Enumerable.Range(0, _graph.Nodes.Count).Where(i => (ThingOf(i) & thing) != 0)];
 
     private ulong ThingOf(int node) => _graph.Nodes[node].Opens | _graph.Nodes[node].Closes;
 
@@ -46,6 +45,7 @@ internal sealed class Asides
         var depends = node.Step.When.Facts().ToList();
         return node.Step.Step is { Kind: StepKind.Do or StepKind.Limit, Records: null or Records.Release }
             && ((node.Opens | node.Closes) & (node.LightBit | node.PowerBit)) == 0
+            && System.Numerics.BitOperations.PopCount(ThingOf(index)) <= 1
             && node.Writes < 0
             && depends.TrueForAll(f => !f.StartsWith(Language.AnswerFacts.Prefix, StringComparison.Ordinal))
             && (depends.Count > 0 || ThingOf(index) != 0)

@@ -16,7 +16,7 @@ internal sealed class Explorer
     private readonly Graph _graph;
     private readonly Dictionary<Spot, int> _known = [];
     private readonly List<(Spot Spot, int From, string Answer, bool Assumed)> _states = [];
-    private readonly List<(int From, int To)> _ways = [];
+    private readonly Ways _ways = new();
     private List<string> _begun = [];
     private readonly HashSet<int> _reached = [];
     private readonly HashSet<int> _passed = [];
@@ -43,34 +43,7 @@ internal sealed class Explorer
     public int NodeOf(int state) => _states[state].Spot.Node;
 
     /// <summary>The nearest state from which no end can be reached; -1 where there is none.</summary>
-    public int Lost()
-    {
-        var leads = new bool[_states.Count];
-        var into = Into();
-        var open = new Stack<int>(_ended);
-        while (open.TryPop(out var at))
-            if (!leads[at])
-            {
-                leads[at] = true;
-                for (var i = into.Begins[at]; i < into.Begins[at + 1]; i++)
-                    open.Push(into.Froms[i]);
-            }
-        return Array.IndexOf(leads, false);
-    }
-
-    /// <summary>For each state those that lead into it, as one array sorted by where they lead.</summary>
-    private (int[] Begins, int[] Froms) Into()
-    {
-        var begins = new int[_states.Count + 1];
-        foreach (var (_, to) in _ways)
-            begins[to + 1]++;
-        for (var i = 1; i < begins.Length; i++)
-            begins[i] += begins[i - 1];
-        var (next, froms) = (begins[..^1], new int[_ways.Count]);
-        foreach (var (from, to) in _ways)
-            froms[next[to]++] = from;
-        return (begins, froms);
-    }
+    public int Lost() => _ways.FirstLost(_states.Count, _ended);
 
     public static Explorer Walked(Procedure procedure, View view)
     {
@@ -240,7 +213,7 @@ internal sealed class Explorer
             _states.Add((spot, from, answer, assumed));
         }
         if (from >= 0)
-            _ways.Add((from, at));
+            _ways.Add(from, at);
     }
 
     /// <summary>Only what is asked from here on keeps two states apart.</summary>
