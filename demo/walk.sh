@@ -199,7 +199,7 @@ mkdir -p "$home/procedures" && cp -r "$root/procedures/." "$home/procedures" && 
 refused 1 nailcrow procedure check "$home/procedures/front-hot.yaml"
 see "pulls a drive before two marks have said that this is the bay"
 refused 1 nailcrow procedure publish "$home/procedures/front-hot.yaml" --as lioth
-sed "s/Wrong drive. Push it straight back/Wrong drive. Push it straight, without force, back/" "$root/procedures/skeletons/swap.yaml" >"$home/procedures/skeletons/swap.yaml"
+sed "s/Wrong drive. Push it straight back/Wrong drive. Push it straight, without force, back/" "$root/procedures/fragments/wrong-back.yaml" >"$home/procedures/fragments/wrong-back.yaml"
 cp "$root/procedures/fragments/find-bay-inside.yaml" "$home/procedures/fragments/find-bay-inside.yaml"
 refused 4 nailcrow procedure publish "$home/procedures/front-hot.yaml"
 n procedure publish "$home/procedures/front-hot.yaml" --as lioth

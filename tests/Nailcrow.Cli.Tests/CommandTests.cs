@@ -103,7 +103,7 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
 
         (broken.Code, broken.Output.Trim(), broken.Error.Trim()).ShouldBe((1, $"{file}:8:9: Step 'a' leads to 'nowhere', which is no step here.", "1 of 1 cannot be published."));
         good.Code.ShouldBe(0);
-        good.Output.ShouldMatch(@"front-hot [0-9a-f]{12}, 57 steps, \d+ situations: proved\.");
+        good.Output.ShouldMatch(@"front-hot [0-9a-f]{12}, 76 steps, \d+ situations: proved\.");
     }
 
     [Fact]

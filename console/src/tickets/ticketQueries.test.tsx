@@ -54,3 +54,20 @@ it('makes a new id for each thing a person does, and says when it was done', asy
   expect(bodies[0].id).not.toBe(bodies[1].id)
   expect(Date.parse(bodies[0].at)).toBeLessThanOrEqual(Date.parse(bodies[0].sentAt))
 })
+
+it.each([
+  [2, 1],
+  [5, 2],
+])('asks once more where the stream told of entry %s while the ticket was fetched up to 2', async (told, times) => {
+  post.mockResolvedValue(kept)
+  const client = new QueryClient()
+  client.setQueryData(['tickets', 1001], { head: 2 })
+  client.setQueryData(['heard', 1001], told)
+  const asked = vi.spyOn(client, 'invalidateQueries')
+  const wrapper = ({ children }: { children: ReactNode }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>
+  const { result } = renderHook(() => useWrite(1001), { wrapper })
+
+  await act(() => result.current.write({ kind: 'hold-lifted' }))
+
+  expect(asked).toHaveBeenCalledTimes(times)
+})

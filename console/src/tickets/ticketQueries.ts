@@ -2,6 +2,7 @@ import { queryOptions, useInfiniteQuery, useMutation, useQuery, useQueryClient }
 import { useParams } from 'react-router'
 import { v7 as uuid7 } from 'uuid'
 import { api, sendPhoto, unwrap } from '../shared/api'
+import { isBehind } from '../shared/live'
 import type { EntryBody, Receipt, RunSheet, TicketView } from '../shared/types'
 
 export const ticketQuery = (number: number) =>
@@ -90,7 +91,11 @@ export function useWrite(number: number) {
   const mutation = useMutation({
     mutationKey: ['tickets', number], // while one is under way the live stream need not ask: this asks when it is over
     mutationFn: (writing: Writing) => send(number, writing),
-    onSettled: () => client.invalidateQueries({ queryKey: ['tickets', number] }),
+    onSettled: async () => {
+      const queryKey = ['tickets', number]
+      await client.invalidateQueries({ queryKey })
+      if (isBehind(client, number)) await client.invalidateQueries({ queryKey }) // somebody else wrote while this was fetched
+    },
   })
   const made = (what: { body: Body } | Errand): Writing => ({ id: uuid7(), at: new Date().toISOString(), ...what })
   return {

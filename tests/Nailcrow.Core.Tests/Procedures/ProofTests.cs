@@ -17,6 +17,15 @@ public class ProofTests
     [Theory, MemberData(nameof(All))]
     public void Every_procedure_that_ships_is_proved(string name) => Prover.Prove(Shipped.Named(name)).Findings.Select(f => f.ToString()).ShouldBeEmpty();
 
+    [Fact]
+    public void The_file_that_the_reference_begins_with_is_proved()
+    {
+        var reference = File.ReadAllText(Path.Combine(Shipped.Folder, "..", "docs", "procedures.md")).ReplaceLineEndings("\n");
+        var example = reference.Split("```yaml\n")[1].Split("```")[0];
+
+        Prover.Prove(Made.Read(example)).Findings.Select(f => f.ToString()).ShouldBeEmpty();
+    }
+
     [Theory]
     [InlineData("front-hot", "needs: not-rebuilding", "needs: snapshot-before", NobodySaw)]
     [InlineData("front-hot", "needs: pull-not-fatal", "needs: snapshot-before", NotSpared)]
