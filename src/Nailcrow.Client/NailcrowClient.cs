@@ -1,8 +1,8 @@
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
-using System.Text.Json.Serialization.Metadata;
-using System.Text.Json;
 using System.Text;
+using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Client.Intake;
 using Nailcrow.Client.People;
@@ -12,8 +12,8 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Reports;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Client;
 

@@ -145,6 +145,8 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
         (await use.Command.DoneAsync("ticket", "service-report", ticket)).ShouldContain("Gauge screen is dark.");
         await use.Command.DoneAsync("ticket", "service-report", ticket, "--into", path);
         new FileInfo(path).Length.ShouldBeGreaterThan(10_000);
-        (await RefusedAsync("ticket", "service-report", "T-999999")).Code.ShouldBe(1);
+        var before = await File.ReadAllBytesAsync(path, TestContext.Current.CancellationToken);
+        (await RefusedAsync("ticket", "service-report", "T-999999", "--into", path)).Code.ShouldBe(1);
+        (await File.ReadAllBytesAsync(path, TestContext.Current.CancellationToken)).ShouldBe(before); // what was refused spoils no file
     }
 }

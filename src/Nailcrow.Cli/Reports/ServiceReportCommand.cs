@@ -23,8 +23,7 @@ internal static class ServiceReportCommand
                 call.Show(report, ContractJson.Default.ServiceReport, screen => Draw(screen, report));
                 return;
             }
-            await using var file = File.Create(path);
-            await call.Client.ReportPaperAsync(number, file, call.Ct);
+            await Fetched.IntoAsync(path, file => call.Client.ReportPaperAsync(number, file, call.Ct), call.Ct);
             call.Screen.Line($"{Screen.Safe(path)} is written.");
         });
     }

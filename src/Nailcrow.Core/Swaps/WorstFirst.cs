@@ -14,8 +14,9 @@ public sealed record DriveInTurn(string Bay, string Serial, string Why);
 /// </summary>
 public static class WorstFirst
 {
-    public static IReadOnlyList<DriveInTurn> Of(Ticket ticket) =>
-        ticket is not { Latest: { } now, HasMoved: false, IsEnded: false } || Danger.Of(ticket) is not { Array: { } name } || now.Arrays.FirstOrDefault(a => a.Name == name) is not { } array ? []
+    /// <param name="danger">The ticket's, as it has been reckoned already.</param>
+    public static IReadOnlyList<DriveInTurn> Of(Ticket ticket, Danger danger) =>
+        ticket is not { Latest: { } now, HasMoved: false, IsEnded: false } || now.Arrays.FirstOrDefault(a => a.Name == danger.Array) is not { } array ? []
         : ticket.Report?.Job == JobKind.Growth ? Growing(now, array, ticket)
         : [.. Suspect.Of(now, array, ticket.Evidence, targetLabel: null).Select(s => (Suspect: s, Bay: now.BayLabelled(s.Bay))).Where(s => Concerns(s.Bay, array, ticket))
             .OrderByDescending(s => s.Bay!.Role != BayRole.Member).ThenByDescending(s => s.Suspect.Weight) // where it concerns the array there is a bay
@@ -23,7 +24,7 @@ public static class WorstFirst
 
     /// <summary>A drive that was dropped and reads good is looked into first; it is swapped only where the ticket is about it.</summary>
     private static bool Concerns(Bay? bay, DriveArray array, Ticket ticket) =>
-        bay is { Serial: { } serial } && (bay.Array == array.Name || bay.Role == BayRole.Dropped)
+        bay is { Serial: { } serial } && (bay.Array == array.Name || bay is { Role: BayRole.Dropped, Array: null })
         && (bay is not { Role: BayRole.Dropped, Health: DriveHealth.Good } || IsReported(bay, serial, ticket));
 
     private static bool IsReported(Bay bay, string serial, Ticket ticket) =>

@@ -1,6 +1,5 @@
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Tickets;
-using SkiaSharp;
 
 namespace Nailcrow.Documents.Reports;
 
@@ -52,14 +51,4 @@ public static class ReportPaper
     }
 
     private static string Clock(DateTimeOffset at, TimeZoneInfo zone) => $"{TimeZoneInfo.ConvertTime(at, zone):yyyy-MM-dd HH:mm}";
-
-    private sealed class Type : IDisposable
-    {
-        public SKFont Title { get; } = Fonts.Bold(17);
-        public SKFont Chapter { get; } = Fonts.Bold(12);
-        public SKFont Text { get; } = Fonts.Regular(10);
-        public SKFont Small { get; } = Fonts.Regular(8.5f);
-
-        public void Dispose() => new List<SKFont> { Title, Chapter, Text, Small }.ForEach(f => f.Dispose());
-    }
 }

@@ -139,15 +139,4 @@ public static class JobSheet
                 if (data.ModuleMatrix[row][column])
                     canvas.DrawRect(x + column * module, y + row * module, module + 0.1f, module + 0.1f, ink);
     }
-
-    private sealed class Type : IDisposable
-    {
-        public SKFont Title { get; } = Fonts.Bold(17);
-        public SKFont Chapter { get; } = Fonts.Bold(12);
-        public SKFont Say { get; } = Fonts.Bold(10.5f);
-        public SKFont Text { get; } = Fonts.Regular(10);
-        public SKFont Small { get; } = Fonts.Regular(8.5f);
-
-        public void Dispose() => new List<SKFont> { Title, Chapter, Say, Text, Small }.ForEach(f => f.Dispose());
-    }
 }

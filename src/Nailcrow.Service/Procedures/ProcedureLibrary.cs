@@ -62,13 +62,17 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
         _one.Release();
     }
 
+    private Shelved? Ready => _shelved is { } shelved && time.GetUtcNow() - shelved.At < LookAgain ? shelved : null;
+
     private async Task<Shelved> ShelvedAsync(CancellationToken ct)
     {
-        if (_shelved is { } ready && time.GetUtcNow() - ready.At < LookAgain)
+        if (Ready is { } ready)
             return ready;
         await _one.WaitAsync(ct);
         try
         {
+            if (Ready is { } looked)
+                return looked; // whoever held the door has looked
             var stamp = await versions.StampAsync(ct);
             return _shelved = _shelved is { } kept && kept.Stamp == stamp ? kept with { At = time.GetUtcNow() } : await ReadAsync(ct);
         }

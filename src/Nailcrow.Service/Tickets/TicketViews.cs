@@ -27,7 +27,7 @@ internal sealed class TicketViews(ReferenceBook book, ProcedureLibrary library, 
             ticket.Help, ticket.ArrivedAt, ticket.EndedAt, ticket.Evidence, ticket.Backup, ticket.BackupDetail, danger, ChancesOf(ticket, danger, known?.Model), Exposure.Of(ticket), Deadline.Of(ticket, now), ticket.Visit, NextAction.Of(ticket, danger),
             ticket.Before, ticket.Latest, ticket.After,
             ticket is { Before: { } before, Latest: { } latest } ? SnapshotComparison.Between(before, latest) : [],
-            ticket.LocatorOn, ticket.Part, ticket.Parts, ticket.Chosen, WorstFirst.Of(ticket), RunOf(ticket, now, await library.WithdrawnBecauseAsync(ticket.Sheet, ct), await MapWarningAsync(ticket, ct)), ticket.Swap, ticket.EarlierSwaps, ticket.Photos, RebuildOf(ticket, known?.Model, now), ticket.Custody.Moves, ticket.Returns,
+            ticket.LocatorOn, ticket.Part, ticket.Parts, ticket.Chosen, WorstFirst.Of(ticket, danger), RunOf(ticket, now, await library.WithdrawnBecauseAsync(ticket.Sheet, ct), await MapWarningAsync(ticket, ct)), ticket.Swap, ticket.EarlierSwaps, ticket.Photos, RebuildOf(ticket, known?.Model, now), ticket.Custody.Moves, ticket.Returns,
             ticket.Discrepancies, ticket.SignedOffBy, ClosingCondition.Of(ticket), known?.Model, known?.Drawing, known?.Site.Zone, known?.Site.Access, known?.Appliance.Address is not null
         );
     }

@@ -1,6 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Tests.Swaps;
 
@@ -12,8 +13,10 @@ public class WorstFirstTests
         var played = new Played();
         played.Does(new FaultReported("FSC-1", Some.Chassis, "Brackmere B12", "Corrin Trust", "Corrin", "Hall", job, "Amber lamp", bay, serial));
         played.Does(new SnapshotTaken(seen));
-        return [.. WorstFirst.Of(played.Ticket).Select(d => d.Bay)];
+        return [.. Proposed(played).Select(d => d.Bay)];
     }
+
+    private static IReadOnlyList<DriveInTurn> Proposed(Played played) => WorstFirst.Of(played.Ticket, Danger.Of(played.Ticket));
 
     private static Snapshot With(params (string Label, Func<Bay, Bay> As)[] changes)
     {
@@ -28,6 +31,14 @@ public class WorstFirstTests
     [Fact]
     public void Of_those_still_in_the_array_whatever_most_speaks_against_goes_first() =>
         Order(With(("1", b => b with { Health = DriveHealth.Worn }), ("4", b => b with { Health = DriveHealth.Faulted }), ("5", b => b with { Health = DriveHealth.Worn, Signs = ["reallocated"] }))).ShouldBe(["2", "4", "5", "1"]);
+
+    [Fact]
+    public void What_another_array_has_dropped_is_no_matter_of_this_ticket()
+    {
+        var seen = With(("6", b => b with { Role = BayRole.Dropped, Health = DriveHealth.Faulted, Array = "other" }));
+
+        Order(seen with { Arrays = [.. seen.Arrays, new("other", ArrayLevel.Raid1, 2, ArrayState.Degraded)] }).ShouldBe(["2"]);
+    }
 
     [Fact]
     public void A_drive_that_belongs_to_no_array_is_no_matter_of_this_ticket() =>
@@ -48,5 +59,5 @@ public class WorstFirstTests
             .ShouldBe(["5", "6", "1", "2", "3", "4"]);
 
     [Fact]
-    public void Once_a_drive_has_been_moved_nothing_is_proposed_any_more() => WorstFirst.Of(Played.At("mark-bad").Ticket).ShouldBeEmpty();
+    public void Once_a_drive_has_been_moved_nothing_is_proposed_any_more() => Proposed(Played.At("mark-bad")).ShouldBeEmpty();
 }
