@@ -9,6 +9,8 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Client;
 
@@ -19,7 +21,8 @@ namespace Nailcrow.Client;
     RespectNullableAnnotations = true,
     RespectRequiredConstructorParameters = true,
     IgnoreReadOnlyProperties = true,
-    NumberHandling = JsonNumberHandling.Strict
+    NumberHandling = JsonNumberHandling.Strict,
+    Converters = [typeof(EntryConverter)]
 )]
 [JsonSerializable(typeof(EntryAsk))]
 [JsonSerializable(typeof(Receipt))]
@@ -53,6 +56,11 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(PeopleList))]
 [JsonSerializable(typeof(PersonAsk))]
 [JsonSerializable(typeof(Verified))]
+[JsonSerializable(typeof(VerifyNews))]
+[JsonSerializable(typeof(VerifyAsk))]
+[JsonSerializable(typeof(SealMade))]
+[JsonSerializable(typeof(TicketProof))]
+[JsonSerializable(typeof(ReadingPage))]
 [JsonSerializable(typeof(Rebuilt))]
 [JsonSerializable(typeof(Problem))]
 [JsonSerializable(typeof(IntakeList))]

@@ -14,6 +14,7 @@ using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Client;
 
@@ -58,14 +59,18 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     public Task<Receipt> WriteAsync(long number, EntryAsk entry, CancellationToken ct) => PostAsync($"api/tickets/{number}/entries", entry, Json.EntryAsk, Json.Receipt, ct);
 
     /// <summary>The service looks at the machine and keeps what it sees.</summary>
-    public Task<Receipt> TakeSnapshotAsync(long number, CancellationToken ct) => PostAsync($"api/tickets/{number}/snapshots", Json.Receipt, ct);
+    public Task<Receipt> TakeSnapshotAsync(long number, CancellationToken ct) => PostAsync($"api/tickets/{number}/snapshots?id={NewId()}", Json.Receipt, ct);
 
     /// <summary>The service asks the machine how far its rebuild is, and keeps the answer.</summary>
-    public Task<Receipt> TakeReadingAsync(long number, CancellationToken ct) => PostAsync($"api/tickets/{number}/readings", Json.Receipt, ct);
+    public Task<Receipt> TakeReadingAsync(long number, CancellationToken ct) => PostAsync($"api/tickets/{number}/readings?id={NewId()}", Json.Receipt, ct);
 
-    public Task<Receipt> SwitchLightAsync(long number, bool on, CancellationToken ct) => PostAsync($"api/tickets/{number}/light", new(on), Json.LightAsk, Json.Receipt, ct);
+    public Task<Receipt> SwitchLightAsync(long number, bool on, CancellationToken ct) =>
+        PostAsync($"api/tickets/{number}/light?id={NewId()}", new(on), Json.LightAsk, Json.Receipt, ct);
 
-    public Task<Receipt> StartRunAsync(long number, string? procedure, CancellationToken ct, DateTimeOffset? at = null) => PostAsync($"api/tickets/{number}/sheet", new(procedure, at), Json.SheetAsk, Json.Receipt, ct);
+    public Task<Receipt> StartRunAsync(long number, string? procedure, CancellationToken ct, DateTimeOffset? at = null) =>
+        PostAsync($"api/tickets/{number}/sheet?id={NewId()}", new(procedure, at), Json.SheetAsk, Json.Receipt, ct);
+
+    private Guid NewId() => Guid.CreateVersion7(time.GetUtcNow());
 
     public Task<AppliancePage> AppliancesAsync(string? after, CancellationToken ct) => GetAsync($"api/appliances{(after is null ? "" : $"?after={Uri.EscapeDataString(after)}")}", Json.AppliancePage, ct);
 
@@ -180,13 +185,40 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 
     public Task<Loaded> LoadAsync(ReferenceData data, CancellationToken ct) => PostAsync("api/admin/reference", data, Json.ReferenceData, Json.Loaded, ct);
 
-    public Task<Verified> VerifyAsync(CancellationToken ct) => PostAsync("api/admin/verify", Json.Verified, ct);
+    /// <summary>Holds everything that is kept against itself, and tells how far it is meanwhile.</summary>
+    public async Task<Verified> VerifyAsync(CancellationToken ct, VerifyAsk? ask = null, Action<VerifyNews>? progress = null)
+    {
+        using var message = new HttpRequestMessage(HttpMethod.Post, "api/admin/verify") { Content = JsonContent.Create(ask ?? new(), Json.VerifyAsk) };
+        using var answer = await http.SendAsync(message, HttpCompletionOption.ResponseHeadersRead, ct);
+        await ThrowUnlessOkAsync(answer, ct);
+        using var lines = new StreamReader(await answer.Content.ReadAsStreamAsync(ct));
+        while (await lines.ReadLineAsync(ct) is { } line)
+        {
+            var news = JsonSerializer.Deserialize(line, Json.VerifyNews);
+            if (news is { Found: { } found })
+                return found;
+            if (news is { Problem: { } problem })
+                throw new ApiProblem(System.Net.HttpStatusCode.ServiceUnavailable, problem);
+            if (news is not null)
+                progress?.Invoke(news);
+        }
+        throw new ApiProblem(answer.StatusCode, "The service stopped before it had verified everything.");
+    }
+
+    public Task<SealMade> SealAsync(CancellationToken ct) => PostAsync("api/admin/seal", Json.SealMade, ct);
+
+    /// <summary>A ticket's entries with the way to the newest seal.</summary>
+    public Task<TicketProof> ProveAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}/proof", Json.TicketProof, ct);
+
+    /// <summary>Readings of the rebuild, oldest first, a page of them.</summary>
+    public Task<ReadingPage> ReadingsAsync(long number, int after, CancellationToken ct) => GetAsync($"api/tickets/{number}/readings?after={after}", Json.ReadingPage, ct);
 
     public Task<Rebuilt> RebuildProjectionsAsync(CancellationToken ct) => PostAsync("api/admin/rebuild-projections", Json.Rebuilt, ct);
 
-    public async Task BackupAsync(Stream into, CancellationToken ct)
+    /// <param name="keys">With the service's keys: whoever reads the file can then act as the service.</param>
+    public async Task BackupAsync(Stream into, bool keys, CancellationToken ct)
     {
-        using var answer = await http.GetAsync("api/admin/backup", HttpCompletionOption.ResponseHeadersRead, ct);
+        using var answer = await http.GetAsync($"api/admin/backup?keys={(keys ? "true" : "false")}", HttpCompletionOption.ResponseHeadersRead, ct);
         await ThrowUnlessOkAsync(answer, ct);
         await answer.Content.CopyToAsync(into, ct);
     }

@@ -10,6 +10,8 @@ using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Service.Tickets.Planning;
 
+if (args is ["restore", ..])
+    return RestoreCommand.Run(args);
 var builder = WebApplication.CreateBuilder(args);
 var settings = builder.AddHost();
 builder.AddPeople(settings);
@@ -17,6 +19,7 @@ builder.AddAppliances();
 builder.AddIntake();
 builder.AddProcedures(settings);
 builder.AddRebuilds(settings);
+builder.AddAdmin(settings);
 
 var app = builder.Build();
 app.UseHost();
@@ -37,3 +40,4 @@ app.MapAdmin();
 app.MapHost();
 await app.PrepareAsync(settings);
 await app.RunAsync();
+return 0;

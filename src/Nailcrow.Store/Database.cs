@@ -6,18 +6,26 @@ using Nailcrow.Store.Tickets;
 namespace Nailcrow.Store;
 
 /// <summary>The database as a whole: brought up to date at start, asked whether it answers, copied while in use.</summary>
-public sealed class Database(IDbContextFactory<NailcrowDb> dbs, Projections projections)
+public sealed class Database(IDbContextFactory<NailcrowDb> dbs, DatabaseFile file)
 {
-    public async Task MigrateAsync(CancellationToken ct)
+    /// <summary>Brings the tables to today's form, and puts back what guards the journal.</summary>
+    /// <returns>The guards that somebody had taken away.</returns>
+    public async Task<IReadOnlyList<string>> MigrateAsync(CancellationToken ct)
     {
+        OwnFiles.Keep(file.Path); // an empty file is an empty database, and one that is there gets its rights back
         await using var db = await dbs.CreateDbContextAsync(ct);
-        if (await IsUpToDateAsync(db, ct))
-            return;
-        await db.Database.MigrateAsync(ct);
-        await projections.RebuildAsync(ct); // the lists may have changed their form; the journal tells them anew
-        // Write-ahead logging is kept in the file, so once is enough; readers then never wait for the writer.
+        var isNew = !await IsUpToDateAsync(db, ct);
+        if (isNew)
+        {
+            await db.Database.MigrateAsync(ct);
+            // Write-ahead logging is kept in the file, so once is enough; readers then never wait for the writer.
+            if (db.Database.IsSqlite())
+                await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL", ct);
+        }
         if (db.Database.IsSqlite())
-            await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL", ct);
+            await JournalUpgrade.RunAsync(db, ct); // asked each time: the last start may have been interrupted in it
+        var missing = await JournalGuards.PutBackAsync(db, ct);
+        return isNew ? [] : missing;
     }
 
     public async Task<bool> AnswersAsync(CancellationToken ct)

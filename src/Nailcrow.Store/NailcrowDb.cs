@@ -13,6 +13,7 @@ namespace Nailcrow.Store;
 public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext<Person>(options)
 {
     internal DbSet<JournalRow> Journal => Set<JournalRow>();
+    internal DbSet<SealRow> Seals => Set<SealRow>();
     internal DbSet<TicketLineRow> TicketLines => Set<TicketLineRow>();
     internal DbSet<DrivePlaceRow> DrivePlaces => Set<DrivePlaceRow>();
     internal DbSet<ApplianceRow> Appliances => Set<ApplianceRow>();

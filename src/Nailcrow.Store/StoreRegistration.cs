@@ -22,6 +22,10 @@ public static class StoreRegistration
             .AddSingleton<JournalNews>()
             .AddSingleton<TicketLines>()
             .AddSingleton<JournalCheck>()
+            .AddSingleton(new SealPlaces(file + ".seals", file + ".keys"))
+            .AddSingleton<Seals>()
+            .AddSingleton(new DatabaseFile(file))
+            .AddSingleton<BackupFile>()
             .AddSingleton<Projections>()
             .AddSingleton<ReferenceBook>()
             .AddSingleton<Drives>()
@@ -38,7 +42,8 @@ public static class StoreRegistration
         where T : DbContextOptionsBuilder
     {
         // Connections wait their turn rather than fail: a backup or a long list may hold the file for a moment.
-        var connection = new SqliteConnectionStringBuilder { DataSource = file, DefaultTimeout = 30, ForeignKeys = true };
+        // A file is made by Database.MigrateAsync and nowhere else: one that is gone must not come back empty.
+        var connection = new SqliteConnectionStringBuilder { DataSource = file, DefaultTimeout = 30, ForeignKeys = true, Mode = SqliteOpenMode.ReadWrite };
         options.UseSqlite(connection.ToString()).UseSnakeCaseNamingConvention();
         return options;
     }

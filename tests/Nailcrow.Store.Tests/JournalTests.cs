@@ -12,7 +12,7 @@ public sealed class JournalTests(StoreInUse store) : IClassFixture<StoreInUse>
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
     [Theory]
-    [InlineData("UPDATE journal SET body = '{}'", "The journal is append-only: entries are never changed.")]
+    [InlineData("UPDATE journal SET text = '{}'", "The journal is append-only: entries are never changed.")]
     [InlineData("DELETE FROM journal", "The journal is append-only: entries are never removed.")]
     public async Task The_database_itself_refuses_to_change_what_was_written(string sql, string reason)
     {

@@ -2,7 +2,9 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Data.Sqlite;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Tests;
@@ -10,6 +12,9 @@ namespace Nailcrow.Store.Tests;
 /// <summary>A store on a file of its own.</summary>
 public sealed class StoreInUse : IAsyncLifetime
 {
+    /// <summary>False where the test brings the tables to an older form first.</summary>
+    public bool Migrated { get; init; } = true;
+
     public static readonly Actor Ilka = new("ilka", [Role.Engineer, Role.Stores, Role.Dispatcher]);
 
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("nailcrow-store-");
@@ -24,8 +29,10 @@ public sealed class StoreInUse : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _services = new ServiceCollection().AddSingleton(TimeProvider.System).AddLogging().AddNailcrowStore(File).BuildServiceProvider();
-        await Get<Database>().MigrateAsync(TestContext.Current.CancellationToken);
+        _services = new ServiceCollection().AddSingleton(TimeProvider.System).AddLogging().AddNailcrowStore(File).AddSingleton<ISecretKeeper, InClear>().BuildServiceProvider();
+        OwnFiles.Keep(File);
+        if (Migrated)
+            await Get<Database>().MigrateAsync(TestContext.Current.CancellationToken);
     }
 
     public static Intent Intent(EntryBody body, Guid? id = null) => new(id ?? Guid.CreateVersion7(), DateTimeOffset.UtcNow, 0, Ilka, body);
@@ -36,6 +43,29 @@ public sealed class StoreInUse : IAsyncLifetime
     public async Task<long> OpenAsync(FaultReported? fault = null) => (await KeptAsync(Journal.OpenAsync(Intent(fault ?? Fault()), default))).Entry.Ticket;
 
     public Task<Written.Kept> WriteAsync(long ticket, EntryBody body) => KeptAsync(Journal.WriteAsync(ticket, Intent(body), default));
+
+    public async Task TakePictureAsync(long ticket, byte[] bytes)
+    {
+        var id = Guid.CreateVersion7();
+        var taken = new PhotoTaken(id, Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(bytes)), "image/png", bytes.Length);
+        await KeptAsync(Journal.WriteAsync(ticket, Intent(taken, id) with { Picture = new("image/png", bytes) }, default));
+    }
+
+    /// <summary>Everything held against itself, and against a seal where one is given.</summary>
+    public async Task<(Checked Over, IReadOnlyList<Trouble> Troubles)> VerifyAsync(string? seal = null)
+    {
+        var troubles = new List<Trouble>();
+        var against = seal is null ? null : ((Core.Parsed<Core.Tickets.Journal.Sealing.ReadSeal>.Ok)Get<Seals>().Read(seal)).Value.Seal;
+        var over = await Get<JournalCheck>().RunAsync(against, readToo: true, troubles.Add, _ => { }, TestContext.Current.CancellationToken);
+        return (over, troubles);
+    }
+
+    /// <summary>A ticket as it is read after a restart: nothing of it is remembered.</summary>
+    public async Task<TicketRecord> ReadAfreshAsync(long ticket)
+    {
+        await using var other = new ServiceCollection().NodeOn(File);
+        return await other.Journal().ReadAsync(ticket, TestContext.Current.CancellationToken) ?? throw new InvalidOperationException($"{ticket} is not there.");
+    }
 
     /// <summary>SQL past everything we wrote, as somebody with the file and bad intentions has it.</summary>
     public void Tamper(string sql)
@@ -66,6 +96,13 @@ public sealed class StoreInUse : IAsyncLifetime
             await _services.DisposeAsync();
         SqliteConnection.ClearAllPools();
         _folder.Delete(recursive: true);
+    }
+
+    private sealed class InClear : ISecretKeeper
+    {
+        public string Protect(string secret) => secret;
+
+        public string? Open(string kept) => kept;
     }
 
     private static async Task<Written.Kept> KeptAsync(Task<Written> writing) => (await writing).ShouldBeOfType<Written.Kept>();

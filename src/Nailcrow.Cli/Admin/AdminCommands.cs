@@ -7,7 +7,7 @@ namespace Nailcrow.Cli.Admin;
 
 internal static class AdminCommands
 {
-    public static Command Build() => new("admin", "Care of what is kept.") { Load(), Verify(), Rebuild(), Backup() };
+    public static Command Build() => new("admin", "Care of what is kept.") { Load(), VerifyCommand.Build(), Seal(), Rebuild(), Backup() };
 
     private static Command Load()
     {
@@ -20,18 +20,22 @@ internal static class AdminCommands
         });
     }
 
-    private static Command Verify() =>
-        new Command("verify", "Compute every ticket's chain of entries again, and name the first that was changed.").Does(async call =>
+    private static Command Seal()
+    {
+        var into = Said.Optional("--into", "Also write it here, to be sent or copied elsewhere.", "FILE");
+        return new Command("seal", "Sign over everything written until now; kept beside the database, to be copied elsewhere.") { into }.Does(async call =>
         {
-            var found = await call.Client.VerifyAsync(call.Ct);
-            call.Show(found, ContractJson.Default.Verified, screen =>
+            var made = await call.Client.SealAsync(call.Ct);
+            if (call.Get(into) is { } file)
+                await NewFiles.WriteAsync(file, made.Text, call.Ct);
+            call.Show(made, ContractJson.Default.SealMade, screen =>
             {
-                if (found.FirstBad is null)
-                    screen.Line($"All {found.Entries} entries of {found.Tickets} tickets are as they were written.");
+                screen.Line($"Seal {made.Number} covers {made.Entries} entries: {Screen.Safe(made.File)}");
+                screen.Line($"Signed by the key {Screen.Safe(made.Fingerprint)}.");
+                screen.Line("[dim]Keep the seal where nobody who has the database can reach it, and the key's number on paper.[/]");
             });
-            if (found.FirstBad is { } bad)
-                throw new Refusal($"The record was changed. First bad entry: {bad}");
         });
+    }
 
     private static Command Rebuild() =>
         new Command("rebuild-projections", "Throw the lists away and make them again from the journal.").Does(async call =>
@@ -42,17 +46,21 @@ internal static class AdminCommands
 
     private static Command Backup()
     {
-        var file = Said.Text("FILE", "Where to put the copy; must not exist yet.");
-        return new Command("backup", "Copy the database as of one moment, while the service runs.") { file }.Does(async call =>
+        var file = Said.Text("FILE", "Where to put it; must not exist yet.");
+        var keys = new Option<bool>("--with-keys") { Description = "Put the service's keys in as well; whoever reads the file can then act as the service." };
+        return new Command("backup", "All that is needed to go on elsewhere, as of one moment, while the service runs. 'nailcrow-service restore FILE' puts it back.") { file, keys }.Does(async call =>
         {
             var path = Path.GetFullPath(call.Get(file));
             if (File.Exists(path))
                 throw new UsageProblem($"{path} exists already; a backup never overwrites. Name another file.");
             var draft = path + ".part";
-            await using (var stream = File.Create(draft))
-                await call.Client.BackupAsync(stream, call.Ct);
+            await using (var stream = NewFiles.Own(draft))
+                await call.Client.BackupAsync(stream, call.Get(keys), call.Ct);
             File.Move(draft, path);
             call.Screen.Line($"{Screen.Safe(path)}: {new FileInfo(path).Length:N0} bytes.");
+            call.Screen.Line(call.Get(keys)
+                ? "The service's keys are in it: keep it as you keep the machine."
+                : "The service's keys are not in it: restored without them, people sign in anew and secrets of event senders are given anew. --with-keys puts them in.");
         });
     }
 

@@ -53,6 +53,19 @@ internal sealed class Screen
             _error.WriteLine(sentence);
     }
 
+    /// <summary>How far something long is, on one line that is written over; only where somebody looks at it.</summary>
+    public void Progress(Nailcrow.Client.VerifyNews news)
+    {
+        if (!Console.IsErrorRedirected && news is { What: { } what, Of: > 0 })
+            _error.Write($"\r{what}: {news.Done} of {news.Of} ({100 * news.Done / news.Of} %)   ");
+    }
+
+    public void ProgressEnds()
+    {
+        if (!Console.IsErrorRedirected)
+            _error.Write("\r" + new string(' ', 60) + "\r");
+    }
+
     /// <summary>Asks at the terminal, or takes the next line of what was piped in.</summary>
     public string Ask(string question)
     {

@@ -32,21 +32,23 @@ internal static class JournalCommand
 
     private static string[] Row(Entry entry)
     {
-        var body = JsonSerializer.SerializeToElement(entry.Body, JournalJson.Default.EntryBody);
+        var body = entry.BodyAsWritten();
         var late = entry.RecordedAt - entry.Happened > TimeSpan.FromMinutes(2) ? "*" : "";
         return
         [
             $"{entry.Seq}",
             $"{entry.Happened.UtcDateTime:MM-dd HH:mm:ss}{late}",
             Screen.Safe(entry.By),
-            body.GetProperty("kind").GetString() ?? "",
-            Screen.Safe(What(body)),
+            Screen.Safe(EntryKinds.Of(entry.Body)),
+            entry.Body is Unreadable unreadable ? $"[bold]cannot be read by this version[/] {Screen.Safe($"({unreadable.Why}) {What(body)}")}" : Screen.Safe(What(body)),
             $"[dim]{entry.Hash[..8]}[/]",
         ];
     }
 
     private static string What(JsonElement body)
     {
+        if (body.ValueKind != JsonValueKind.Object)
+            return "";
         var told = string.Join(", ", body.EnumerateObject().Where(p => p.Name is not ("kind" or "sheet")).Select(p => p.Value.ValueKind is JsonValueKind.Object or JsonValueKind.Array ? p.Name : $"{p.Name} {p.Value}"));
         return told.Length <= MostShown ? told : told[..MostShown] + "…";
     }

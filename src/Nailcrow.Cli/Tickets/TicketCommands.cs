@@ -4,6 +4,7 @@ using Nailcrow.Cli.Reports;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Swaps;
 using Nailcrow.Cli.Tickets.Planning;
+using Nailcrow.Client;
 using Nailcrow.Core;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
@@ -37,6 +38,8 @@ internal static class TicketCommands
             SignOff(),
             CloseCommand.Build(),
             ServiceReportCommand.Build(),
+            Prove(),
+            OneSentence("reopen", "As a lead: make a closed or cancelled one work again.", "Why.", text => new TicketReopened(text), "open again."),
             OneSentence("cancel", "Cancel it; only while no drive has been moved.", "Why.", text => new TicketCancelled(text), "cancelled."),
         };
 
@@ -72,6 +75,23 @@ internal static class TicketCommands
         var (ticket, id, how) = (Said.Ticket(), Said.Text("DISCREPANCY", "Its id, as 'ticket show' gives it."), Said.Text("HOW", "How it is to be read."));
         return new Command("settle", "Settle a contradiction in the record, as a lead, in writing.") { ticket, id, how }.Does(call =>
             call.WriteAsync(call.Get(ticket), new DiscrepancySettled(call.Get(id), call.Get(how)), $"{call.Get(id)} is settled."));
+    }
+
+    private static Command Prove()
+    {
+        var ticket = Said.Ticket();
+        var into = Said.Optional("--into", "Where to write it; left out, the terminal.", "FILE");
+        return new Command("prove", "Its entries with the way to the newest seal, in a file that anybody can check offline.") { ticket, into }.Does(async call =>
+        {
+            var proof = await call.Client.ProveAsync(call.Get(ticket), call.Ct);
+            if (call.Get(into) is not { } file)
+            {
+                call.Screen.Json(proof, ContractJson.Default.TicketProof);
+                return;
+            }
+            await NewFiles.WriteAsync(file, System.Text.Json.JsonSerializer.Serialize(proof, ContractJson.Default.TicketProof), call.Ct);
+            call.Screen.Line($"{Screen.Safe(Path.GetFullPath(file))}: {proof.Entries.Count} entries of {Screen.Safe(proof.Ticket)}, proved by a seal. 'node docs/check-proof.mjs FILE' checks it; docs/journal.md tells how.");
+        });
     }
 
     private static Command SignOff()

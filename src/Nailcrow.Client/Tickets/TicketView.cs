@@ -89,4 +89,10 @@ public sealed record RunView(
 );
 
 /// <summary>How the rebuild stands, with what was read.</summary>
-public sealed record RebuildView(RebuildLook Look, IReadOnlyList<Reading> Readings);
+/// <param name="Readings">What a chart can show of them; all are asked for in pages.</param>
+/// <param name="Count">How many there are in all.</param>
+public sealed record RebuildView(RebuildLook Look, IReadOnlyList<Reading> Readings, int Count = 0);
+
+/// <summary>Readings of a rebuild, oldest first.</summary>
+/// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
+public sealed record ReadingPage(IReadOnlyList<Reading> Readings, int? Next);

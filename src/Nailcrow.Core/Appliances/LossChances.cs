@@ -44,7 +44,7 @@ public sealed record LossChances(double HoursLow, double HoursHigh, Chance Drive
     private static Chance OfDrives(int left, int margin, double low, double high, double rate) =>
         new(
             AtLeast(margin + 1, left, FailsWithin(low, rate)),
-            AtLeast(margin + 1, left, FailsWithin(high, rate * SameBatch)),
+            AtLeast(margin + 1, left, FailsWithin(high, Math.Min(1, rate * SameBatch))),
             $"P(at least {margin + 1} of n fail), each with 1 - (1 - r)^(t / year)",
             [$"n = {left} members left", $"r = {Percent(rate)} to {Percent(rate * SameBatch)} a year", $"t = {Hours(low)} to {Hours(high)} h"]);
 
@@ -64,6 +64,8 @@ public sealed record LossChances(double HoursLow, double HoursHigh, Chance Drive
     /// <summary>The upper tail of the binomial distribution.</summary>
     private static double AtLeast(int some, int of, double each)
     {
+        if (each >= 1) // so long a time that none outlives it; the ratio of neighbouring terms has no value then
+            return some <= of ? 1 : 0;
         var (sum, term) = (0.0, Math.Pow(1 - each, of)); // the term for none
         for (var k = 0; k <= of; k++)
         {

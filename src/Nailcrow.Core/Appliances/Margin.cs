@@ -30,13 +30,9 @@ public static class Margin
     {
         if (members.All(b => b.Group is not null))
         {
-            Span<int> count = stackalloc int[groups];
-            foreach (var bay in members)
-                if (bay.Group is { } group && group >= 0 && group < groups)
-                    count[group]++;
-            var weakest = int.MaxValue;
-            foreach (var some in count)
-                weakest = Math.Min(weakest, some);
+            // Counted by what the bays say, never by how many groups somebody claims there are.
+            var left = members.Where(b => b.Group >= 0 && b.Group < groups).GroupBy(b => b.Group).Select(g => g.Count()).ToList();
+            var weakest = left.Count < groups ? 0 : left.Min();
             return bears - (array.DesignMembers / groups - weakest);
         }
         if (missing <= bears)

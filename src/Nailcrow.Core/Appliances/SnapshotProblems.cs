@@ -3,6 +3,9 @@ namespace Nailcrow.Core.Appliances;
 /// <summary>What makes a typed or fetched snapshot unusable, each as a sentence. Empty when it can be kept.</summary>
 public static class SnapshotProblems
 {
+    // Eleven chassis of 106 bays; beyond that somebody typed a serial into a count.
+    private const int MostMembers = 1_200;
+
     public static IEnumerable<string> In(Snapshot snapshot)
     {
         if (snapshot.Bays.Count == 0)
@@ -13,6 +16,12 @@ public static class SnapshotProblems
             yield return $"Serial {twice} is in two bays; one drive is in one bay.";
         foreach (var bay in snapshot.Bays.Where(b => b.Role == BayRole.Empty && b.Serial is not null))
             yield return $"Bay {bay.Label} is called empty and holds {bay.Serial}; give it another role or no serial.";
+        foreach (var twice in Repeated(snapshot.Arrays.Select(a => a.Name)))
+            yield return $"Array {twice} is listed twice; each array has a name of its own in a snapshot.";
+        foreach (var array in snapshot.Arrays.Where(a => a.DesignMembers > MostMembers))
+            yield return $"Array {array.Name} has {array.DesignMembers:N0} members; an appliance has at most {MostMembers:N0} bays.";
+        foreach (var bay in snapshot.Bays.Where(b => b.Group is { } group && snapshot.ArrayOf(b) is { } array && group >= Redundancy.Of(array).Groups))
+            yield return $"Bay {bay.Label} is in group {bay.Group} of {bay.Array}, which has {Redundancy.Of(snapshot.ArrayOf(bay)!).Groups}, counted from 0."; // its array is there: asked a line above
         foreach (var bay in snapshot.Bays.Where(b => b.Array is not null && snapshot.ArrayOf(b) is null))
             yield return $"Bay {bay.Label} belongs to array '{bay.Array}', which the snapshot does not list.";
         foreach (var array in snapshot.Arrays)

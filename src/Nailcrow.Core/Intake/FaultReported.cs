@@ -37,6 +37,12 @@ public sealed record FaultReported(
     Promise? Promise = null
 ) : FactBody
 {
+    /// <summary>Stands where a report says nothing that can be read.</summary>
+    public const string NotReadable = "not readable";
+
+    public static readonly FaultReported Lost =
+        new(NotReadable, NotReadable, NotReadable, NotReadable, NotReadable, NotReadable, JobKind.Fault, "The report of this ticket is missing.");
+
     public override string? Problem(Ticket ticket) =>
         ticket.Report is not null ? $"{TicketNumber.Text(ticket.Number)} already has its report; add what is new as evidence."
         : string.IsNullOrWhiteSpace(Symptom) ? "Say what was seen; 'amber lamp on bay 7' is enough."

@@ -29,4 +29,4 @@ public sealed record RunSheet(
 
 /// <summary>A drive that is to come out, and what goes into its bay.</summary>
 /// <param name="Name">What the machine's software calls it.</param>
-public sealed record SheetDrive(string Bay, string Serial, string? Name, string? PartSerial);
+public sealed record SheetDrive(string Bay, string Serial, string? Name = null, string? PartSerial = null);

@@ -8,6 +8,8 @@ public sealed record ReadingTaken(string Array, Progress Progress, RebuildPhase 
 {
     public override string? Problem(Ticket ticket) => Reading.Problem(Percent);
 
+    public Reading At(DateTimeOffset at) => new(at, Array, Progress, Phase, Percent, Source);
+
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        ticket with { Readings = ticket.Readings.Add(new(stamp.At, Array, Progress, Phase, Percent, Source)) };
+        ticket with { Readings = Thinned.With(ticket.Readings, At(stamp.At)) };
 }

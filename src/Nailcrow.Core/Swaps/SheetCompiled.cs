@@ -10,6 +10,8 @@ public sealed record SheetCompiled(RunSheet Sheet) : DecisionBody
 {
     public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Lead];
 
+    public override string? ByServiceOnly() => "A run sheet is made by the service, from a procedure that is published and proved: POST /api/tickets/{number}/sheet, or 'nailcrow run start'.";
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         Sheet.IsRecovery ? ticket.Interrupted.Count > 0 ? "A sheet is interrupted already; finish the recovery first." : null
         : ticket.Interrupted.Count > 0 ? "A recovery is under way; finish it, and the sheet that was interrupted goes on."

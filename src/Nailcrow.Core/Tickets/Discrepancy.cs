@@ -4,6 +4,9 @@ namespace Nailcrow.Core.Tickets;
 /// <param name="Id">Made from the entry that raised it and what it is about, so that every fold gives the same one.</param>
 public sealed record Discrepancy(string Id, string About, string Sentence, DateTimeOffset At, string By)
 {
+    /// <summary>The entry that raised it.</summary>
+    public Guid Entry { get; init; }
+
     public string? SettledBy { get; init; }
 
     public string? Settlement { get; init; }

@@ -8,6 +8,8 @@ public sealed record DiscrepancySettled(string Discrepancy, string How) : Decisi
 {
     public override IReadOnlyCollection<Role> Writers() => [Role.Lead];
 
+    public override bool MayFollowTheEnd() => true;
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
     {
         var open = ticket.Discrepancies.Where(d => d.IsOpen).Select(d => d.Id).ToList();

@@ -10,7 +10,8 @@ public sealed record NextAction(string Who, string Say, Move Move)
 
     /// <param name="danger">Where it has been reckoned already; it is looked for only where a swap may not help.</param>
     public static NextAction Of(Ticket ticket, Danger? danger) =>
-        ticket.IsEnded ? new("nobody", $"Nothing: the ticket is {Words.Of(ticket.Stage)}.", Move.Nothing)
+        ticket.OpenAfterEnd is { } after ? new("lead", $"Settle, or reopen: {after.Sentence}", Move.Settle)
+        : ticket.IsEnded ? new("nobody", $"Nothing: the ticket is {Words.Of(ticket.Stage)}.", Move.Nothing)
         : ticket.HoldReason is { } hold ? new("dispatcher", $"On hold: {hold.TrimEnd('.')}. Lift the hold when that is over.", Move.LiftHold)
         : ticket.Help is { IsOpen: true } help ? new("lead", $"Answer {help.By}: {help.Reason}", Move.AnswerHelp)
         : WhereNoSwapHelps(ticket, danger) is { } talk ? talk

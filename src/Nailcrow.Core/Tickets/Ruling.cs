@@ -18,6 +18,21 @@ public abstract record Ruling
 
     public sealed record NotAllowed(string Reason) : Ruling;
 
+    // A decision that is dated ahead would be ruled on for a moment that has not come; two minutes are a clock's.
+    private static readonly TimeSpan AheadAtMost = TimeSpan.FromMinutes(2);
+
+    /// <summary>Whether what somebody sent may be written at all, and then as <see cref="On(Ticket, EntryBody, Actor, DateTimeOffset)"/> says.</summary>
+    public static Ruling On(Ticket ticket, Intent intent, DateTimeOffset now)
+    {
+        if (intent.FromOutside && intent.Body.ByServiceOnly() is { } instead)
+            return new NotAllowed(instead);
+        if (intent.Happened < ServiceClock.Earliest)
+            return new Unusable($"It says it happened at {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC; nothing here is older than {ServiceClock.Earliest.Year}. Set the device's clock.");
+        if (intent.Body is DecisionBody && intent.Happened > now + AheadAtMost)
+            return new Unusable($"It is dated {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC, which is still to come; a decision is taken now. Set the device's clock.");
+        return On(ticket, intent.Body, intent.Actor, now);
+    }
+
     /// <summary>Facts pass if they are usable; decisions are also checked against the ticket as it stands.</summary>
     public static Ruling On(Ticket ticket, EntryBody intended, Actor actor, DateTimeOffset now)
     {
@@ -25,11 +40,14 @@ public abstract record Ruling
             return new NotAllowed($"{actor.Name} may not do this; it takes the role {string.Join(" or ", intended.Writers().Select(Words.Of))}.");
         if (ticket.Report is null && intended is not Intake.FaultReported)
             return new Refused($"{TicketNumber.Text(ticket.Number)} does not exist.");
+        // A sheet is the service's own, and as long as its procedure is.
+        if (intended.ByServiceOnly() is null && Bounds.Problem(intended) is { } passed)
+            return new Unusable(passed);
         if (intended.Problem(ticket) is { } problem)
             return new Unusable(problem);
         if (intended is not DecisionBody decision)
             return new Accepted();
-        if (ticket.IsEnded)
+        if (ticket.IsEnded && !decision.MayFollowTheEnd())
             return new Refused($"{TicketNumber.Text(ticket.Number)} is {Words.Of(ticket.Stage)}; nothing more is decided on it.");
         return decision.Refusal(ticket, actor, now) is { } reason ? new Refused(reason) : new Accepted();
     }

@@ -49,6 +49,11 @@ public sealed record Ticket(long Number)
     public TicketClosed? Closing { get; init; }
     public TicketCancelled? Cancelling { get; init; }
     public DateTimeOffset? EndedAt { get; init; }
+    public ImmutableList<Reopening> Reopenings { get; init; } = [];
+
+    /// <summary>Facts that took long to arrive: a ticket may have been closed without them.</summary>
+    internal ImmutableList<LateFact> Delayed { get; init; } = [];
+
     public long Entries { get; init; }
 
     public Snapshot? Latest => Snapshots.LastOrDefault();
@@ -70,6 +75,12 @@ public sealed record Ticket(long Number)
 
     public bool IsEnded => Closing is not null || Cancelling is not null;
 
+    /// <summary>What came in after the end and waits for a lead; null where there is nothing, or no end yet.</summary>
+    public Discrepancy? OpenAfterEnd => IsEnded ? Discrepancies.Find(d => d.IsOpen && (d.About == LateFact.About || d.At > EndedAt)) : null;
+
+    /// <summary>Ended, and nothing has come in since that somebody has to look at.</summary>
+    public bool IsAtRest => IsEnded && OpenAfterEnd is null;
+
     public Stage Stage =>
         Cancelling is not null ? Stage.Cancelled
         : Closing is not null ? Stage.Closed
@@ -89,15 +100,33 @@ public sealed record Ticket(long Number)
     /// <summary>One more entry that happened after all the others.</summary>
     internal static Ticket Apply(Ticket ticket, Entry entry)
     {
-        var folded = entry.Body.Fold(ticket, entry.Stamp);
-        if (entry.Happened > entry.RecordedAt + ClockTolerance)
-            folded = folded.Raise(entry.Stamp, "clock", $"An entry says it happened {Watch.Told(entry.Happened - entry.RecordedAt)} after it was recorded; the sending device's clock was wrong.");
-        return folded with { Entries = ticket.Entries + 1 };
+        var folded = Followed(ticket, entry);
+        if (entry.IsAhead)
+            folded = folded.Raise(entry.Stamp, "clock", $"An entry says it happened {Watch.Told(entry.Claimed - entry.RecordedAt)} after it was recorded; the sending device's clock was wrong.");
+        return LateFact.Noted(ticket, folded, entry) with { Entries = ticket.Entries + 1 };
     }
 
-    // Clocks that are set by network time agree to well under a minute; two leave room for a slow upload.
-    private static readonly TimeSpan ClockTolerance = TimeSpan.FromMinutes(2);
+    /// <summary>A rule of today that stumbles over an entry of yesterday must not take the whole ticket with it: it is told, and a lead reads it.</summary>
+    private static Ticket Followed(Ticket ticket, Entry entry)
+    {
+        try
+        {
+            return entry.Body.Fold(ticket, entry.Stamp);
+        }
+        catch (Exception e) when (e is not (OutOfMemoryException or StackOverflowException))
+        {
+            return ticket.Raise(entry.Stamp, Unreadable.About, $"An entry of the kind '{EntryKinds.Of(entry.Body)}' by {entry.By} cannot be followed, and counts for nothing: {e.Message}");
+        }
+    }
 
-    internal Ticket Raise(Stamp stamp, string about, string sentence) =>
-        this with { Discrepancies = Discrepancies.Add(new($"{about}-{stamp.Entry.ToString("N")[^8..]}", about, sentence, stamp.At, stamp.By)) };
+    /// <summary>A ticket whose report was taken out of the record is still a ticket, and still shown.</summary>
+    internal Ticket AboutSomething() => Report is null ? this with { Report = Intake.FaultReported.Lost } : this;
+
+    /// <summary>Names of discrepancies are made of the entry that raised them; one entry may raise several about the same thing.</summary>
+    internal Ticket Raise(Stamp stamp, string about, string sentence)
+    {
+        var name = $"{about}-{stamp.Entry.ToString("N")[^8..]}";
+        var before = Discrepancies.Count(d => d.Id == name || d.Id.StartsWith($"{name}-", StringComparison.Ordinal));
+        return this with { Discrepancies = Discrepancies.Add(new(before == 0 ? name : $"{name}-{before + 1}", about, sentence, stamp.At, stamp.By) { Entry = stamp.Entry }) };
+    }
 }

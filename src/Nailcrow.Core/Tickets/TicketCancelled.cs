@@ -13,5 +13,5 @@ public sealed record TicketCancelled(string Reason) : DecisionBody
         : ticket.Custody.Open.Any() ? $"Still out: {string.Join(", ", ticket.Custody.Open.Select(o => $"{o.Serial} with {o.Holder}"))}. Return it first."
         : null;
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Cancelling = this, EndedAt = stamp.At };
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) => LateFact.LeftBehind(ticket with { Cancelling = this, EndedAt = stamp.At }, stamp);
 }

@@ -27,7 +27,11 @@ public sealed record TicketLine(
     DeadlineKind? Due = null,
     DateTimeOffset? VisitFrom = null,
     DateTimeOffset? VisitTo = null
-);
+)
+{
+    /// <summary>Closed or cancelled; something may have come in since that a lead has to look at.</summary>
+    public bool HasEnded => Stage is Stage.Closed or Stage.Cancelled;
+}
 
 /// <summary>Which tickets are wanted; each part narrows further.</summary>
 /// <param name="Find">A ticket number, an asset number, a serial, or a serial's last characters.</param>

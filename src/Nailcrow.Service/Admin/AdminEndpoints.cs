@@ -5,7 +5,6 @@ using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
-using Nailcrow.Store;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Tickets;
 
@@ -18,9 +17,10 @@ internal static class AdminEndpoints
     {
         var admin = app.MapGroup("/api/admin").WithTags("Admin").RequireAuthorization(policy => policy.RequireRole("admin"));
         admin.MapPost("/reference", Load).WithName("LoadReference");
-        admin.MapPost("/verify", Verify).WithName("Verify");
         admin.MapPost("/rebuild-projections", Rebuild).WithName("RebuildProjections");
-        admin.MapGet("/backup", Backup).WithName("Backup");
+        admin.MapPost("/seal", MakeSeal).WithName("Seal");
+        admin.MapVerify();
+        admin.MapBackup();
     }
 
     internal static async Task<Results<Ok<Loaded>, ProblemHttpResult>> Load(ReferenceData data, ReferenceBook book, ClaimsPrincipal person, CancellationToken ct)
@@ -31,20 +31,12 @@ internal static class AdminEndpoints
             : Refusals.Unusable($"Nothing was loaded. {string.Join(" ", problems.Take(20))}");
     }
 
-    internal static async Task<Ok<Verified>> Verify(JournalCheck check, CancellationToken ct)
-    {
-        var found = await check.VerifyAsync(ct);
-        return TypedResults.Ok(new Verified(found.Tickets, found.Entries, found.FirstBad));
-    }
-
     internal static async Task<Ok<Rebuilt>> Rebuild(Projections projections, CancellationToken ct) => TypedResults.Ok(new Rebuilt(await projections.RebuildAsync(ct)));
 
-    /// <summary>A copy as of one moment, sent as a file; the copy on our side goes when it has been sent.</summary>
-    internal static async Task<FileStreamHttpResult> Backup(Database database, CancellationToken ct)
+    /// <summary>A signed head over everything written until now, kept beside the database; copy it elsewhere.</summary>
+    internal static async Task<Ok<SealMade>> MakeSeal(Seals seals, CancellationToken ct)
     {
-        var file = Path.Combine(Path.GetTempPath(), $"nailcrow-{Guid.NewGuid():N}.db");
-        await database.BackupAsync(file, ct);
-        var stream = new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
-        return TypedResults.File(stream, "application/vnd.sqlite3", "nailcrow.db");
+        var made = await seals.SealAsync(ct);
+        return TypedResults.Ok(new SealMade(made.Text, made.Number, made.Entries, seals.FileOf(made.Number), seals.Fingerprint));
     }
 }

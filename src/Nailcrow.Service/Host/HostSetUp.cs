@@ -23,6 +23,9 @@ internal static class HostSetUp
     // A snapshot of 106 bays has 40 kB; a reference file of a thousand appliances under 1 MB.
     private const long MostBodyBytes = 8 * 1024 * 1024;
 
+    // Whoever stops a service waits five seconds before being rude; what takes longer is taken up at the next start.
+    private static readonly TimeSpan LastsAtMost = TimeSpan.FromSeconds(3);
+
     public static ServiceSettings AddHost(this WebApplicationBuilder builder)
     {
         var settings = builder.Configuration.GetSection("Nailcrow").Get<ServiceSettings>() ?? new();
@@ -40,6 +43,7 @@ internal static class HostSetUp
             .WriteTo.Console(new CompactJsonFormatter()));
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddNailcrowStore(settings.Data);
+        OwnFiles.Folder(Path.GetFullPath(settings.Data + ".keys"));
         builder.Services.AddDataProtection().SetApplicationName("nailcrow").PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
         builder.Services.ConfigureHttpJsonOptions(json =>
         {
@@ -56,6 +60,9 @@ internal static class HostSetUp
         builder.Services.Configure<BrotliCompressionProviderOptions>(brotli => brotli.Level = CompressionLevel.Optimal);
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<BadRequestSentences>();
+        builder.Services.AddExceptionHandler<StorageTroubles>();
+        builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = LastsAtMost);
+        builder.Services.AddSingleton<ISecretKeeper, ProtectedSecrets>();
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
         builder.Services.AddHealthChecks().AddCheck<DatabaseAnswers>("database");
         return settings;
@@ -88,7 +95,9 @@ internal static class HostSetUp
             return;
         if (settings.Problems().ToList() is { Count: > 0 } problems)
             throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), problems);
-        await app.Services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
+        var missing = await app.Services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
+        if (missing.Count > 0)
+            Log.ForContext(typeof(HostSetUp)).Warning("Guards of the journal had been taken away and were put back: {Guards}. Somebody was at the database; 'nailcrow admin verify --seal FILE' tells whether anything was changed", missing);
         var first = app.Services.GetRequiredService<People.FirstPerson>();
         if (settings.FirstAdmin is not null)
             await first.MakeAsync(settings.FirstAdmin, CancellationToken.None);

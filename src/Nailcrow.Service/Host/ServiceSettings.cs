@@ -13,6 +13,10 @@ public sealed record ServiceSettings
     /// moves once in several minutes, and its management processor is slow.</summary>
     public double WatchEverySeconds { get; init; } = 60;
 
+    /// <summary>How often everything written is sealed, in hours. Default 24, 0 for never, at most 720. A seal costs what was
+    /// written since the last; what is sealed seldom can be rewritten unnoticed for as long.</summary>
+    public double SealEveryHours { get; init; } = 24;
+
     /// <summary>The administrator made at the first start, when nobody can sign in yet.</summary>
     public FirstAdmin? FirstAdmin { get; init; }
 
@@ -21,6 +25,8 @@ public sealed record ServiceSettings
     {
         if (WatchEverySeconds is < 1 or > 3600)
             yield return $"Nailcrow:WatchEverySeconds is {WatchEverySeconds}; accepted: 1 to 3600.";
+        if (SealEveryHours is < 0 or > 720)
+            yield return $"Nailcrow:SealEveryHours is {SealEveryHours}; accepted: 0 to 720, 0 for never.";
         if (!Directory.Exists(Procedures))
             yield return $"Nailcrow:Procedures is '{Path.GetFullPath(Procedures)}', which is no folder.";
         if (Path.GetDirectoryName(Path.GetFullPath(Data)) is { } folder && !Directory.Exists(folder))

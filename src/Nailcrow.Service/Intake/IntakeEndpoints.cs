@@ -36,7 +36,7 @@ internal static class IntakeEndpoints
         return Receipts.Answer(await doors.OfAsync(report.Asset, async () =>
         {
             var open = await lines.FindAsync(new(Ended: false, Asset: report.Asset, Limit: 100), ct);
-            return Joining.Open(open, report) is { } same ? await JoinAsync(journal, same, intent, report, ct) : await journal.OpenAsync(intent, ct);
+            return Joining.Open(open.Where(l => !l.HasEnded), report) is { } same ? await JoinAsync(journal, same, intent, report, ct) : await journal.OpenAsync(intent, ct);
         }, ct));
     }
 

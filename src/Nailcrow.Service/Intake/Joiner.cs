@@ -5,6 +5,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Service.Host;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
@@ -46,22 +47,40 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
     public async Task<int> JoinSomeAsync(CancellationToken ct)
     {
         var pending = await log.PendingAsync(MostAtOnce, ct);
-        var assets = pending.Select(i => i.Asset).OfType<string>().Distinct().ToList();
+        if (pending.Where(i => i.Alert is null || i.Asset is null).Select(i => i.Id).ToList() is { Count: > 0 } unreadable)
+            await log.SettleAsync(unreadable, IntakeOutcome.Unmatched, null, ct);
+        var assets = pending.Where(i => i.Alert is not null).Select(i => i.Asset).OfType<string>().Distinct().ToList();
         if (assets.Count == 0)
             return 0;
         var known = await drives.LatestAsync(assets, ct);
-        await Parallel.ForEachAsync(pending.Where(i => i.Asset is not null).GroupBy(i => i.Asset!), new ParallelOptions { MaxDegreeOfParallelism = 64, CancellationToken = ct }, async (ofOne, token) =>
+        await Parallel.ForEachAsync(pending.Where(i => i is { Asset: not null, Alert: not null }).GroupBy(i => i.Asset!), new ParallelOptions { MaxDegreeOfParallelism = 64, CancellationToken = ct }, async (ofOne, token) =>
         {
             try
             {
                 await doors.OfAsync(ofOne.Key, () => JoinAsync(ofOne.Key, [.. ofOne], known.GetValueOrDefault(ofOne.Key), token), token);
             }
-            catch (Exception e) when (e is not OperationCanceledException)
+            catch (Exception e) when (e is not OperationCanceledException && StorageTroubles.Sentence(e) is null)
             {
-                complaints.LogError(e, "Alerts of {Asset} could not be joined", ofOne.Key);
+                complaints.LogError(e, "Alerts of {Asset} could not be joined together; each is tried alone", ofOne.Key);
+                foreach (var one in ofOne)
+                    await AloneAsync(one, known.GetValueOrDefault(ofOne.Key), token);
             }
         });
         return pending.Count;
+    }
+
+    /// <summary>One that cannot be joined, whatever it is, waits for a person, and stops no other.</summary>
+    private async Task AloneAsync(IntakeItem one, Snapshot? known, CancellationToken ct)
+    {
+        try
+        {
+            await doors.OfAsync(one.Asset ?? "", () => JoinAsync(one.Asset ?? "", [one], known, ct), ct);
+        }
+        catch (Exception e) when (e is not OperationCanceledException && StorageTroubles.Sentence(e) is null)
+        {
+            complaints.LogError(e, "A message of {Asset} could not be joined; it waits under Intake for a person", one.Asset);
+            await log.SettleAsync([one.Id], IntakeOutcome.Unmatched, null, ct);
+        }
     }
 
     /// <returns>How many tickets heard of it.</returns>
@@ -98,11 +117,12 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
     {
         // Seen just now to be a member still: it works, and will fail.
         var job = now?.BayLabelled(first.Bay) is { Role: BayRole.Member, Health: not DriveHealth.Faulted } ? JobKind.Early : JobKind.Fault;
-        var text = first is { Bay: null, Serial: null, Name: { } name } ? $"{first.Text} ({name})" : first.Text;
+        var text = Short(first is { Bay: null, Serial: null, Name: { } name } ? $"{first.Text} ({name})" : first.Text);
         var report = Reporting.Of(known, text, job, first.Bay, first.Serial, first.At);
-        if (report.Problem(new Ticket(0)) is not null)
-            report = report with { Serial = null }; // what a machine calls a serial need not be one
-        var opened = (Written.Kept)await journal.OpenAsync(new Intent(first.Id, first.At, 0, Core.People.Actor.Service, report), ct);
+        if (report.Problem(new Ticket(0)) is not null || Bounds.Problem(report) is not null)
+            report = report with { Serial = null, Bay = null }; // what a machine calls a serial or a bay need not be one
+        if (await journal.OpenAsync(new Intent(first.Id, Believable(first.At), 0, Core.People.Actor.Service, report), ct) is not Written.Kept opened)
+            throw new InvalidDataException($"No ticket could be opened for {known.Appliance.Asset} from '{text}'.");
         if (seen is not null && !opened.Repeated)
             await journal.WriteAsync(opened.Entry.Ticket, Intents.ByService(new Core.Swaps.SnapshotTaken(seen), time.GetUtcNow()) with { At = seen.TakenAt }, ct);
         return opened.Entry.Ticket;
@@ -133,13 +153,25 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
                 times = Math.Max(times + 1, alert.Count ?? 0);
                 if (!Flapping.IsWorthTelling(times) && alert.Count is null)
                     continue;
-                var evidence = new EvidenceSeen(alert.Kind, $"{alert.Via}, {alert.Sender}", alert.Text, alert.Bay, alert.Serial, times == 1 ? null : times);
-                var written = await journal.WriteAsync(ticket, new Intent(alert.Id, alert.At, 0, Core.People.Actor.Service, evidence), ct);
-                if (written is not Written.Kept) // a bay that this machine does not have: what was said is kept, without the bay
-                    await journal.WriteAsync(ticket, new Intent(alert.Id, alert.At, 0, Core.People.Actor.Service, evidence with { Bay = null, Text = alert.Bay is null ? alert.Text : $"{alert.Text} (bay {alert.Bay})" }), ct);
+                var evidence = new EvidenceSeen(alert.Kind, $"{alert.Via}, {alert.Sender}", Short(alert.Text), alert.Bay, alert.Serial, times == 1 ? null : times);
+                var intent = new Intent(alert.Id, Believable(alert.At), 0, Core.People.Actor.Service, evidence);
+                if (await journal.WriteAsync(ticket, intent, ct) is Written.Kept)
+                    continue;
+                // A bay that this machine does not have, a serial that is none: what was said is kept, without them.
+                var plain = evidence with { Bay = null, Serial = null, Text = Short(alert.Bay is null ? alert.Text : $"{alert.Text} (bay {alert.Bay})") };
+                if (await journal.WriteAsync(ticket, intent with { Body = plain }, ct) is not Written.Kept)
+                    throw new InvalidDataException($"{TicketNumber.Text(ticket)} does not take '{plain.Text}'.");
             }
         }
     }
+
+    /// <summary>A line of a machine may be longer than an entry takes; its whole text stays in the intake log.</summary>
+    private static string Short(string text) => text.Length <= MostCharacters ? text : text[..MostCharacters] + " ...";
+
+    /// <summary>A machine whose clock was never set says 1970; that it said something now is what is known.</summary>
+    private DateTimeOffset Believable(DateTimeOffset at) => at < ServiceClock.Earliest ? time.GetUtcNow() : at;
+
+    private const int MostCharacters = 2_000;
 }
 
 /// <summary>A report with what was known of the machine and its site when it came.</summary>

@@ -1,4 +1,5 @@
 using System.Threading.Channels;
+using Nailcrow.Service.Host;
 using Nailcrow.Store.Intake;
 
 namespace Nailcrow.Service.Intake;
@@ -13,9 +14,10 @@ internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Rece
     private const int MostWaiting = 50_000;
     private const int MostAtOnce = 1_000;
 
-    // A datagram's sender does not send again; a database that is busy or being copied is free again in seconds.
-    private const int Attempts = 5;
+    // A datagram's sender does not send again, so what came is tried until it is kept; whoever waits for it is told before long.
+    private const int AttemptsForWhoWaits = 3;
     private static readonly TimeSpan BetweenAttempts = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan BetweenAttemptsAtMost = TimeSpan.FromSeconds(10);
 
     private readonly Channel<Incoming> _waiting = Channel.CreateBounded<Incoming>(new BoundedChannelOptions(MostWaiting) { SingleReader = true });
     private readonly SemaphoreSlim _kept = new(0);
@@ -46,41 +48,65 @@ internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Rece
         try
         {
             while (await _waiting.Reader.WaitToReadAsync(stoppingToken))
-                await KeepWaitingAsync(stoppingToken);
+                await KeepAsync(Taken(), stoppingToken);
         }
         catch (OperationCanceledException)
         {
             // Stopping; what is here already is kept below.
         }
         _waiting.Writer.TryComplete();
-        await KeepWaitingAsync(CancellationToken.None);
+        while (Taken() is { Count: > 0 } rest)
+            await KeepAsync(rest, stoppingToken);
     }
 
-    private async Task KeepWaitingAsync(CancellationToken ct)
+    private List<Incoming> Taken()
     {
         var batch = new List<Incoming>();
         while (batch.Count < MostAtOnce && _waiting.Reader.TryRead(out var next))
             batch.Add(next);
-        if (batch.Count == 0)
-            return;
+        return batch;
+    }
+
+    private async Task KeepAsync(List<Incoming> batch, CancellationToken stopping)
+    {
         for (var attempt = 1; ; attempt++)
             try
             {
-                await log.KeepAsync(await sorter.SortAsync(batch, ct), ct);
+                await log.KeepAsync(await sorter.SortAsync(batch, CancellationToken.None), CancellationToken.None);
                 batch.ForEach(i => i.Kept.TrySetResult());
                 _kept.Release();
                 return;
             }
-            catch (Exception e) when (attempt < Attempts && e is not OperationCanceledException)
+            catch (Exception e) when (StorageTroubles.Sentence(e) is null && batch.Count > 1)
             {
-                await Task.Delay(BetweenAttempts * attempt, CancellationToken.None);
+                foreach (var one in batch) // one of them cannot be kept, whatever it is; the others must not fall with it
+                    await KeepAsync([one], stopping);
+                return;
             }
             catch (Exception e)
             {
-                complaints.LogError(e, "{Count} messages could not be kept", batch.Count);
-                batch.ForEach(i => i.Kept.TrySetException(e));
-                return;
+                if (attempt == AttemptsForWhoWaits)
+                    batch.ForEach(i => i.Kept.TrySetException(e));
+                if (attempt >= AttemptsForWhoWaits && (stopping.IsCancellationRequested || StorageTroubles.Sentence(e) is null))
+                {
+                    complaints.LogError(e, "{Count} messages could not be kept", batch.Count);
+                    return;
+                }
+                await PauseAsync(attempt, stopping);
             }
+    }
+
+    private static async Task PauseAsync(int attempt, CancellationToken stopping)
+    {
+        var pause = BetweenAttempts * attempt;
+        try
+        {
+            await Task.Delay(pause < BetweenAttemptsAtMost ? pause : BetweenAttemptsAtMost, stopping);
+        }
+        catch (OperationCanceledException)
+        {
+            // No time to wait: tried once more at once.
+        }
     }
 }
 

@@ -29,20 +29,21 @@ internal sealed class RebuildFollower(TicketJournal journal, ReferenceBook book,
     }
 
     /// <summary>A reading asked for by a person, told as a refusal when the machine has none.</summary>
-    public async Task<Parsed<Written>> AskAsync(Ticket ticket, Actor actor, CancellationToken ct)
+    /// <param name="id">The id under which it was asked for; null where whoever asked made none.</param>
+    public async Task<Parsed<Written>> AskAsync(Ticket ticket, Actor actor, Guid? id, CancellationToken ct)
     {
         if (!(await link.LookAsync(await SwapsEndpoints.OfAsync(ticket, book, ct), ct)).Is(out var look, out var reason))
             return new Parsed<Written>.Refused(reason);
         return MachineReading.Of(look, ticket) is { } reading
-            ? new Parsed<Written>.Ok(await KeepAsync(ticket.Number, reading, look, actor, ct))
+            ? new Parsed<Written>.Ok(await KeepAsync(ticket.Number, reading, look, actor, ct, id))
             : new Parsed<Written>.Refused("The machine shows no rebuild for this ticket's array. If it is to be started by hand, start it.");
     }
 
-    private async Task<Written> KeepAsync(long number, ReadingTaken reading, MachineLook look, Actor actor, CancellationToken ct)
+    private async Task<Written> KeepAsync(long number, ReadingTaken reading, MachineLook look, Actor actor, CancellationToken ct, Guid? id = null)
     {
         if (reading.Progress == Progress.Done)
             await journal.WriteAsync(number, Intents.By(actor, new SnapshotTaken(look.Snapshot), time.GetUtcNow()), ct);
-        return await journal.WriteAsync(number, Intents.By(actor, reading, time.GetUtcNow()), ct);
+        return await journal.WriteAsync(number, Intents.By(actor, reading, time.GetUtcNow(), id), ct);
     }
 
     private bool IsNews(Ticket ticket, ReadingTaken reading) =>

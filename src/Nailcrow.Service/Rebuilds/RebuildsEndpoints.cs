@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
+using Nailcrow.Core.Rebuilds;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Service.Tickets;
@@ -11,14 +12,33 @@ namespace Nailcrow.Service.Rebuilds;
 
 internal static class RebuildsEndpoints
 {
-    public static void MapRebuilds(this WebApplication app) =>
-        app.MapPost("/api/tickets/{number:long}/readings", TakeReading).WithTags("Rebuilds").WithName("TakeReading");
+    private const int MostOnAPage = 1_000;
 
-    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeReading(long number, TicketJournal journal, RebuildFollower follower, ClaimsPrincipal person, CancellationToken ct)
+    public static void MapRebuilds(this WebApplication app)
+    {
+        var readings = app.MapGroup("/api/tickets/{number:long}/readings").WithTags("Rebuilds");
+        readings.MapPost("/", TakeReading).WithName("TakeReading");
+        readings.MapGet("/", List).WithName("ListReadings");
+    }
+
+    /// <summary>Every reading there is, oldest arrival first; the ticket itself shows what a chart can.</summary>
+    internal static async Task<Results<Ok<ReadingPage>, ProblemHttpResult>> List(long number, TicketJournal journal, CancellationToken ct, int after = 0, int limit = MostOnAPage)
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
-        return await follower.AskAsync(record.Ticket, person.ToActor(), ct) switch
+        var page = record.After(after).Where(e => e.Body is ReadingTaken).Take(Math.Clamp(limit, 1, MostOnAPage) + 1).ToList();
+        var shown = page.Take(Math.Clamp(limit, 1, MostOnAPage)).ToList();
+        return TypedResults.Ok(new ReadingPage([.. shown.Select(e => ((ReadingTaken)e.Body).At(e.Happened))], page.Count > shown.Count ? (int)shown[^1].Seq : null));
+    }
+
+    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeReading(
+        long number, TicketJournal journal, RebuildFollower follower, ClaimsPrincipal person, CancellationToken ct, Guid? id = null)
+    {
+        if (await journal.ReadAsync(number, ct) is not { } record)
+            return Refusals.NoTicket(number);
+        if (Asked.Before(record, id) is { } before)
+            return Receipts.Answer(before);
+        return await follower.AskAsync(record.Ticket, person.ToActor(), id, ct) switch
         {
             Parsed<Written>.Ok(var written) => Receipts.Answer(written),
             Parsed<Written>.Refused(var reason) => Refusals.Unreachable(reason),

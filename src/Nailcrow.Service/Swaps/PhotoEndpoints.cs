@@ -26,7 +26,7 @@ internal static class PhotoEndpoints
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Keep(
-        long number, Guid photo, HttpRequest request, TicketJournal journal, Photos photos, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, string? step = null, string? says = null)
+        long number, Guid photo, HttpRequest request, TicketJournal journal, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, string? step = null, string? says = null)
     {
         if (request.ContentLength > MostBytes)
             return TooLarge(request.ContentLength.Value);
@@ -39,10 +39,10 @@ internal static class PhotoEndpoints
             return Refusals.Unusable("That is no picture that is taken here; accepted: JPEG and PNG.");
         if (await journal.ReadAsync(number, ct) is null)
             return Refusals.NoTicket(number);
-        await photos.KeepAsync(photo, number, mediaType, content, ct);
         var taken = new PhotoTaken(photo, Convert.ToHexStringLower(SHA256.HashData(content)), mediaType, content.Length, step, says);
-        // The picture's id is the entry's: sent twice, it is kept once.
-        return Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), taken, time.GetUtcNow()) with { Id = photo }, ct));
+        // The picture's id is the entry's: sent twice, it is kept once. Its bytes are kept with the entry or not at all.
+        var intent = Intents.By(person.ToActor(), taken, time.GetUtcNow(), photo) with { Picture = new(mediaType, content) };
+        return Receipts.Answer(await journal.WriteAsync(number, intent, ct));
     }
 
     internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Show(long number, Guid photo, Photos photos, CancellationToken ct) =>

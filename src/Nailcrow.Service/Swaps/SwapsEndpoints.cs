@@ -25,42 +25,48 @@ internal static class SwapsEndpoints
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> StartRun(
-        long number, SheetAsk ask, TicketJournal journal, SheetMaker sheets, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+        long number, SheetAsk ask, TicketJournal journal, SheetMaker sheets, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, Guid? id = null)
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
+        if (Asked.Before(record, id) is { } before)
+            return Receipts.Answer(before);
         return await sheets.MakeAsync(record.Ticket, ask.Procedure, ct) switch
         {
-            Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow()), ct)),
+            Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow(), id), ct)),
             Parsed<SheetCompiled>.Refused(var reason) => Refusals.Refused(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeSnapshot(
-        long number, TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+        long number, TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, Guid? id = null)
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
+        if (Asked.Before(record, id) is { } before)
+            return Receipts.Answer(before);
         return await link.LookAsync(await OfAsync(record.Ticket, book, ct), ct) switch
         {
-            Parsed<MachineLook>.Ok(var look) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new SnapshotTaken(look.Snapshot), time.GetUtcNow()), ct)),
+            Parsed<MachineLook>.Ok(var look) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new SnapshotTaken(look.Snapshot), time.GetUtcNow(), id), ct)),
             Parsed<MachineLook>.Refused(var reason) => Refusals.Unreachable(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> SwitchLight(
-        long number, LightAsk ask, TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+        long number, LightAsk ask, TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, Guid? id = null)
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
+        if (Asked.Before(record, id) is { } before)
+            return Receipts.Answer(before);
         // Ruled on before anything blinks: what the journal would not take must not happen at the machine either.
         if (Ruling.On(record.Ticket, new LocatorSwitched(ask.On), person.ToActor(), time.GetUtcNow()) is var ruling and not Ruling.Accepted)
             return Refusals.Of(new Written.Declined(ruling));
         return await link.SwitchLightAsync(await OfAsync(record.Ticket, book, ct), ask.On, ct) switch
         {
-            Parsed<bool>.Ok(var on) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow()), ct)),
+            Parsed<bool>.Ok(var on) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow(), id), ct)),
             Parsed<bool>.Refused(var reason) => Refusals.Unreachable(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
@@ -69,7 +75,7 @@ internal static class SwapsEndpoints
     /// <summary>The ticket's appliance; one that was struck off since has no address to ask.</summary>
     internal static async Task<Core.Appliances.Appliance> OfAsync(Ticket ticket, ReferenceBook book, CancellationToken ct)
     {
-        var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has no report.");
+        var report = ticket.Report ?? Core.Intake.FaultReported.Lost;
         return (await book.FindAsync(report.Asset, ct))?.Appliance ?? new(report.Asset, report.ChassisSerial, report.Model, report.Site, report.Location);
     }
 }

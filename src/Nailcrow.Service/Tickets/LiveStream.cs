@@ -13,7 +13,7 @@ internal static class LiveStream
     // Phones and proxies drop a connection that is silent for a minute.
     private static readonly TimeSpan SilentAtMost = TimeSpan.FromSeconds(20);
 
-    public static async IAsyncEnumerable<SseItem<LiveEntry>> AfterAsync(TicketJournal journal, JournalNews news, long? after, [EnumeratorCancellation] CancellationToken ct)
+    public static async IAsyncEnumerable<SseItem<LiveEntry>> AfterAsync(TicketJournal journal, JournalNews news, long? after, CancellationToken stopping, [EnumeratorCancellation] CancellationToken ct)
     {
         var last = after ?? await journal.LastPositionAsync(ct);
         yield return StillHere(last);
@@ -26,10 +26,28 @@ internal static class LiveStream
                 last = item.Position;
                 yield return new(new(item.Position, item.Ticket, item.Seq, item.Kind, item.By), "entry") { EventId = $"{item.Position}" };
             }
-            if (items.Count < AtOnce && await Task.WhenAny(next, Task.Delay(SilentAtMost, ct)) != next)
+            if (stopping.IsCancellationRequested)
+            {
+                yield return Going(last);
+                yield break;
+            }
+            if (items.Count < AtOnce && !await RingsAsync(next, stopping, ct))
                 yield return StillHere(last);
         }
     }
+
+    /// <summary>True when something was written; false when it has been silent for long, or the service is going down.</summary>
+    private static async Task<bool> RingsAsync(Task next, CancellationToken stopping, CancellationToken ct)
+    {
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, ct);
+        var silence = Task.Delay(SilentAtMost, either.Token);
+        var rang = await Task.WhenAny(next, silence) == next;
+        await either.CancelAsync(); // a timer for each waiting listener would outlive its wait
+        return rang;
+    }
+
+    /// <summary>The service goes down: whoever listens comes back by itself, and says where it was.</summary>
+    private static SseItem<LiveEntry> Going(long last) => new(new(last, 0, 0, "going", ""), "going") { EventId = $"{last}", ReconnectionInterval = TimeSpan.FromSeconds(2) };
 
     private static SseItem<LiveEntry> StillHere(long last) => new(new(last, 0, 0, "still-here", ""), "still-here") { EventId = $"{last}" };
 }

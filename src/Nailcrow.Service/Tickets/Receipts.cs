@@ -16,15 +16,15 @@ internal static class Receipts
     {
         var (entry, ticket) = (kept.Entry, kept.Record.Ticket);
         var said = ticket.Run?.Visits.FindLast(v => v.At == entry.Happened && v.By == entry.By)?.Said;
-        var raised = ticket.Discrepancies.Where(d => d.IsOpen && d.Id.EndsWith(entry.Id.ToString("N")[^8..], StringComparison.Ordinal)).Concat(Elsewhere(kept.Record, entry)).ToList();
+        var raised = ticket.Discrepancies.Where(d => d.IsOpen && d.Entry == entry.Id).Concat(Elsewhere(kept.Record, entry)).ToList();
         return new(entry.Ticket, entry.Seq, entry.Id, entry.Hash, kept.Repeated, ticket.Stage, NextAction.Of(ticket), said, raised);
     }
 
     /// <summary>What the service noted right behind this entry belongs to it as well.</summary>
     private static IEnumerable<Discrepancy> Elsewhere(TicketRecord record, Entry entry)
     {
-        for (var i = (int)entry.Seq; i < record.Arrived.Count && record.Arrived[i] is { Body: Core.Swaps.SerialKnownElsewhere } note; i++)
-            foreach (var raised in record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Id.EndsWith(note.Id.ToString("N")[^8..], StringComparison.Ordinal)))
+        foreach (var note in record.After(entry.Seq).TakeWhile(e => e.Body is Core.Swaps.SerialKnownElsewhere))
+            foreach (var raised in record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Entry == note.Id))
                 yield return raised;
     }
 }

@@ -1,5 +1,6 @@
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
@@ -15,10 +16,13 @@ namespace Nailcrow.Service.Tickets;
 /// <summary>A ticket as pages and commands show it.</summary>
 internal sealed class TicketViews(ReferenceBook book, ProcedureLibrary library, BaySightings sightings, TimeProvider time)
 {
+    // A chart is some 800 pixels wide, and a ticket's answer goes to phones.
+    private const int MostReadings = 300;
+
     public async Task<TicketView> OfAsync(TicketRecord record, CancellationToken ct)
     {
         var ticket = record.Ticket;
-        var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has no report.");
+        var report = ticket.Report ?? FaultReported.Lost;
         var known = await book.FindAsync(report.Asset, ct);
         var now = time.GetUtcNow();
         var danger = Danger.Of(ticket);
@@ -40,7 +44,7 @@ internal sealed class TicketViews(ReferenceBook book, ProcedureLibrary library, 
         // Readings from before the new drive went in are of another rebuild.
         var readings = ticket.Readings.Where(r => ticket.Swap.InsertedAt is not { } inserted || r.At > inserted).ToList();
         var bytes = ticket.Latest?.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array)?.MemberBytes;
-        return new(new Watch(new WatchSettings(), bytes, model?.MegabytesPerSecond).Look(readings, now), readings);
+        return new(new Watch(new WatchSettings(), bytes, model?.MegabytesPerSecond).Look(readings, now), Thinned.ToChart(readings, MostReadings), readings.Count);
     }
 
     /// <summary>Asked only while the engineer looks for a bay: after the pull it is known, and other pages need not wait for it.</summary>

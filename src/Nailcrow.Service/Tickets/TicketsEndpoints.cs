@@ -2,9 +2,11 @@ using System.Net.ServerSentEvents;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Tickets;
@@ -20,7 +22,8 @@ internal static class TicketsEndpoints
         var tickets = app.MapGroup("/api/tickets").WithTags("Tickets");
         tickets.MapGet("/", List).WithName("ListTickets");
         tickets.MapGet("/{number:long}", Show).WithName("ShowTicket");
-        tickets.MapGet("/{number:long}/journal", Journal).WithName("ShowJournal");
+        tickets.MapGet("/{number:long}/journal", Journal).WithName("ShowJournal").Produces<JournalPage>();
+        tickets.MapGet("/{number:long}/proof", Prove).WithName("ProveTicket");
         tickets.MapGet("/{number:long}/bring", Bring).WithName("WhatToBring");
         tickets.MapPost("/{number:long}/entries", Write).WithName("WriteEntry");
         app.MapGet("/api/live", Live).WithTags("Tickets").WithName("Live");
@@ -47,25 +50,34 @@ internal static class TicketsEndpoints
     }
 
     /// <param name="haveSheet">The run sheet that whoever asks has already: its steps never change, and are left out then.</param>
-    internal static async Task<Results<Ok<TicketView>, StatusCodeHttpResult, ProblemHttpResult>> Show(long number, TicketJournal journal, TicketViews views, HttpContext http, CancellationToken ct, Guid? haveSheet = null)
+    internal static async Task<Results<Tagged<TicketView>, ProblemHttpResult>> Show(long number, TicketJournal journal, TicketViews views, CancellationToken ct, Guid? haveSheet = null)
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
-        http.Response.Headers.ETag = $"\"{record.Head}\"";
-        // A rebuild's look changes with the clock, and so does a deadline whose clock stands still; such a ticket is always told afresh.
-        var moves = !record.Ticket.Readings.IsEmpty || record.Ticket.Holds.Exists(h => h is { Stops: true, To: null });
-        if (!moves && http.Request.Headers.IfNoneMatch == $"\"{record.Head}\"")
-            return TypedResults.StatusCode(304);
         var view = await views.OfAsync(record, ct);
-        return TypedResults.Ok(view.Run is { } run && run.Sheet.Id == haveSheet ? view with { Run = run with { Sheet = run.Sheet with { Steps = [] } } } : view);
+        return new Tagged<TicketView>(view.Run is { } run && run.Sheet.Id == haveSheet ? view with { Run = run with { Sheet = run.Sheet with { Steps = [] } } } : view);
     }
 
-    internal static async Task<Results<Ok<JournalPage>, ProblemHttpResult>> Journal(long number, TicketJournal journal, CancellationToken ct, long after = 0, int limit = MostOnAPage)
+    /// <summary>Entries as they were written, whether or not this version can read them.</summary>
+    internal static async Task<Results<JsonHttpResult<JournalPage>, ProblemHttpResult>> Journal(long number, TicketJournal journal, CancellationToken ct, long after = 0, int limit = MostOnAPage)
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
-        var page = record.Arrived.Skip((int)Math.Clamp(after, 0, record.Head)).Take(Math.Clamp(limit, 1, MostOnAPage)).ToList();
-        return TypedResults.Ok(new JournalPage(page, page.Count > 0 && page[^1].Seq < record.Head ? page[^1].Seq : null));
+        var page = record.After(after).Take(Math.Clamp(limit, 1, MostOnAPage)).ToList();
+        return TypedResults.Json(new JournalPage(page, page is [.., var last] && last.Seq < record.Head ? last.Seq : null), ContractJson.Default.JournalPage);
+    }
+
+    /// <summary>What a customer can check offline: the ticket's entries, and the way from the last of them to the newest seal.</summary>
+    internal static async Task<Results<Ok<TicketProof>, ProblemHttpResult>> Prove(long number, TicketJournal journal, Seals seals, CancellationToken ct)
+    {
+        if (await journal.ReadAsync(number, ct) is null)
+            return Refusals.NoTicket(number);
+        return await seals.ProveAsync(number, ct) switch
+        {
+            Parsed<TicketProof>.Ok(var proof) => TypedResults.Ok(proof),
+            Parsed<TicketProof>.Refused(var reason) => Refusals.Refused(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
     }
 
     /// <summary>Which parts in stock fit, what the array then holds, and what tools to have along.</summary>
@@ -100,6 +112,6 @@ internal static class TicketsEndpoints
     }
 
     /// <summary>Every new entry as it is kept. A listener that was away says where it was and misses nothing.</summary>
-    internal static ServerSentEventsResult<LiveEntry> Live(TicketJournal journal, JournalNews news, [FromHeader(Name = "Last-Event-ID")] string? lastEventId, CancellationToken ct) =>
-        TypedResults.ServerSentEvents(LiveStream.AfterAsync(journal, news, long.TryParse(lastEventId, out var last) ? last : null, ct));
+    internal static ServerSentEventsResult<LiveEntry> Live(TicketJournal journal, JournalNews news, IHostApplicationLifetime life, [FromHeader(Name = "Last-Event-ID")] string? lastEventId, CancellationToken ct) =>
+        TypedResults.ServerSentEvents(LiveStream.AfterAsync(journal, news, long.TryParse(lastEventId, out var last) ? last : null, life.ApplicationStopping, ct));
 }

@@ -147,18 +147,48 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs) : IAsyncDisposa
 
     private static IntakeItem Of(IntakeRow row) =>
         new(row.Id, row.ReceivedAt, row.Via, row.Sender, row.App, row.Text, Enum.Parse<IntakeOutcome>(row.Outcome), row.Rule, row.Asset, row.Ticket,
-            row.Pending is null ? null : JsonSerializer.Deserialize(row.Pending, JournalJson.Default.Alert));
+            AlertOf(row.Pending));
+
+    /// <summary>What an earlier release made of a message and this one cannot read is looked at by a person, like any other nobody understood.</summary>
+    private static Alert? AlertOf(string? pending)
+    {
+        try
+        {
+            return pending is null ? null : JsonSerializer.Deserialize(pending, JournalJson.Default.Alert);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
 
     private static string? Text(Alert? alert) => alert is null ? null : JsonSerializer.Serialize(alert, JournalJson.Default.Alert);
 }
 
 /// <summary>Who may send signed events.</summary>
-public sealed class EventSenders(IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
+public sealed class EventSenders(IDbContextFactory<NailcrowDb> dbs, TimeProvider time, ISecretKeeper keeper)
 {
+    // Told apart from those that 0.1.0 kept in clear, which are protected when they are first used.
+    private const string Protected = "protected:";
+
+    /// <returns>Null where there is none, or where it was kept under keys that are gone: it has to be given anew.</returns>
     public async Task<string?> SecretAsync(string name, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return (await db.EventSenders.AsNoTracking().FirstOrDefaultAsync(s => s.Name == name, ct))?.Secret;
+        if ((await db.EventSenders.AsNoTracking().FirstOrDefaultAsync(s => s.Name == name, ct))?.Secret is not { } kept)
+            return null;
+        return kept.StartsWith(Protected, StringComparison.Ordinal) ? keeper.Open(kept[Protected.Length..]) : kept;
+    }
+
+    /// <summary>What was kept in clear by an earlier release is not any longer.</summary>
+    public async Task ProtectAllAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        foreach (var clear in await db.EventSenders.AsNoTracking().Where(s => !s.Secret.StartsWith(Protected)).ToListAsync(ct))
+        {
+            var kept = Protected + keeper.Protect(clear.Secret);
+            await db.EventSenders.Where(s => s.Name == clear.Name).ExecuteUpdateAsync(set => set.SetProperty(s => s.Secret, kept), ct);
+        }
     }
 
     public async Task<IReadOnlyList<string>> NamesAsync(CancellationToken ct)
@@ -172,7 +202,7 @@ public sealed class EventSenders(IDbContextFactory<NailcrowDb> dbs, TimeProvider
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         await db.EventSenders.Where(s => s.Name == name).ExecuteDeleteAsync(ct);
-        db.EventSenders.Add(new() { Name = name, Secret = secret, AddedAt = time.GetUtcNow() });
+        db.EventSenders.Add(new() { Name = name, Secret = Protected + keeper.Protect(secret), AddedAt = time.GetUtcNow() });
         await db.SaveChangesAsync(ct);
     }
 }

@@ -26,16 +26,6 @@ internal sealed class PhotoMapping : IEntityTypeConfiguration<PhotoRow>
 /// <summary>Pictures that engineers took, by their ids.</summary>
 public sealed class Photos(IDbContextFactory<NailcrowDb> dbs)
 {
-    /// <summary>Keeps a picture; the same id again changes nothing.</summary>
-    public async Task KeepAsync(Guid id, long ticket, string mediaType, byte[] content, CancellationToken ct)
-    {
-        await using var db = await dbs.CreateDbContextAsync(ct);
-        if (await db.Photos.AnyAsync(p => p.Id == id, ct))
-            return;
-        db.Photos.Add(new() { Id = id, Ticket = ticket, MediaType = mediaType, Content = content });
-        await db.SaveChangesAsync(ct);
-    }
-
     public async Task<(string MediaType, byte[] Content)?> FindAsync(long ticket, Guid id, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);

@@ -40,6 +40,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             await ProjectAsync(db, record);
         if (db.ChangeTracker.HasChanges()) // drives that moved; most entries move none
             await db.SaveChangesAsync();
+        connection.StillThere();
         await transaction.CommitAsync();
         db.ChangeTracker.Clear(); // rows told again next time must not meet themselves
         foreach (var record in _touched.Values)
@@ -56,16 +57,20 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (record.Find(intent.Id) is { } known)
             return await RepeatedAsync(db, waiting, known);
         var now = time.GetUtcNow();
-        var ruling = Ruling.On(record.Ticket, intent.Body, intent.Actor, now);
+        var ruling = Ruling.On(record.Ticket, intent, now);
         // No key notices a refusal, so nobody is refused for what another node has changed meanwhile.
         if (ruling is not Ruling.Accepted && trusting && !_touched.ContainsKey(record.Ticket.Number))
         {
             record = _found[record.Ticket.Number] = await new RecordReader(db, cache).ReadAsync(record.Ticket.Number, CancellationToken.None);
-            ruling = Ruling.On(record.Ticket, intent.Body, intent.Actor, now);
+            ruling = Ruling.On(record.Ticket, intent, now);
         }
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
         var entry = record.Next(intent, now);
+        if (entry.Body is Unreadable unreadable) // what could not be read after a restart is not taken before it either
+            return new Written.Declined(new Ruling.Unusable($"It would not be read back: {unreadable.Why}"));
+        if (intent.Picture is { } picture)
+            db.Photos.Add(new() { Id = intent.Id, Ticket = record.Ticket.Number, MediaType = picture.MediaType, Content = picture.Content });
         var custodyBefore = record.Ticket.Custody.Moves;
         await AddAsync(record.With(entry), entry);
         if (Projecting.IsOfLife(entry.Body) || _touched[entry.Ticket].Ticket.Custody.Moves.Count != custodyBefore.Count)
@@ -95,15 +100,14 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
 
     private async Task<Written> RepeatedAsync(NailcrowDb db, TicketJournal.Waiting waiting, Entry earlier)
     {
-        var same = (waiting.Ticket is null || waiting.Ticket == earlier.Ticket) && SameBody(waiting.Intent.Body, earlier.Body);
+        var same = (waiting.Ticket is null || waiting.Ticket == earlier.Ticket) && SameBody(waiting.Intent.Body, earlier);
         return same
             ? new Written.Kept(earlier, await RecordAsync(db, earlier.Ticket), Repeated: true)
             : new Written.IdTaken($"Entry id {earlier.Id} is in use for another entry, {TicketNumber.Text(earlier.Ticket)} number {earlier.Seq}; make a new id for each entry.");
     }
 
-    private static bool SameBody(EntryBody a, EntryBody b) => Text(a) == Text(b);
-
-    private static string Text(EntryBody body) => CanonicalJson.Of(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody));
+    private static bool SameBody(EntryBody body, Entry earlier) =>
+        CanonicalJson.Of(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody)) == CanonicalJson.Of(earlier.BodyAsWritten());
 
     private async Task<TicketRecord> RecordAsync(NailcrowDb db, long ticket)
     {

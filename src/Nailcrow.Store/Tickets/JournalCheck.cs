@@ -1,63 +1,106 @@
+using System.Security.Cryptography;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Sealing;
+using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Store.Tickets;
 
-/// <summary>What re-computing every chain found.</summary>
-public sealed record JournalVerdict(long Tickets, long Entries, string? FirstBad);
+/// <summary>How far a check has come.</summary>
+/// <param name="What">entries, pictures or lists.</param>
+public sealed record CheckProgress(string What, long Done, long Of);
 
-/// <summary>Re-computes the hash chain of every ticket.</summary>
+/// <summary>What a check went over, beside the troubles that it told as it found them.</summary>
+public sealed record Checked(long Tickets, long Entries, long Pictures, long Sealed);
+
+/// <summary>
+/// Holds everything that is kept against itself: the chains, the numbers, the columns, the pictures, the guards, a seal; and
+/// then whether this version can read it, and whether the lists say what it says.
+/// </summary>
 public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
 {
-    public async Task<JournalVerdict> VerifyAsync(CancellationToken ct)
+    private const int TellEvery = 10_000;
+
+    /// <param name="seal">What the record is held against; null for nothing but itself.</param>
+    /// <param name="readToo">Also reads every entry and folds every ticket, which takes many times as long as the chains.</param>
+    public async Task<Checked> RunAsync(Seal? seal, bool readToo, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var (tickets, entries) = (0L, 0L);
-        await foreach (var rows in ByTicketAsync(db, ct))
-        {
-            tickets++;
-            entries += rows.Count;
-            if (await ProblemAsync(db, rows, ct) is { } bad)
-                return new(tickets, entries, bad);
-        }
-        // A ticket cut away whole leaves no chain to break, but its line in the lists still says that it was there.
-        var gone = await db.TicketLines.Where(l => !db.Journal.Any(j => j.Ticket == l.Number)).Select(l => (long?)l.Number).FirstOrDefaultAsync(ct);
-        return new(tickets, entries, gone is { } lost ? $"{TicketNumber.Text(lost)} has no entries left." : null);
+        foreach (var guard in await JournalGuards.MissingAsync(db, ct))
+            tell(new(TroubleKind.Unguarded, null, null, $"The database's guard '{guard}' was taken away or weakened; the next start puts it back."));
+        var (chains, pictures) = (new ChainWalk(), new PictureCheck());
+        var against = seal is null ? null : new SealCheck(seal);
+        var positions = await ChainsAsync(db, chains, pictures, against, tell, progress, ct);
+        against?.Finish(tell);
+        var gone = chains.Gone + await EndsAsync(db, chains, tell, ct);
+        if (positions > gone)
+            tell(new(TroubleKind.Missing, null, null, $"{positions} entries that were written are not there any more; {(gone == 0 ? "no number tells whose they were" : $"{gone} of them are named above")}."));
+        await pictures.HoldAsync(db, tell, progress, ct);
+        if (readToo)
+            await ListCheck.RunAsync(dbs, chains.Heads.Count, tell, progress, ct);
+        return new(chains.Heads.Count, chains.Entries, pictures.Looked, seal?.Entries ?? 0);
     }
 
-    private static async Task<string?> ProblemAsync(NailcrowDb db, List<JournalRow> rows, CancellationToken ct)
+    /// <returns>How many positions are gone.</returns>
+    private static async Task<long> ChainsAsync(NailcrowDb db, ChainWalk chains, PictureCheck pictures, SealCheck? seal, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
     {
-        var number = rows[0].Ticket;
-        try
+        var most = await db.Journal.MaxAsync(r => (long?)r.Position, ct) ?? 0;
+        await foreach (var (_, entry) in JournalRows.AfterAsync(db, 0, ct))
         {
-            if (HashChain.FirstBroken(rows.Select(r => r.ToEntry())) is { } broken)
-                return $"{TicketNumber.Text(number)} entry {broken.Seq} ({broken.Id}) is not what was written.";
+            chains.Next(entry, tell);
+            seal?.Next(entry, tell);
+            if (entry.Kind == PictureCheck.Kind)
+                pictures.Expect(entry);
+            if (chains.Entries % TellEvery == 0)
+                progress(new("entries", chains.Entries, most));
         }
-        catch (InvalidDataException e)
-        {
-            return e.Message;
-        }
-        // Entries cut off the end leave a chain that holds; the line remembers how long it was.
-        var line = await db.TicketLines.AsNoTracking().FirstOrDefaultAsync(l => l.Number == number, ct);
-        return line is not null && (line.Head != rows[^1].Seq || line.HeadHash != rows[^1].Hash)
-            ? $"{TicketNumber.Text(number)} ends at entry {rows[^1].Seq}; {line.Head} were written."
-            : null;
+        // Only here are positions given without gaps; a server gives them before it knows whether they will be used.
+        return db.Database.IsSqlite() ? await GivenAsync(db, ct) - chains.Entries : 0;
     }
 
-    private static async IAsyncEnumerable<List<JournalRow>> ByTicketAsync(NailcrowDb db, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken ct)
+    /// <summary>How many positions SQLite has ever given; it remembers beside the table.</summary>
+    private static async Task<long> GivenAsync(NailcrowDb db, CancellationToken ct)
     {
-        var rows = new List<JournalRow>();
-        await foreach (var row in db.Journal.AsNoTracking().OrderBy(r => r.Ticket).ThenBy(r => r.Seq).AsAsyncEnumerable().WithCancellation(ct))
+        await using var ask = db.Database.GetDbConnection().CreateCommand();
+        ask.CommandText = "SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name = 'journal'), 0)";
+        return await ask.ExecuteScalarAsync(ct) is long given ? given : 0;
+    }
+
+    /// <summary>Entries cut off the end leave a chain that holds; the lists remember how long it was, and numbers of tickets follow each other.</summary>
+    /// <returns>How many entries are known to be gone.</returns>
+    private static async Task<long> EndsAsync(NailcrowDb db, ChainWalk chains, Action<Trouble> tell, CancellationToken ct)
+    {
+        var gone = 0L;
+        var lines = new HashSet<long>();
+        await foreach (var line in db.TicketLines.AsNoTracking().OrderBy(l => l.Number).Select(l => new { l.Number, l.Head, l.HeadHash }).AsAsyncEnumerable().WithCancellation(ct))
         {
-            if (rows.Count > 0 && rows[0].Ticket != row.Ticket)
-            {
-                yield return rows;
-                rows = [];
-            }
-            rows.Add(row);
+            lines.Add(line.Number);
+            var (seq, hash) = chains.Heads.GetValueOrDefault(line.Number);
+            if (seq == 0)
+                tell(new(TroubleKind.Missing, line.Number, null, $"{TicketNumber.Text(line.Number)} has no entries left; {line.Head} were written."));
+            else if (line.Head > seq)
+                tell(new(TroubleKind.Missing, line.Number, seq + 1, $"{TicketNumber.Text(line.Number)} ends at entry {seq}; {line.Head} were written."));
+            else if (line.Head == seq && line.HeadHash != hash)
+                tell(new(TroubleKind.Changed, line.Number, seq, $"{TicketNumber.Text(line.Number)} entry {seq} is not the one that the lists were told from."));
+            gone += Math.Max(0, line.Head - seq);
         }
-        if (rows.Count > 0)
-            yield return rows;
+        foreach (var number in NumbersGone(chains.Heads.Keys.Union(lines)))
+            tell(new(TroubleKind.Missing, number, null, $"{TicketNumber.Text(number)} is gone whole: neither entries nor lists tell of it, and the numbers before and after do."));
+        return gone;
+    }
+
+    private static IEnumerable<long> NumbersGone(IEnumerable<long> there)
+    {
+        long? last = null;
+        foreach (var number in there.Order())
+        {
+            for (var gone = (last ?? number) + 1; gone < number; gone++)
+                yield return gone;
+            last = number;
+        }
     }
 }

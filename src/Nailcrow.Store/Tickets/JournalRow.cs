@@ -1,7 +1,7 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Reading;
 
 namespace Nailcrow.Store.Tickets;
 
@@ -14,43 +14,29 @@ internal sealed class JournalRow
     public required long Seq { get; init; }
     public required Guid Id { get; init; }
     public required DateTimeOffset At { get; init; }
-    public required long ClockOffsetMs { get; init; }
     public required DateTimeOffset RecordedAt { get; init; }
     public required string By { get; init; }
     public required string Kind { get; init; }
-    public required string Body { get; init; }
+
+    /// <summary>The canonical text that was accepted. Nothing else here is hashed; the columns beside it are for finding.</summary>
+    public required string Text { get; init; }
     public required string Hash { get; init; }
 
-    public static JournalRow Of(Entry entry)
-    {
-        var body = JsonSerializer.SerializeToElement(entry.Body, JournalJson.Default.EntryBody);
-        return new()
+    public static JournalRow Of(Entry entry) =>
+        new()
         {
             Ticket = entry.Ticket,
             Seq = entry.Seq,
             Id = entry.Id,
             At = entry.At,
-            ClockOffsetMs = entry.ClockOffsetMs,
             RecordedAt = entry.RecordedAt,
             By = entry.By,
-            Kind = body.GetProperty("kind").GetString()!, // the source generator writes the discriminator into every body
-            Body = body.GetRawText(),
+            Kind = EntryKinds.Of(entry.Body),
+            Text = entry.Text,
             Hash = entry.Hash,
         };
-    }
 
-    public Entry ToEntry()
-    {
-        try
-        {
-            var body = JsonSerializer.Deserialize(Body, JournalJson.Default.EntryBody);
-            return new(Id, Ticket, Seq, At, ClockOffsetMs, RecordedAt, By, body ?? throw new JsonException("The body is null."), Hash);
-        }
-        catch (Exception e) when (e is JsonException or NotSupportedException)
-        {
-            throw new InvalidDataException($"Ticket {Ticket} entry {Seq} ({Kind}) cannot be read: {e.Message}", e);
-        }
-    }
+    public Entry ToEntry() => EntryReader.Read(new(Id, Ticket, Seq, At, RecordedAt, By, Kind, Text, Hash));
 }
 
 internal sealed class JournalMapping : IEntityTypeConfiguration<JournalRow>

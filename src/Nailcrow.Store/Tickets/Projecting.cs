@@ -1,3 +1,4 @@
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -15,10 +16,16 @@ namespace Nailcrow.Store.Tickets;
 /// <summary>What the lists keep of a ticket, made from its record alone.</summary>
 internal static class Projecting
 {
+    /// <summary>
+    /// Goes up by one whenever something here, or a rule of Core that it shows, changes what the lists say: they are then told
+    /// anew from the journal, ticket by ticket, while the service answers.
+    /// </summary>
+    public const int ListRules = 1;
+
     public static TicketLineRow Line(TicketRecord record)
     {
         var ticket = record.Ticket;
-        var report = ticket.Report ?? throw new InvalidDataException($"Ticket {ticket.Number} has entries and no report.");
+        var report = ticket.Report ?? FaultReported.Lost;
         var danger = Danger.Of(ticket);
         var next = NextAction.Of(ticket, danger);
         var due = Deadline.Next(ticket, record.Arrived[^1].RecordedAt);
@@ -35,7 +42,7 @@ internal static class Projecting
             Serial = serial,
             SerialReversed = Reversed(serial),
             Stage = ticket.Stage,
-            Ended = ticket.IsEnded,
+            Ended = ticket.IsAtRest,
             Margin = danger.Margin,
             Danger = danger.Sentence,
             Engineer = ticket.Engineer,
@@ -56,6 +63,7 @@ internal static class Projecting
             ChangedAt = record.Arrived[^1].RecordedAt,
             Head = record.Head,
             HeadHash = record.Arrived[^1].Hash,
+            Rules = ListRules,
         };
     }
 

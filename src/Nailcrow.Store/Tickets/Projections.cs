@@ -1,42 +1,93 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Procedures;
+using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Store.Tickets;
 
-/// <summary>Throws the lists away and makes them again from the journal.</summary>
-public sealed class Projections(IDbContextFactory<NailcrowDb> dbs)
+/// <summary>
+/// Tells the lists anew from the journal, some tickets at a time and each of them whole, in its turn among the writers: the
+/// service answers meanwhile, and what was told stays told when it is interrupted.
+/// </summary>
+public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal journal)
 {
-    /// <summary>In one transaction: readers see the old lists or the new ones, never half.</summary>
+    // As many as hold writers up for some tens of milliseconds.
+    private const int AtOnce = 200;
+
+    /// <summary>Every ticket, whatever its lists say now.</summary>
     /// <returns>How many tickets were told again.</returns>
     public async Task<long> RebuildAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        await db.DrivePlaces.ExecuteDeleteAsync(ct);
-        await db.TicketLines.ExecuteDeleteAsync(ct);
-        await db.Snapshots.ExecuteDeleteAsync(ct);
-        await db.LifeEvents.ExecuteDeleteAsync(ct);
-        await db.StepTimes.ExecuteDeleteAsync(ct);
-        var numbers = await db.Journal.Select(r => r.Ticket).Distinct().OrderBy(n => n).ToListAsync(ct);
-        foreach (var some in numbers.Chunk(200))
-        {
-            foreach (var number in some)
-                await AddAsync(db, number, ct);
-            await db.SaveChangesAsync(ct);
-            db.ChangeTracker.Clear();
-        }
-        await transaction.CommitAsync(ct);
-        return numbers.Count;
+        await journal.AloneAsync(MarkAllAsync, ct);
+        return await BringUpToDateAsync(ct) + await TellMissingAsync(ct);
     }
 
-    private static async Task AddAsync(NailcrowDb db, long number, CancellationToken ct)
+    /// <summary>The tickets that were told by other rules than today's.</summary>
+    public async Task<long> BringUpToDateAsync(CancellationToken ct)
     {
-        var rows = await db.Journal.AsNoTracking().Where(r => r.Ticket == number).OrderBy(r => r.Seq).ToListAsync(ct);
-        var record = TicketRecord.Of(number, rows.Select(r => r.ToEntry()));
-        db.TicketLines.Add(Projecting.Line(record));
-        db.DrivePlaces.AddRange(Projecting.Places(record));
-        db.Snapshots.AddRange(Projecting.Snapshots(record));
-        db.LifeEvents.AddRange(Projecting.Life(record));
-        db.StepTimes.AddRange(Projecting.StepTimes(record));
+        for (long told = 0, after = 0; ; )
+        {
+            await using var db = await dbs.CreateDbContextAsync(ct);
+            var stale = await db.TicketLines.Where(l => l.Rules != Projecting.ListRules && l.Number > after).OrderBy(l => l.Number).Select(l => l.Number).Take(AtOnce).ToListAsync(ct);
+            if (stale.Count == 0)
+                return told;
+            await journal.AloneAsync(connection => TellAsync(connection, stale), ct);
+            (told, after) = (told + stale.Count, stale[^1]); // one that could not be told is left for the next time, not tried for ever
+        }
+    }
+
+    /// <summary>Whether there are entries and no lists at all, as after an upgrade that made the lists' tables anew.</summary>
+    public async Task<bool> AreMissingAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return !await db.TicketLines.AnyAsync(ct) && await db.Journal.AnyAsync(ct);
+    }
+
+    /// <summary>Tickets that have entries and no line.</summary>
+    public async Task<long> TellMissingAsync(CancellationToken ct)
+    {
+        for (long told = 0, after = 0; ; )
+        {
+            await using var db = await dbs.CreateDbContextAsync(ct);
+            var missing = await db.Journal.Where(r => r.Ticket > after && !db.TicketLines.Any(l => l.Number == r.Ticket)).Select(r => r.Ticket).Distinct().OrderBy(n => n).Take(AtOnce).ToListAsync(ct);
+            if (missing.Count == 0)
+                return told;
+            await journal.AloneAsync(connection => TellAsync(connection, missing), ct);
+            (told, after) = (told + missing.Count, missing[^1]);
+        }
+    }
+
+    private static async Task MarkAllAsync(JournalConnection connection)
+    {
+        var db = connection.Db;
+        await db.TicketLines.Where(l => !db.Journal.Any(r => r.Ticket == l.Number)).ExecuteDeleteAsync();
+        await db.TicketLines.ExecuteUpdateAsync(set => set.SetProperty(l => l.Rules, -1));
+    }
+
+    private static async Task TellAsync(JournalConnection connection, IReadOnlyList<long> numbers)
+    {
+        var db = connection.Db;
+        await db.DrivePlaces.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
+        await db.Snapshots.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
+        await db.LifeEvents.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
+        await db.StepTimes.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
+        var rows = await db.Journal.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).OrderBy(r => r.Ticket).ThenBy(r => r.Seq).ToListAsync();
+        foreach (var ofOne in rows.GroupBy(r => r.Ticket))
+            await TellAsync(connection, TicketRecord.Of(ofOne.Key, ofOne.Select(r => r.ToEntry())));
+    }
+
+    private static async Task TellAsync(JournalConnection connection, TicketRecord record)
+    {
+        await connection.Lines.UpsertAsync(Projecting.Line(record));
+        foreach (var place in Projecting.Places(record))
+            await connection.Rows<DrivePlaceRow>().InsertAsync(place);
+        foreach (var snapshot in Projecting.Snapshots(record))
+            await connection.Rows<SnapshotRow>().InsertAsync(snapshot);
+        foreach (var seen in Projecting.Life(record))
+            await connection.Rows<LifeEventRow>().InsertAsync(seen);
+        foreach (var time in Projecting.StepTimes(record))
+            await connection.Rows<StepTimeRow>().InsertAsync(time);
     }
 }

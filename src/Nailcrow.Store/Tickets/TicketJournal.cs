@@ -16,13 +16,14 @@ public sealed class TicketJournal : IAsyncDisposable
     private readonly IDbContextFactory<NailcrowDb> _dbs;
     private readonly TimeProvider _time;
     private readonly JournalNews _news;
+    private readonly DatabaseFile? _file;
     private readonly RecordCache _cache = new();
     private readonly Channel<Waiting> _waiting = Channel.CreateBounded<Waiting>(new BoundedChannelOptions(10_000) { SingleReader = true });
     private readonly Task _writing;
 
-    public TicketJournal(IDbContextFactory<NailcrowDb> dbs, TimeProvider time, JournalNews news)
+    public TicketJournal(IDbContextFactory<NailcrowDb> dbs, TimeProvider time, JournalNews news, DatabaseFile? file = null)
     {
-        (_dbs, _time, _news) = (dbs, time, news);
+        (_dbs, _time, _news, _file) = (dbs, time, news, file);
         _writing = Task.Run(WriteAllAsync);
     }
 
@@ -59,6 +60,17 @@ public sealed class TicketJournal : IAsyncDisposable
         await _writing;
     }
 
+    /// <summary>
+    /// Something that is done between two batches, alone on the writer's connection and in a transaction of its own: nobody
+    /// writes meanwhile, and it needs no lock.
+    /// </summary>
+    internal async Task AloneAsync(Func<JournalConnection, Task> work, CancellationToken ct)
+    {
+        var waiting = new Waiting(null, null) { Alone = work };
+        await _waiting.Writer.WriteAsync(waiting, ct);
+        await waiting.Answer.Task.WaitAsync(ct);
+    }
+
     private async Task<Written> WaitAsync(Waiting waiting, CancellationToken ct)
     {
         await _waiting.Writer.WriteAsync(waiting, ct);
@@ -68,13 +80,39 @@ public sealed class TicketJournal : IAsyncDisposable
 
     private async Task WriteAllAsync()
     {
-        await using var connection = new JournalConnection(_dbs);
+        await using var connection = new JournalConnection(_dbs, _file);
         while (await _waiting.Reader.WaitToReadAsync())
         {
             var batch = new List<Waiting>();
-            while (batch.Count < MostInOneFlush && _waiting.Reader.TryRead(out var next))
-                batch.Add(next);
-            await WriteAsync(connection, batch);
+            Waiting? alone = null;
+            while (batch.Count < MostInOneFlush && alone is null && _waiting.Reader.TryRead(out var next))
+                if (next.Alone is null)
+                    batch.Add(next);
+                else
+                    alone = next;
+            if (batch.Count > 0)
+                await WriteAsync(connection, batch);
+            if (alone is not null)
+                await AloneAsync(connection, alone);
+        }
+    }
+
+    private static async Task AloneAsync(JournalConnection connection, Waiting waiting)
+    {
+        try
+        {
+            await connection.OpenAsync();
+            await using var transaction = await connection.Db.Database.BeginTransactionAsync();
+            await (waiting.Alone ?? throw new InvalidOperationException("Nothing to do alone."))(connection);
+            connection.StillThere();
+            await transaction.CommitAsync();
+            connection.Db.ChangeTracker.Clear();
+            waiting.Answer.TrySetResult(new Written.Done());
+        }
+        catch (Exception e)
+        {
+            await connection.DisposeAsync();
+            waiting.Answer.TrySetException(e);
         }
     }
 
@@ -117,8 +155,12 @@ public sealed class TicketJournal : IAsyncDisposable
             waiting.Answer.TrySetResult(answer);
     }
 
-    internal sealed record Waiting(long? Ticket, Intent Intent)
+    internal sealed record Waiting(long? Ticket, Intent? Asked)
     {
+        public Intent Intent => Asked ?? throw new InvalidOperationException("This is no entry to be written.");
+
+        public Func<JournalConnection, Task>? Alone { get; init; }
+
         public TaskCompletionSource<Written> Answer { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
     }
 }

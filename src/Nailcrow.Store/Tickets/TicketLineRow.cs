@@ -19,6 +19,7 @@ internal sealed class TicketLineRow
     /// <summary>The serial backwards, so that its last characters are found by the index.</summary>
     public string? SerialReversed { get; set; }
     public required Stage Stage { get; set; }
+    /// <summary>At rest: nobody has anything to do on it. A closed ticket that something late came in on is not.</summary>
     public required bool Ended { get; set; }
     public int? Margin { get; set; }
     public required string Danger { get; set; }
@@ -41,6 +42,9 @@ internal sealed class TicketLineRow
     public required DateTimeOffset ChangedAt { get; set; }
     public required long Head { get; set; }
     public required string HeadHash { get; set; }
+
+    /// <summary>The rules it was told by. Where they are not today's, the line and all that is told with it are told anew.</summary>
+    public required int Rules { get; set; }
 }
 
 internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow>
@@ -62,6 +66,7 @@ internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow
         row.HasIndex(r => new { r.Serial, r.Number });
         row.HasIndex(r => new { r.SerialReversed, r.Number });
         row.HasIndex(r => r.Watched);
+        row.HasIndex(r => r.Rules);
         row.HasIndex(r => new { r.Engineer, r.VisitFrom });
     }
 }

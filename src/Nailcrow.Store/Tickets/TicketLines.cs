@@ -25,7 +25,7 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var rows = await db.TicketLines.AsNoTracking().Where(l => assets.Contains(l.Asset) && (!l.Ended || l.ChangedAt > endedAfter)).ToListAsync(ct);
-        return [.. rows.Select(r => (Line(r), r.Array, r.Ended))];
+        return [.. rows.Select(r => (Line(r), r.Array, Line(r).HasEnded))];
     }
 
     /// <summary>An engineer's visits that end after a moment, in order.</summary>

@@ -13,6 +13,9 @@ public abstract record Written
 
     public sealed record Declined(Ruling Ruling) : Written;
 
+    /// <summary>Something other than an entry was done in its turn.</summary>
+    internal sealed record Done : Written;
+
     /// <summary>The entry id is in use for another entry.</summary>
     public sealed record IdTaken(string Reason) : Written;
 }

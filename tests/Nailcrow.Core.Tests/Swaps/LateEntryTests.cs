@@ -37,6 +37,7 @@ public class LateEntryTests
         var played = Played.At("whole");
         ReadingTaken At(decimal percent) => new("vault", Progress.Running, RebuildPhase.Rebuilding, "person", percent);
         var begun = played.Now;
+        played.Now = begun.AddMinutes(30);
         played.Arrives(At(50), at: begun.AddMinutes(30));
         played.Arrives(At(20), at: begun.AddMinutes(10));
 

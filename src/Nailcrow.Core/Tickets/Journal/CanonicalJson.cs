@@ -19,6 +19,8 @@ public static class CanonicalJson
     {
         switch (value.ValueKind)
         {
+            case JsonValueKind.Undefined:
+                break;
             case JsonValueKind.Object:
                 WriteObject(value, text);
                 break;

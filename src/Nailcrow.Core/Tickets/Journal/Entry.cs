@@ -1,4 +1,5 @@
-using Nailcrow.Core.People;
+using System.Text.Json;
+using System.Text.Json.Serialization;
 
 namespace Nailcrow.Core.Tickets.Journal;
 
@@ -21,8 +22,27 @@ public sealed record Entry(
     string Hash
 )
 {
-    /// <summary>When it happened on the service's clock: the order in which a ticket is told.</summary>
-    public DateTimeOffset Happened => At.AddMilliseconds(ClockOffsetMs);
+    // Clocks that are set by network time agree to well under a minute; two leave room for a slow upload.
+    private static readonly TimeSpan ClockTolerance = TimeSpan.FromMinutes(2);
+
+    /// <summary>The canonical text that was accepted: what is stored, hashed and verified. All else here is read from it.</summary>
+    [JsonIgnore]
+    public string Text { get; init; } = "";
+
+    /// <summary>
+    /// When it happened on the service's clock: the order in which a ticket is told. Nothing has happened that is still to
+    /// come: what a clock ahead of ours dates later than its arrival counts at its arrival.
+    /// </summary>
+    public DateTimeOffset Happened => IsAhead ? RecordedAt : Claimed;
+
+    /// <summary>The sender's clock, or its offset, was wrong.</summary>
+    public bool IsAhead => Claimed > RecordedAt + ClockTolerance;
+
+    /// <summary>When the sender says that it happened, corrected by what the sender's clock showed.</summary>
+    public DateTimeOffset Claimed => ServiceClock.Corrected(At, ClockOffsetMs);
+
+    /// <summary>What it says as it was written, whether or not this version can read it.</summary>
+    public JsonElement BodyAsWritten() => EntryText.BodyOf(Text);
 
     public Stamp Stamp => new(Id, Happened, RecordedAt, By);
 }

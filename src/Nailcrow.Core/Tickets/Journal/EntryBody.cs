@@ -22,6 +22,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(DiscrepancySettled), "discrepancy-settled")]
 [JsonDerivedType(typeof(TicketClosed), "ticket-closed")]
 [JsonDerivedType(typeof(TicketCancelled), "ticket-cancelled")]
+[JsonDerivedType(typeof(TicketReopened), "ticket-reopened")]
 [JsonDerivedType(typeof(SnapshotTaken), "snapshot-taken")]
 [JsonDerivedType(typeof(LocatorSwitched), "locator-switched")]
 [JsonDerivedType(typeof(ArrivedOnSite), "arrived-on-site")]
@@ -51,6 +52,9 @@ public abstract record EntryBody
     /// <summary>Roles that may write this kind; one of them is enough. A method, so that it is no part of the JSON.</summary>
     public virtual IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Dispatcher, Role.Stores, Role.Lead];
 
+    /// <summary>Null where anybody with the role may word it; else how whoever wants it written gets it from the service.</summary>
+    public virtual string? ByServiceOnly() => null;
+
     /// <summary>What makes this no usable record at all (a bay that does not exist, 140 %), or null.</summary>
     public virtual string? Problem(Ticket ticket) => null;
 
@@ -66,4 +70,7 @@ public abstract record DecisionBody : EntryBody
 {
     /// <summary>Why this may not be decided now, or null if it may.</summary>
     public abstract string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now);
+
+    /// <summary>True for what a lead may still decide once the ticket is closed or cancelled.</summary>
+    public virtual bool MayFollowTheEnd() => false;
 }

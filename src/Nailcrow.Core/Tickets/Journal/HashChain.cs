@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using System.Text;
-using System.Text.Json;
 
 namespace Nailcrow.Core.Tickets.Journal;
 
@@ -10,15 +9,8 @@ public static class HashChain
     /// <summary>What the first entry of a ticket is chained to.</summary>
     public static readonly string Start = new('0', 64);
 
-    /// <summary>SHA-256 over the previous hash (64 hex digits, ASCII) and the entry's canonical JSON (UTF-8) without its own hash.</summary>
-    public static string Next(string previous, Entry entry) =>
-        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(previous + Text(entry))));
-
-    private static string Text(Entry entry)
-    {
-        var all = JsonSerializer.SerializeToElement(entry with { Hash = "" }, JournalJson.Default.Entry);
-        return CanonicalJson.Of(all);
-    }
+    /// <summary>SHA-256 over the previous hash (64 hex digits, ASCII) and the entry's text as it was accepted (UTF-8).</summary>
+    public static string Next(string previous, string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(previous + text)));
 
     /// <summary>The first entry, in order of arrival, whose hash or number is not what it must be; null if the chain holds.</summary>
     public static Entry? FirstBroken(IEnumerable<Entry> inOrderOfArrival)
@@ -26,7 +18,7 @@ public static class HashChain
         var (previous, seq) = (Start, 0L);
         foreach (var entry in inOrderOfArrival)
         {
-            if (entry.Seq != ++seq || Next(previous, entry) != entry.Hash)
+            if (entry.Seq != ++seq || Next(previous, entry.Text) != entry.Hash)
                 return entry;
             previous = entry.Hash;
         }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
@@ -16,10 +17,13 @@ namespace Nailcrow.Core.Tickets.Journal;
     RespectNullableAnnotations = true,
     RespectRequiredConstructorParameters = true,
     IgnoreReadOnlyProperties = true, // what is computed from the rest is no part of the record
-    NumberHandling = JsonNumberHandling.Strict
+    NumberHandling = JsonNumberHandling.Strict,
+    Converters = [typeof(EntryConverter)]
 )]
 [JsonSerializable(typeof(Entry))]
 [JsonSerializable(typeof(EntryBody))]
+[JsonSerializable(typeof(JsonNode))]
+[JsonSerializable(typeof(Dictionary<string, string>))]
 [JsonSerializable(typeof(Snapshot))]
 [JsonSerializable(typeof(RunSheet))]
 [JsonSerializable(typeof(ApplianceModel))]

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Nailcrow.Core.Tickets.Journal.Reading;
 
 namespace Nailcrow.Core.Tickets.Journal;
 
@@ -9,19 +10,31 @@ public sealed record TicketRecord
     private readonly Entry? _lastTold;
 
     private TicketRecord(Ticket ticket, ImmutableList<Entry> arrived, ImmutableDictionary<Guid, Entry> byId, Entry? lastTold) =>
-        (Ticket, Arrived, _byId, _lastTold) = (ticket, arrived, byId, lastTold);
+        (Ticket, Arrived, _byId, _lastTold) = (arrived.IsEmpty ? ticket : ticket.AboutSomething(), arrived, byId, lastTold);
 
     public Ticket Ticket { get; }
 
     public ImmutableList<Entry> Arrived { get; }
 
-    public long Head => Arrived.Count;
+    /// <summary>The number of the last entry. Where somebody cut entries out there are fewer of them, and the next still has a number of its own.</summary>
+    public long Head => Arrived is [.., var last] ? last.Seq : 0;
 
     public static TicketRecord Of(long number, IEnumerable<Entry> arrived)
     {
         var all = arrived.ToImmutableList();
         var lastTold = all.OrderBy(e => e.Happened).ThenBy(e => e.Id).LastOrDefault();
-        return new(Ticket.Fold(number, all), all, all.ToImmutableDictionary(e => e.Id), lastTold);
+        return new(Ticket.Fold(number, all), all, all.DistinctBy(e => e.Id).ToImmutableDictionary(e => e.Id), lastTold);
+    }
+
+    /// <summary>Entries after a number, in order of arrival.</summary>
+    public IEnumerable<Entry> After(long seq)
+    {
+        // Numbers follow each other unless somebody cut some out, so an entry stands at its number or before it.
+        var from = (int)Math.Clamp(seq, 0, Arrived.Count);
+        while (from > 0 && Arrived[from - 1].Seq > seq)
+            from--;
+        for (var i = from; i < Arrived.Count; i++)
+            yield return Arrived[i];
     }
 
     public Entry? Find(Guid id) => _byId.GetValueOrDefault(id);
@@ -40,13 +53,17 @@ public sealed record TicketRecord
             intent.Body,
             ""
         );
-        return open with { Hash = HashChain.Next(Arrived is [.., var last] ? last.Hash : HashChain.Start, open) };
+        var text = EntryText.Of(open);
+        // Read back from what will be stored: what is believed now is what will be read after a restart.
+        return EntryReader.Read(new(
+            open.Id, open.Ticket, open.Seq, open.At, open.RecordedAt, open.By, EntryKinds.Of(open.Body), text,
+            HashChain.Next(Arrived is [.., var last] ? last.Hash : HashChain.Start, text)));
     }
 
     /// <summary>The record with one more entry; a late one makes the whole ticket be told again.</summary>
     public TicketRecord With(Entry entry) =>
         _lastTold is null || Earlier(_lastTold, entry)
-            ? new(Ticket.Apply(Ticket, entry), Arrived.Add(entry), _byId.Add(entry.Id, entry), entry)
+            ? new(Ticket.Apply(Ticket, entry), Arrived.Add(entry), _byId.SetItem(entry.Id, entry), entry)
             : Of(Ticket.Number, Arrived.Add(entry));
 
     private static bool Earlier(Entry a, Entry b) =>

@@ -6,10 +6,10 @@ namespace Nailcrow.Core.Tickets.Planning;
 /// <summary>What was promised for a site when its fault arrived. Kept with the report: a contract that changes later changes nothing.</summary>
 /// <param name="RespondHours">An engineer on site within so many working hours.</param>
 /// <param name="RestoreHours">Redundancy back within so many working hours.</param>
-public sealed record Promise(int? RespondHours, int? RestoreHours, string Hours, string Zone, IReadOnlyList<DateOnly>? Holidays = null)
+public sealed record Promise(string Hours, string Zone, int? RespondHours = null, int? RestoreHours = null, IReadOnlyList<DateOnly>? Holidays = null)
 {
     public static Promise? Of(Site site) =>
-        site.RespondHours is null && site.RestoreHours is null ? null : new(site.RespondHours, site.RestoreHours, site.Hours ?? "24/7", site.Zone, site.Holidays);
+        site.RespondHours is null && site.RestoreHours is null ? null : new(site.Hours ?? "24/7", site.Zone, site.RespondHours, site.RestoreHours, site.Holidays);
 
     public WorkingTime? Time() =>
         OpeningHours.Parse(Hours) is Parsed<OpeningHours>.Ok(var hours) && TimeZoneInfo.TryFindSystemTimeZoneById(Zone, out var zone)

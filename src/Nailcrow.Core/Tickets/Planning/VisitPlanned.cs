@@ -19,8 +19,12 @@ public sealed record VisitPlanned(DateTimeOffset From, DateTimeOffset To) : Deci
         : To - From > Longest ? $"A visit of {(To - From).TotalHours:0} hours is more than one; at most {Longest.TotalHours:0}."
         : null;
 
+    // Nobody's diary reaches further; a date beyond it is a slip of the finger.
+    private static readonly TimeSpan Furthest = TimeSpan.FromDays(2 * 366);
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
-        ticket.Engineer is null ? "Assign an engineer first; a visit is somebody's."
+        To > now + Furthest ? $"A visit in {To.UtcDateTime:yyyy} is further off than two years; look at the date."
+        : ticket.Engineer is null ? "Assign an engineer first; a visit is somebody's."
         : !actor.MayActAs([Role.Dispatcher, Role.Lead]) && ticket.Engineer != actor.Name ? $"{TicketNumber.Text(ticket.Number)} is with {ticket.Engineer}; a dispatcher plans it."
         : null;
 

@@ -17,20 +17,41 @@ internal sealed class SyslogListener(IntakeSettings settings, Reception receptio
     // A site that loses power sends its lines within a second; the kernel holds them until they are read.
     private const int DatagramBuffer = 8 * 1024 * 1024;
 
+    // A port that another program holds, or a network that was taken away, is there again in a moment.
+    private static readonly TimeSpan AgainAfter = TimeSpan.FromSeconds(5);
+
     private int _connections;
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         if (settings.SyslogPort is not { } port)
             return;
-        var address = IPAddress.Parse(settings.SyslogAddress);
+        while (!stoppingToken.IsCancellationRequested)
+            try
+            {
+                await ListenAsync(IPAddress.Parse(settings.SyslogAddress), port, stoppingToken);
+            }
+            catch (Exception e) when (e is SocketException or ObjectDisposedException or IOException)
+            {
+                log.LogError(e, "Syslog is not listened for on port {Port}; tried again in {Seconds} s", port, AgainAfter.TotalSeconds);
+                await Task.Delay(AgainAfter, stoppingToken);
+            }
+    }
+
+    /// <summary>Until the service stops, or one of the two ways ends; both are then begun again.</summary>
+    private async Task ListenAsync(IPAddress address, int port, CancellationToken stopping)
+    {
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         using var tcp = new TcpListener(address, port);
         tcp.Start();
         var bound = ((IPEndPoint)tcp.LocalEndpoint).Port;
         using var udp = new Socket(address.AddressFamily, SocketType.Dgram, ProtocolType.Udp) { ReceiveBufferSize = DatagramBuffer };
         udp.Bind(new IPEndPoint(address, bound));
         log.LogInformation("Syslog is listened for on {Address}:{Port}, UDP and TCP", address, bound);
-        await Task.WhenAll(DatagramsAsync(udp, stoppingToken), ConnectionsAsync(tcp, stoppingToken));
+        Task[] ways = [DatagramsAsync(udp, either.Token), ConnectionsAsync(tcp, either.Token)];
+        await Task.WhenAny(ways);
+        await either.CancelAsync();
+        await Task.WhenAll(ways);
     }
 
     private async Task DatagramsAsync(Socket udp, CancellationToken ct)
@@ -59,6 +80,7 @@ internal sealed class SyslogListener(IntakeSettings settings, Reception receptio
         while (!ct.IsCancellationRequested)
             try
             {
+                // A sender that goes while it is being let in is its own trouble; a listener that fails again and again is begun anew.
                 var client = await tcp.AcceptTcpClientAsync(ct);
                 if (Interlocked.Increment(ref _connections) > MostConnections)
                 {

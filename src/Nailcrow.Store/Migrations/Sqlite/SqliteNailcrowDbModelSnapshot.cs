@@ -786,19 +786,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("at");
 
-                    b.Property<string>("Body")
-                        .IsRequired()
-                        .HasColumnType("TEXT")
-                        .HasColumnName("body");
-
                     b.Property<string>("By")
                         .IsRequired()
                         .HasColumnType("TEXT")
                         .HasColumnName("by");
-
-                    b.Property<long>("ClockOffsetMs")
-                        .HasColumnType("INTEGER")
-                        .HasColumnName("clock_offset_ms");
 
                     b.Property<string>("Hash")
                         .IsRequired()
@@ -822,6 +813,11 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("seq");
 
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("text");
+
                     b.Property<long>("Ticket")
                         .HasColumnType("INTEGER")
                         .HasColumnName("ticket");
@@ -838,6 +834,39 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasDatabaseName("ix_journal_ticket_seq");
 
                     b.ToTable("journal", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Tickets.SealRow", b =>
+                {
+                    b.Property<long>("Number")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("number");
+
+                    b.Property<long>("BlockPosition")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("block_position");
+
+                    b.Property<long>("Entries")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("entries");
+
+                    b.Property<long>("Position")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("position");
+
+                    b.Property<long>("SealedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("sealed_at");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("text");
+
+                    b.HasKey("Number")
+                        .HasName("pk_seal");
+
+                    b.ToTable("seal", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Tickets.TicketLineRow", b =>
@@ -943,6 +972,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("received_at");
 
+                    b.Property<int>("Rules")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("rules");
+
                     b.Property<string>("Serial")
                         .HasColumnType("TEXT")
                         .HasColumnName("serial");
@@ -980,6 +1013,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
                     b.HasKey("Number")
                         .HasName("pk_ticket_line");
+
+                    b.HasIndex("Rules")
+                        .HasDatabaseName("ix_ticket_line_rules");
 
                     b.HasIndex("Watched")
                         .HasDatabaseName("ix_ticket_line_watched");

@@ -20,7 +20,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Tickets.JournalRow",
                 typeof(JournalRow),
                 baseEntityType,
-                propertyCount: 11,
+                propertyCount: 10,
                 unnamedIndexCount: 2,
                 keyCount: 1);
 
@@ -43,27 +43,12 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             at.SetSentinelFromProviderValue(0L);
             at.AddAnnotation("Relational:ColumnName", "at");
 
-            var body = runtimeEntityType.AddProperty(
-                "Body",
-                typeof(string),
-                propertyInfo: typeof(JournalRow).GetProperty("Body", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(JournalRow).GetField("<Body>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
-            body.AddAnnotation("Relational:ColumnName", "body");
-
             var by = runtimeEntityType.AddProperty(
                 "By",
                 typeof(string),
                 propertyInfo: typeof(JournalRow).GetProperty("By", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(JournalRow).GetField("<By>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             by.AddAnnotation("Relational:ColumnName", "by");
-
-            var clockOffsetMs = runtimeEntityType.AddProperty(
-                "ClockOffsetMs",
-                typeof(long),
-                propertyInfo: typeof(JournalRow).GetProperty("ClockOffsetMs", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(JournalRow).GetField("<ClockOffsetMs>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                sentinel: 0L);
-            clockOffsetMs.AddAnnotation("Relational:ColumnName", "clock_offset_ms");
 
             var hash = runtimeEntityType.AddProperty(
                 "Hash",
@@ -103,6 +88,13 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(JournalRow).GetField("<Seq>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
             seq.AddAnnotation("Relational:ColumnName", "seq");
+
+            var text = runtimeEntityType.AddProperty(
+                "Text",
+                typeof(string),
+                propertyInfo: typeof(JournalRow).GetProperty("Text", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(JournalRow).GetField("<Text>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+            text.AddAnnotation("Relational:ColumnName", "text");
 
             var ticket = runtimeEntityType.AddProperty(
                 "Ticket",

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("fe5f1e4e-587d-4cb6-ad87-8bc6ce0ed697"), entityTypeCount: 22)
+            : base(skipDetectChanges: false, modelId: new Guid("15eb17fb-47b4-42f1-aa5d-d3e222ea13ee"), entityTypeCount: 23)
         {
         }
 
@@ -38,6 +38,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
             var photoRow = PhotoRowEntityType.Create(this);
             var journalRow = JournalRowEntityType.Create(this);
+            var sealRow = SealRowEntityType.Create(this);
             var ticketLineRow = TicketLineRowEntityType.Create(this);
 
             IdentityUserClaimEntityType.CreateForeignKey1(identityUserClaim, person);
@@ -65,6 +66,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
             PhotoRowEntityType.CreateAnnotations(photoRow);
             JournalRowEntityType.CreateAnnotations(journalRow);
+            SealRowEntityType.CreateAnnotations(sealRow);
             TicketLineRowEntityType.CreateAnnotations(ticketLineRow);
 
             AddAnnotation("ProductVersion", "10.0.15");

@@ -22,8 +22,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Tickets.TicketLineRow",
                 typeof(TicketLineRow),
                 baseEntityType,
-                propertyCount: 31,
-                unnamedIndexCount: 8,
+                propertyCount: 32,
+                unnamedIndexCount: 9,
                 keyCount: 1);
 
             var number = runtimeEntityType.AddProperty(
@@ -210,6 +210,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             receivedAt.SetSentinelFromProviderValue(0L);
             receivedAt.AddAnnotation("Relational:ColumnName", "received_at");
 
+            var rules = runtimeEntityType.AddProperty(
+                "Rules",
+                typeof(int),
+                propertyInfo: typeof(TicketLineRow).GetProperty("Rules", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<Rules>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
+            rules.AddAnnotation("Relational:ColumnName", "rules");
+
             var serial = runtimeEntityType.AddProperty(
                 "Serial",
                 typeof(string),
@@ -281,36 +289,40 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             key.AddAnnotation("Relational:Name", "pk_ticket_line");
 
             var index = runtimeEntityType.AddIndex(
-                new[] { watched });
-            index.AddAnnotation("Relational:Name", "ix_ticket_line_watched");
+                new[] { rules });
+            index.AddAnnotation("Relational:Name", "ix_ticket_line_rules");
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { asset, number });
-            index0.AddAnnotation("Relational:Name", "ix_ticket_line_asset_number");
+                new[] { watched });
+            index0.AddAnnotation("Relational:Name", "ix_ticket_line_watched");
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { ended, number });
-            index1.AddAnnotation("Relational:Name", "ix_ticket_line_ended_number");
+                new[] { asset, number });
+            index1.AddAnnotation("Relational:Name", "ix_ticket_line_asset_number");
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { engineer, visitFrom });
-            index2.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_visit_from");
+                new[] { ended, number });
+            index2.AddAnnotation("Relational:Name", "ix_ticket_line_ended_number");
 
             var index3 = runtimeEntityType.AddIndex(
-                new[] { serial, number });
-            index3.AddAnnotation("Relational:Name", "ix_ticket_line_serial_number");
+                new[] { engineer, visitFrom });
+            index3.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_visit_from");
 
             var index4 = runtimeEntityType.AddIndex(
-                new[] { serialReversed, number });
-            index4.AddAnnotation("Relational:Name", "ix_ticket_line_serial_reversed_number");
+                new[] { serial, number });
+            index4.AddAnnotation("Relational:Name", "ix_ticket_line_serial_number");
 
             var index5 = runtimeEntityType.AddIndex(
-                new[] { stage, number });
-            index5.AddAnnotation("Relational:Name", "ix_ticket_line_stage_number");
+                new[] { serialReversed, number });
+            index5.AddAnnotation("Relational:Name", "ix_ticket_line_serial_reversed_number");
 
             var index6 = runtimeEntityType.AddIndex(
+                new[] { stage, number });
+            index6.AddAnnotation("Relational:Name", "ix_ticket_line_stage_number");
+
+            var index7 = runtimeEntityType.AddIndex(
                 new[] { engineer, ended, number });
-            index6.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_ended_number");
+            index7.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_ended_number");
 
             return runtimeEntityType;
         }

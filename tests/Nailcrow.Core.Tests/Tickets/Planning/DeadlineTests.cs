@@ -8,7 +8,7 @@ namespace Nailcrow.Core.Tests.Tickets.Planning;
 public class DeadlineTests
 {
     private static WorkingTime Time(string hours, string zone = "Europe/Oslo", params DateOnly[] holidays) =>
-        new Promise(8, 40, hours, zone, holidays).Time() ?? throw new InvalidOperationException($"{hours} in {zone}");
+        new Promise(hours, zone, 8, 40, holidays).Time() ?? throw new InvalidOperationException($"{hours} in {zone}");
 
     private static DateTimeOffset At(string text) => DateTimeOffset.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
 
@@ -36,7 +36,7 @@ public class DeadlineTests
     private static Played Promised()
     {
         var played = new Played();
-        played.Does(new FaultReported("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", JobKind.Fault, "Lamp", "2", Some.Bad, Promise: new(4, 8, "24/7", "UTC")));
+        played.Does(new FaultReported("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", JobKind.Fault, "Lamp", "2", Some.Bad, Promise: new("24/7", "UTC", 4, 8)));
         return played;
     }
 

@@ -2,7 +2,7 @@ using System.Text.Json;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 
-namespace Nailcrow.Core.Tests.Tickets;
+namespace Nailcrow.Core.Tests.Tickets.Journal;
 
 public class HashChainTests
 {
@@ -14,8 +14,8 @@ public class HashChainTests
     [Fact]
     public void A_changed_word_a_changed_time_and_a_missing_entry_are_found_where_they_are()
     {
-        Entry[] reworded = [Whole[0], Whole[1] with { Body = new EngineerAssigned("tamsel") }, .. Whole.Skip(2)];
-        Entry[] retimed = [Whole[0], Whole[1], Whole[2] with { At = Whole[2].At.AddMilliseconds(1) }, .. Whole.Skip(3)];
+        Entry[] reworded = [Whole[0], Whole[1] with { Text = Whole[1].Text.Replace("ilka", "tamsel") }, .. Whole.Skip(2)];
+        Entry[] retimed = [Whole[0], Whole[1], Whole[2] with { Text = EntryText.Of(Whole[2] with { At = Whole[2].At.AddMilliseconds(1) }) }, .. Whole.Skip(3)];
 
         HashChain.FirstBroken(reworded).ShouldBe(reworded[1]);
         HashChain.FirstBroken(retimed).ShouldBe(retimed[2]);
@@ -29,7 +29,7 @@ public class HashChainTests
         {
             var back = JsonSerializer.Deserialize(JsonSerializer.Serialize(entry, JournalJson.Default.Entry), JournalJson.Default.Entry);
             back!.Hash.ShouldBe(entry.Hash);
-            HashChain.Next(entry.Seq == 1 ? HashChain.Start : Whole[(int)entry.Seq - 2].Hash, back).ShouldBe(entry.Hash);
+            HashChain.Next(entry.Seq == 1 ? HashChain.Start : Whole[(int)entry.Seq - 2].Hash, back.Text).ShouldBe(entry.Hash);
         }
     }
 

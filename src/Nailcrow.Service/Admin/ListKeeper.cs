@@ -1,0 +1,33 @@
+using Nailcrow.Store.Intake;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Service.Admin;
+
+/// <summary>What a new release has to put in order once, while the service answers: lists told by older rules, secrets that lay in clear.</summary>
+internal sealed class ListKeeper(Projections projections, EventSenders senders, IHostApplicationLifetime life, ILogger<ListKeeper> log) : BackgroundService
+{
+    private static readonly TimeSpan AgainAfter = TimeSpan.FromMinutes(1);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        var started = new TaskCompletionSource();
+        await using var registration = life.ApplicationStarted.Register(() => started.TrySetResult());
+        await started.Task.WaitAsync(stoppingToken);
+        while (!stoppingToken.IsCancellationRequested)
+            try
+            {
+                await senders.ProtectAllAsync(stoppingToken);
+                var told = await projections.BringUpToDateAsync(stoppingToken);
+                if (await projections.AreMissingAsync(stoppingToken))
+                    told += await projections.TellMissingAsync(stoppingToken);
+                if (told > 0)
+                    log.LogInformation("Lists of {Tickets} tickets were told anew by today's rules", told);
+                return;
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogError(e, "The lists could not be told anew; tried again in a minute");
+                await Task.Delay(AgainAfter, stoppingToken);
+            }
+    }
+}

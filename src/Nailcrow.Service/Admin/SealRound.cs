@@ -1,0 +1,15 @@
+using Nailcrow.Store.Tickets;
+using Quartz;
+
+namespace Nailcrow.Service.Admin;
+
+/// <summary>A seal over the day, whether or not anybody thought of it.</summary>
+[DisallowConcurrentExecution]
+internal sealed class SealRound(Seals seals, ILogger<SealRound> log) : IJob
+{
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
+    {
+        var made = await seals.SealAsync(ct);
+        log.LogInformation("Seal {Number} covers {Entries} entries: {File}. Copy it elsewhere", made.Number, made.Entries, seals.FileOf(made.Number));
+    }
+}

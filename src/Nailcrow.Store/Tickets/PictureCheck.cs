@@ -1,0 +1,46 @@
+using System.Security.Cryptography;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Verifying;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>Holds the pictures' bytes against the hashes that their entries give.</summary>
+internal sealed class PictureCheck
+{
+    public const string Kind = "photo-taken";
+
+    private readonly Dictionary<Guid, (long Ticket, long Seq, string Sha256)> _expected = [];
+
+    public long Looked { get; private set; }
+
+    /// <summary>Read from the text: whether our types can read the rest of it is another question.</summary>
+    public void Expect(StoredEntry entry)
+    {
+        if (EntryText.BodyOf(entry.Text) is { ValueKind: JsonValueKind.Object } body
+            && body.TryGetProperty("photo", out var photo) && photo.TryGetGuid(out var id)
+            && body.TryGetProperty("sha256", out var hash) && hash.GetString() is { } sha256)
+            _expected[id] = (entry.Ticket, entry.Seq, sha256);
+    }
+
+    public async Task HoldAsync(NailcrowDb db, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
+    {
+        var ids = await db.Photos.Select(p => p.Id).ToListAsync(ct); // one picture at a time in memory
+        foreach (var id in ids)
+        {
+            var photo = await db.Photos.AsNoTracking().FirstAsync(p => p.Id == id, ct);
+            Looked++;
+            if (!_expected.Remove(id, out var said))
+                tell(new(TroubleKind.Unexplained, photo.Ticket, null, $"Picture {id} of {TicketNumber.Text(photo.Ticket)} is there, and no entry tells of it."));
+            else if (Convert.ToHexStringLower(SHA256.HashData(photo.Content)) != said.Sha256 || photo.Ticket != said.Ticket)
+                tell(new(TroubleKind.Changed, said.Ticket, said.Seq, $"Picture {id} of {TicketNumber.Text(said.Ticket)} entry {said.Seq} is not the one that was taken."));
+            if (Looked % 100 == 0)
+                progress(new("pictures", Looked, ids.Count));
+        }
+        foreach (var (id, said) in _expected)
+            tell(new(TroubleKind.Missing, said.Ticket, said.Seq, $"Picture {id} of {TicketNumber.Text(said.Ticket)} entry {said.Seq} is not there any more."));
+    }
+}

@@ -1,0 +1,50 @@
+using System.Security.Cryptography;
+using Nailcrow.Core.Tickets.Journal.Sealing;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>The service's key for seals, in a file beside its other keys; made when it is first needed.</summary>
+public sealed class SealKey : ISealKey, IDisposable
+{
+    private readonly ECDsa _key;
+
+    private SealKey(ECDsa key) => _key = key;
+
+    public byte[] Public => _key.ExportSubjectPublicKeyInfo();
+
+    /// <summary>SHA-256 of the public key in hex: what somebody who keeps seals should have on paper.</summary>
+    public string Fingerprint => Convert.ToHexStringLower(SHA256.HashData(Public));
+
+    /// <summary>Only checks: it belongs to nobody.</summary>
+    public static SealKey OfNobody() => new(ECDsa.Create(ECCurve.NamedCurves.nistP256));
+
+    public static SealKey In(string folder)
+    {
+        OwnFiles.Folder(folder);
+        var file = Path.Combine(folder, "seal.pem");
+        var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
+        if (File.Exists(file))
+            key.ImportFromPem(File.ReadAllText(file));
+        else
+            OwnFiles.Write(file, key.ExportPkcs8PrivateKeyPem());
+        return new(key);
+    }
+
+    public byte[] Sign(byte[] said) => _key.SignData(said, HashAlgorithmName.SHA256);
+
+    public bool Holds(byte[] said, byte[] signature, byte[] publicKey)
+    {
+        try
+        {
+            using var theirs = ECDsa.Create();
+            theirs.ImportSubjectPublicKeyInfo(publicKey, out _);
+            return theirs.VerifyData(said, signature, HashAlgorithmName.SHA256);
+        }
+        catch (CryptographicException)
+        {
+            return false;
+        }
+    }
+
+    public void Dispose() => _key.Dispose();
+}

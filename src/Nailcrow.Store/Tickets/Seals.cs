@@ -1,0 +1,102 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Sealing;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>Where seals and their key are kept, beside the database.</summary>
+/// <param name="Folder">Each seal as a file of its own, to be copied elsewhere.</param>
+public sealed record SealPlaces(string Folder, string KeyFolder);
+
+/// <summary>A seal as it is kept.</summary>
+public sealed record KeptSeal(long Number, long Entries, string Text);
+
+/// <summary>Makes seals, and proofs of one ticket against the newest.</summary>
+public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, TimeProvider time) : IDisposable
+{
+    private readonly SemaphoreSlim _one = new(1, 1);
+    private readonly Lazy<SealKey> _key = new(() => SealKey.In(places.KeyFolder));
+
+    public string Fingerprint => _key.Value.Fingerprint;
+
+    public string FileOf(long number) => Path.Combine(places.Folder, $"seal-{number:000000}.txt");
+
+    /// <summary>A seal over everything written until now. Where nothing was written since the last, that one.</summary>
+    public async Task<KeptSeal> SealAsync(CancellationToken ct)
+    {
+        await _one.WaitAsync(ct);
+        try
+        {
+            await using var db = await dbs.CreateDbContextAsync(ct);
+            var last = await db.Seals.AsNoTracking().OrderByDescending(s => s.Number).FirstOrDefaultAsync(ct);
+            var draft = new SealDraft(last is null ? null : Before(last.Text), last?.BlockPosition ?? 0);
+            await foreach (var (position, ticket, seq, hash) in JournalRows.HashesAfterAsync(db, last?.BlockPosition ?? 0, ct))
+                draft.Add(position, ticket, seq, hash);
+            if (last is not null && draft.Entries == last.Entries)
+                return Put(last);
+            var seal = draft.Finish((last?.Number ?? 0) + 1, time.GetUtcNow(), last is null ? HashChain.Start : Seal.HashOf(last.Text));
+            var row = new SealRow
+            {
+                Number = seal.Number, Entries = seal.Entries, Position = draft.Position, BlockPosition = draft.BlockPosition, SealedAt = seal.SealedAt, Text = seal.Signed(_key.Value),
+            };
+            db.Seals.Add(row);
+            await db.SaveChangesAsync(ct);
+            return Put(row);
+        }
+        finally
+        {
+            _one.Release();
+        }
+    }
+
+    /// <summary>The newest seal's text; null where none was made yet.</summary>
+    public async Task<string?> NewestAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.Seals.OrderByDescending(s => s.Number).Select(s => s.Text).FirstOrDefaultAsync(ct);
+    }
+
+    /// <summary>A ticket's entries, as far as the newest seal covers them, with the way from the last of them to its root.</summary>
+    public async Task<Parsed<TicketProof>> ProveAsync(long ticket, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (await db.Seals.AsNoTracking().OrderByDescending(s => s.Number).FirstOrDefaultAsync(ct) is not { } newest)
+            return new Parsed<TicketProof>.Refused("Nothing has been sealed yet; 'nailcrow admin seal' makes a seal now, and there is one every day.");
+        var rows = await db.Journal.AsNoTracking().Where(r => r.Ticket == ticket && r.Position <= newest.Position).OrderBy(r => r.Seq).ToListAsync(ct);
+        if (rows is not [.., var last])
+            return new Parsed<TicketProof>.Refused($"The newest seal is of {newest.SealedAt.UtcDateTime:yyyy-MM-dd HH:mm} UTC, and nothing had been written on this ticket then; 'nailcrow admin seal' makes one now.");
+        var leaf = await db.Journal.LongCountAsync(r => r.Position < last.Position, ct);
+        // The tree's hashes are asked for in order, by a walk that cannot wait: the rows are read from the database beneath it.
+        var rest = db.Journal.AsNoTracking().Where(r => r.Position <= newest.Position).OrderBy(r => r.Position).Select(r => r.Hash).AsEnumerable().GetEnumerator();
+        using (rest)
+        {
+            var path = MerkleTree.Path(leaf, newest.Entries, () => rest.MoveNext() ? MerkleTree.Leaf(rest.Current) : throw new InvalidDataException("Entries that were sealed are missing; 'nailcrow admin verify' says which."));
+            return new Parsed<TicketProof>.Ok(new(
+                TicketProof.Form, Core.Tickets.TicketNumber.Text(ticket), [.. rows.Select(r => new ProvedEntry(r.Text, r.Hash))],
+                leaf, [.. path.Select(Convert.ToHexStringLower)], newest.Text));
+        }
+    }
+
+    public void Dispose()
+    {
+        _one.Dispose();
+        if (_key.IsValueCreated)
+            _key.Value.Dispose();
+    }
+
+    /// <summary>Reads a seal, whoever signed it, and checks its own signature.</summary>
+    public Parsed<ReadSeal> Read(string text) => Seal.Parse(text, _key.Value);
+
+    private Seal Before(string text) =>
+        Read(text).Is(out var read, out var reason) ? read.Seal : throw new InvalidDataException($"The last seal in the database cannot be gone on from: {reason}");
+
+    /// <summary>Every seal is a file as well; one that is missing is put back.</summary>
+    private KeptSeal Put(SealRow row)
+    {
+        OwnFiles.Folder(places.Folder);
+        if (!File.Exists(FileOf(row.Number)))
+            OwnFiles.Write(FileOf(row.Number), row.Text);
+        return new(row.Number, row.Entries, row.Text);
+    }
+}
