@@ -56,6 +56,24 @@ public sealed class RunningProcess : IAsyncDisposable
         }
     }
 
+    public bool HasExited => _process.HasExited;
+
+    /// <summary>SIGTERM, as an operator or the system stops a service; it has five seconds.</summary>
+    public async Task StopAsync()
+    {
+        using (var kill = Process.Start("kill", ["-TERM", $"{_process.Id}"]))
+            await kill.WaitForExitAsync();
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(5));
+        try
+        {
+            await _process.WaitForExitAsync(patience.Token);
+        }
+        catch (OperationCanceledException)
+        {
+            throw new TimeoutException($"It was asked to stop, and had not after five seconds:\n{Said}");
+        }
+    }
+
     /// <summary>SIGKILL: no chance to tidy up.</summary>
     public async Task KillAsync()
     {

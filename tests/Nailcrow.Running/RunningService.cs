@@ -11,9 +11,13 @@ public sealed class RunningService : IAsyncDisposable
     public const string Password = "a-long-test-password";
 
     private readonly bool _ownsFolder;
+    private string? _token;
 
     private RunningService(RunningProcess process, Uri address, string folder, bool ownsFolder) =>
         (Process, Address, Folder, _ownsFolder) = (process, address, folder, ownsFolder);
+
+    /// <summary>Why this one is not started again at its end; null where it is, and held to tell what it told before.</summary>
+    public string? NotRestartedBecause { get; set; } = "nobody asked for it";
 
     public RunningProcess Process { get; }
 
@@ -54,10 +58,13 @@ public sealed class RunningService : IAsyncDisposable
     public static async Task<RunningService> StartPeopledAsync(Uri? machine = null, string? assembly = null, int hearsEverySeconds = 3600, bool pushed = false)
     {
         var service = await StartAsync(assembly: assembly, hearsEverySeconds: hearsEverySeconds, pushed: pushed);
+        using var http = service.Http();
+        service._token = (await new NailcrowClient(http, TimeProvider.System).SignInAsync("admin", Password, CancellationToken.None)).AccessToken;
         var admin = await service.SignInAsync("admin");
         foreach (var (name, role) in new[] { ("ilka", Role.Engineer), ("tamsel", Role.Engineer), ("dorrik", Role.Dispatcher), ("sefa", Role.Stores), ("lioth", Role.Lead) })
             await admin.AddPersonAsync(new PersonAsk(name, name, Password, [role]), CancellationToken.None);
         await admin.LoadAsync(Reference(machine), CancellationToken.None);
+        service.NotRestartedBecause = assembly is null ? null : "it is measured, not tested";
         return service;
     }
 
@@ -72,9 +79,40 @@ public sealed class RunningService : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
-        await Process.DisposeAsync();
-        if (_ownsFolder)
-            Directory.Delete(Folder, recursive: true);
+        try
+        {
+            if (NotRestartedBecause is null && !Process.HasExited)
+                await RestartsAsItWasAsync();
+        }
+        finally
+        {
+            await Process.DisposeAsync();
+            if (_ownsFolder)
+                Directory.Delete(Folder, recursive: true);
+        }
+    }
+
+    /// <summary>
+    /// What was true by luck of what the service remembers is found here: whatever a test did, after a restart every ticket, its
+    /// journal, report and paper are as they were, everything verifies, and lists that are told anew say what the lists said.
+    /// </summary>
+    private async Task RestartsAsItWasAsync()
+    {
+        using var before = Http();
+        before.DefaultRequestHeaders.Authorization = new("Bearer", _token);
+        var then = await AsItWas.OfAsync(before);
+        await Process.StopAsync();
+        // Nobody is asked any more: what is compared is the record, and not what machines say in the meantime.
+        await using var again = await StartAsync(Folder, watchSeconds: 3600);
+        using var after = again.Http();
+        after.DefaultRequestHeaders.Authorization = new("Bearer", _token);
+        var troubles = then.Differences(await AsItWas.OfAsync(after)).ToList();
+        var admin = new NailcrowClient(after, TimeProvider.System);
+        troubles.AddRange((await admin.VerifyAsync(CancellationToken.None)).Troubles.Select(t => $"{t.Kind}: {t.Sentence}"));
+        await admin.RebuildProjectionsAsync(CancellationToken.None);
+        troubles.AddRange(then.Differences(await AsItWas.OfAsync(after)).Select(d => $"With lists told anew, {d}"));
+        if (troubles.Count > 0)
+            throw new InvalidOperationException($"After a restart it is not as it was:\n{string.Join("\n", troubles.Take(5))}");
     }
 
     /// <summary>A service that is pushed to has to know its own address before it starts.</summary>

@@ -33,7 +33,7 @@ public sealed class KilledTests
 
         acknowledged.Count.ShouldBeGreaterThan(Kills * Writers);
         await MissingAsync(last, ticket, acknowledged).ShouldBeAsync([]);
-        (await (await last.SignInAsync("admin")).VerifyAsync(Ct)).FirstBad.ShouldBeNull();
+        (await (await last.SignInAsync("admin")).VerifyAsync(Ct)).Troubles.ShouldBeEmpty();
         await last.DisposeAsync();
         Directory.Delete(folder, recursive: true);
     }

@@ -104,7 +104,7 @@ public sealed class SwapTests : IAsyncLifetime
         (await _service.WriteAsync("ilka", ticket, new TicketClosed())).Stage.ShouldBe(Stage.Closed);
 
         var verified = await (await _service.AsAsync("admin")).VerifyAsync(Ct);
-        (verified.FirstBad, verified.Tickets).ShouldBe((null, 1));
+        (verified.Holds, verified.Tickets).ShouldBe((true, 1));
     }
 
     [Fact]

@@ -1,9 +1,8 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { v7 as uuid7 } from 'uuid'
 import { api, unwrap } from '../shared/api'
+import { answered, forWriting, isAnswer, keyOf, pressed } from '../shared/presses'
 import { Refused } from '../shared/Refused'
 import { useFields } from '../shared/useFields'
 import { Waiting } from '../shared/Waiting'
@@ -20,10 +19,9 @@ export function ReportFaultPage() {
     queryKey: ['appliances'],
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/appliances', { signal })),
   })
-  const [id] = useState(() => uuid7())
   const [fault, set] = useFields({ asset: '', symptom: '', bay: '', serial: '', job: 'fault' })
   const report = useMutation({
-    mutationFn: async () =>
+    mutationFn: async ({ id }: { id: string }) =>
       unwrap(
         await api.POST('/api/tickets', {
           body: {
@@ -35,7 +33,13 @@ export function ReportFaultPage() {
           },
         }),
       ),
-    onSuccess: receipt => navigate(`/tickets/${receipt.ticket}`),
+    onSuccess: (receipt, { id }) => {
+      answered(id)
+      navigate(`/tickets/${receipt.ticket}`)
+    },
+    onError: (problem, { id }) => {
+      if (isAnswer(problem)) answered(id)
+    },
   })
   if (!appliances.data) return <Waiting for="the machines" problem={appliances.error} />
   return (
@@ -46,7 +50,7 @@ export function ReportFaultPage() {
         className="panel stack"
         onSubmit={event => {
           event.preventDefault()
-          report.mutate()
+          report.mutate(pressed(keyOf('report', fault), forWriting))
         }}
       >
         <TextInput

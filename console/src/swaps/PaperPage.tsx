@@ -6,6 +6,7 @@ import type { RunStep } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, ticketQuery, useTicket, useTicketNumber, useWrite } from '../tickets'
+import { enterPaper, paperTold } from './enterPaper'
 import { type Filled, paperEntry, timeOfDay } from './paperEntry'
 import './run.css'
 
@@ -36,19 +37,12 @@ export function PaperPage() {
     )
   const isShort = run.sheet.steps.length <= drawnAtOnce
   const enter = async () => {
-    let count = 0
-    for (;;) {
-      const now = (await client.fetchQuery({ ...ticketQuery(number), staleTime: 0 })).run
-      const step = now?.current
-      const entry = now && step ? paperEntry(now, step, filled[step.id], ticket.data) : null
-      if (!entry || !(await writer.write(entry.body, entry.at))) {
-        setTold(
-          `${count} ${count === 1 ? 'answer is' : 'answers are'} in. ${step ? `The sheet stands at: ${step.say}` : 'The sheet is at its end.'}`,
-        )
-        return
-      }
-      count++
-    }
+    const stopped = await enterPaper({
+      run: async () => (await client.fetchQuery({ ...ticketQuery(number), staleTime: 0 })).run ?? null,
+      entryOf: (now, step) => paperEntry(now, step, filled[step.id], ticket.data),
+      write: entry => writer.write(entry.body, entry.at),
+    })
+    setTold(paperTold(stopped))
   }
   return (
     <main className="page">

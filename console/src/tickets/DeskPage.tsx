@@ -1,13 +1,13 @@
 import { Button } from '@mantine/core'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { v7 as uuid7 } from 'uuid'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
 import type { DeskView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { said, ticketName } from '../shared/words'
+import { useWrite } from './ticketQueries'
 import './desk.css'
 
 type Line = DeskView['lines'][number]
@@ -74,31 +74,22 @@ function Planned({ line }: { line: Line['ticket'] }) {
 }
 
 function Give({ ticket, candidates }: { ticket: number; candidates: Line['candidates'] }) {
-  const client = useQueryClient()
-  const give = useMutation({
-    mutationFn: async (engineer: string) =>
-      unwrap(
-        await api.POST('/api/tickets/{number}/entries', {
-          params: { path: { number: ticket } },
-          body: {
-            id: uuid7(),
-            at: new Date().toISOString(),
-            sentAt: new Date().toISOString(),
-            body: { kind: 'engineer-assigned', engineer },
-          },
-        }),
-      ),
-    onSettled: () => client.invalidateQueries({ queryKey: ['tickets'] }),
-  })
+  const writer = useWrite(ticket)
   if (candidates.length === 0) return <span className="chalk">nobody</span>
   return (
     <>
       {candidates.map(c => (
-        <Button key={c.engineer} variant="default" size="xs" loading={give.isPending} onClick={() => give.mutate(c.engineer)}>
+        <Button
+          key={c.engineer}
+          variant="default"
+          size="xs"
+          loading={writer.busy}
+          onClick={() => writer.write({ kind: 'engineer-assigned', engineer: c.engineer })}
+        >
           {c.engineer}: {c.load} open{c.km !== null ? `, ${c.km} km from ${c.near}` : ''}
         </Button>
       ))}
-      <Refused problem={give.error} />
+      <Refused problem={writer.problem} />
     </>
   )
 }

@@ -9,6 +9,7 @@ import './journal.css'
 export function Journal({ ticket }: { ticket: TicketView }) {
   const journal = useJournal(ticket.number)
   const entries = journal.data?.pages.flatMap(page => page.entries) ?? []
+  const unread = new Map(journal.data?.pages.flatMap(page => page.unread ?? []).map(u => [u.seq, u.why]))
   return (
     <section className="panel" aria-labelledby="journal">
       <h2 id="journal">Journal</h2>
@@ -21,7 +22,7 @@ export function Journal({ ticket }: { ticket: TicketView }) {
               {isLate(entry) && ' · written down later'}
             </span>
             <br />
-            {told(entry.body)}
+            {unread.has(entry.seq) ? <Unread body={entry.body} why={unread.get(entry.seq) ?? ''} /> : told(entry.body)}
           </li>
         ))}
       </ol>
@@ -31,6 +32,18 @@ export function Journal({ ticket }: { ticket: TicketView }) {
         </Button>
       )}
     </section>
+  )
+}
+
+/** What this version cannot read is shown as it was written, in its place. */
+function Unread({ body, why }: { body: unknown; why: string }) {
+  return (
+    <>
+      <strong>◇ Cannot be read by this version</strong> ({why.replace(/\.$/, '')}):{' '}
+      <code className="mono" style={{ overflowWrap: 'anywhere' }}>
+        {JSON.stringify(body)}
+      </code>
+    </>
   )
 }
 

@@ -6,6 +6,7 @@ import { Refused } from '../shared/Refused'
 import type { TicketView } from '../shared/types'
 import { HoldForm } from './HoldForm'
 import { PlanVisit } from './PlanVisit'
+import { SettleDiscrepancies } from './SettleDiscrepancies'
 import { type Body, useWrite, type Writer } from './ticketQueries'
 
 type Sentence = { say: string; label: string; body: (text: string) => Body }
@@ -16,7 +17,7 @@ export function OtherMoves({ ticket }: { ticket: TicketView }) {
   const navigate = useNavigate()
   const [open, setOpen] = useState<Sentence | null>(null)
   const [holding, setHolding] = useState(false)
-  if (ticket.endedAt) return null
+  if (ticket.endedAt) return <AfterTheEnd ticket={ticket} writer={writer} />
   const sentences: Sentence[] = [
     { say: 'Note', label: 'What to remember', body: text => ({ kind: 'note-written', text }) },
     { say: 'Call a lead', label: 'What do you see?', body: reason => ({ kind: 'help-called', reason }) },
@@ -51,6 +52,34 @@ export function OtherMoves({ ticket }: { ticket: TicketView }) {
       {open && <OneSentence key={open.say} sentence={open} writer={writer} done={() => setOpen(null)} />}
       <Assign ticket={ticket} writer={writer} />
       {ticket.engineer && <PlanVisit writer={writer} />}
+      <Refused problem={writer.problem} />
+    </section>
+  )
+}
+
+/** A closed ticket still takes notes, and a lead may make it work again. */
+function AfterTheEnd({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
+  const [open, setOpen] = useState<Sentence | null>(null)
+  const sentences: Sentence[] = [
+    { say: 'Note', label: 'What to remember', body: text => ({ kind: 'note-written', text }) },
+    { say: 'Reopen', label: 'Why it is not over, as a lead', body: reason => ({ kind: 'ticket-reopened', reason }) },
+  ]
+  return (
+    <section className="panel" aria-label="After the end">
+      {ticket.discrepancies.some(d => !d.settledBy) && <SettleDiscrepancies ticket={ticket} writer={writer} />}
+      <div className="row">
+        {sentences.map(sentence => (
+          <Button
+            key={sentence.say}
+            variant="default"
+            aria-expanded={open?.say === sentence.say}
+            onClick={() => setOpen(open?.say === sentence.say ? null : sentence)}
+          >
+            {sentence.say}
+          </Button>
+        ))}
+      </div>
+      {open && <OneSentence key={open.say} sentence={open} writer={writer} done={() => setOpen(null)} />}
       <Refused problem={writer.problem} />
     </section>
   )

@@ -39,6 +39,6 @@ it.each<[EntryBody, string]>([
   [{ kind: 'ticket-closed' }, 'Closed'],
 ])('an entry is told as a sentence: %j', (body, sentence) => expect(told(body)).toBe(sentence))
 
-it('a kind that is new to this console is told by its name', () => {
-  expect(told({ kind: 'photo-taken' } as unknown as EntryBody)).toBe('photo taken')
+it('a kind that is new to this console is told by its name and all that it says', () => {
+  expect(told({ kind: 'sun-dried', bay: '3' } as unknown as EntryBody)).toBe('sun dried {"bay":"3"}')
 })

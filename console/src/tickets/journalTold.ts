@@ -1,6 +1,12 @@
 import type { EntryBody, Holder } from '../shared/types'
 import { said, size } from '../shared/words'
 
+/** A kind that is new to this console, by its name and all that it says. */
+function unknown(body: object): string {
+  const { kind, ...rest } = body as { kind?: string }
+  return `${said(kind ?? 'entry')} ${JSON.stringify(rest)}`
+}
+
 /** An entry as a sentence. Every kind has one; a kind that is new to this console is told by its name. */
 export function told(body: EntryBody): string {
   switch (body.kind) {
@@ -30,6 +36,8 @@ export function told(body: EntryBody): string {
       return body.otherwise ? `Closed, ${said(body.otherwise)}: ${body.reason}` : 'Closed'
     case 'ticket-cancelled':
       return `Cancelled: ${body.reason}`
+    case 'ticket-reopened':
+      return `Open again: ${body.reason}`
     case 'snapshot-taken':
       return `Snapshot of ${body.snapshot.bays.length} bays, ${body.snapshot.source === 'person' ? 'typed by hand' : `from ${body.snapshot.source}`}`
     case 'locator-switched':
@@ -66,8 +74,18 @@ export function told(body: EntryBody): string {
       return `Box for ${body.serial} opened: ${body.serialInBox}`
     case 'customer-signed-off':
       return `Signed off by ${body.name}${body.statement ? `: ${body.statement}` : ''}`
+    case 'photo-taken':
+      return `A picture${body.says ? `: ${body.says}` : ''}`
+    case 'step-decided':
+      return `${body.step}: decided ${body.answer}`
+    case 'step-taken-back':
+      return `${body.step}: the answer was taken back`
+    case 'drives-chosen':
+      return `Drives to swap, in order: ${body.serials.join(', ')}`
+    case 'drive-reseated':
+      return `Seated ${body.serial} again in bay ${body.bay}`
     default:
-      return said((body as { kind?: string }).kind ?? 'entry')
+      return unknown(body)
   }
 }
 

@@ -1,8 +1,8 @@
 import { queryOptions, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
-import { v7 as uuid7 } from 'uuid'
 import { api, sendPhoto, unwrap } from '../shared/api'
 import { isBehind } from '../shared/live'
+import { answered, forErrands, forWriting, isAnswer, keyOf, pressed } from '../shared/presses'
 import type { EntryBody, Receipt, RunSheet, TicketView } from '../shared/types'
 
 export const ticketQuery = (number: number) =>
@@ -64,6 +64,7 @@ type Writing = { id: string; at: string } & ({ body: Body } | Errand)
 
 async function send(number: number, writing: Writing): Promise<Receipt> {
   const params = { path: { number } }
+  const asked = { path: { number }, query: { id: writing.id } }
   if ('body' in writing)
     return unwrap(
       await api.POST('/api/tickets/{number}/entries', {
@@ -73,15 +74,31 @@ async function send(number: number, writing: Writing): Promise<Receipt> {
     )
   switch (writing.errand) {
     case 'snapshot':
-      return unwrap(await api.POST('/api/tickets/{number}/snapshots', { params }))
+      return unwrap(await api.POST('/api/tickets/{number}/snapshots', { params: asked }))
     case 'reading':
-      return unwrap(await api.POST('/api/tickets/{number}/readings', { params }))
+      return unwrap(await api.POST('/api/tickets/{number}/readings', { params: asked }))
     case 'light':
-      return unwrap(await api.POST('/api/tickets/{number}/light', { params, body: { on: writing.on } }))
+      return unwrap(await api.POST('/api/tickets/{number}/light', { params: asked, body: { on: writing.on } }))
     case 'sheet':
-      return unwrap(await api.POST('/api/tickets/{number}/sheet', { params, body: { procedure: writing.procedure ?? null } }))
+      return unwrap(await api.POST('/api/tickets/{number}/sheet', { params: asked, body: { procedure: writing.procedure ?? null } }))
     case 'photo':
       return sendPhoto(number, writing.id, writing.picture, writing.step)
+  }
+}
+
+/** A press is for one thing on one ticket; a picture is known by its size, since two that somebody takes never have the same. */
+const keyOfWriting = (number: number, what: { body: Body } | Errand, at?: string): string =>
+  'errand' in what && what.errand === 'photo' ? keyOf(number, 'photo', what.step, what.picture.size) : keyOf(number, what, at)
+
+/** Sends a press until it is answered; pressed again meanwhile, or after a reload, it is the same one. */
+async function sendPressed(number: number, writing: Writing): Promise<Receipt> {
+  try {
+    const receipt = await send(number, writing)
+    answered(writing.id)
+    return receipt
+  } catch (problem) {
+    if (isAnswer(problem)) answered(writing.id)
+    throw problem
   }
 }
 
@@ -90,17 +107,21 @@ export function useWrite(number: number) {
   const client = useQueryClient()
   const mutation = useMutation({
     mutationKey: ['tickets', number], // while one is under way the live stream need not ask: this asks when it is over
-    mutationFn: (writing: Writing) => send(number, writing),
+    mutationFn: (writing: Writing) => sendPressed(number, writing),
     onSettled: async () => {
       const queryKey = ['tickets', number]
       await client.invalidateQueries({ queryKey })
       if (isBehind(client, number)) await client.invalidateQueries({ queryKey }) // somebody else wrote while this was fetched
     },
   })
-  const made = (what: { body: Body } | Errand): Writing => ({ id: uuid7(), at: new Date().toISOString(), ...what })
+  const made = (what: { body: Body } | Errand, at?: string): Writing => ({
+    ...pressed(keyOfWriting(number, what, at), 'errand' in what && what.errand !== 'sheet' ? forErrands : forWriting),
+    ...what,
+    ...(at ? { at } : {}),
+  })
   return {
     /** What was answered on paper happened when the paper says. */
-    write: (body: Body, at?: string) => mutation.mutateAsync({ ...made({ body }), ...(at ? { at } : {}) }).catch(() => undefined),
+    write: (body: Body, at?: string) => mutation.mutateAsync(made({ body }, at)).catch(() => undefined),
     run: (errand: Errand) => mutation.mutateAsync(made(errand)).catch(() => undefined),
     receipt: mutation.data,
     problem: mutation.error,

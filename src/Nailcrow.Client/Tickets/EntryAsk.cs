@@ -27,7 +27,11 @@ public sealed record Receipt(
 
 /// <summary>Entries in order of arrival.</summary>
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
-public sealed record JournalPage(IReadOnlyList<Entry> Entries, long? Next);
+/// <param name="Unread">Those that this version cannot read; their bodies are shown as they were written.</param>
+public sealed record JournalPage(IReadOnlyList<Entry> Entries, long? Next, IReadOnlyList<UnreadEntry>? Unread = null);
+
+/// <param name="Why">What this version stumbles over.</param>
+public sealed record UnreadEntry(long Seq, string Why);
 
 /// <summary>Tickets, newest first.</summary>
 /// <param name="Next">Pass as <c>before</c> for the next page; null at the end.</param>

@@ -53,6 +53,7 @@ internal static class HostSetUp
             json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.RespectRequiredConstructorParameters = true;
             json.SerializerOptions.IgnoreReadOnlyProperties = true;
+            json.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow; // a misspelt field would be lost without a word
         });
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         builder.Services.AddResponseCompression(compression => compression.MimeTypes = ["text/javascript", "text/css"]); // the console's files only: they hold no secrets

@@ -26,6 +26,8 @@ internal static partial class UnreadableJson
         var message = json.Message;
         if (Missing().Match(message) is { Success: true } missing)
             return $"it lacks {missing.Groups[1].Value}.";
+        if (Unmapped().Match(message) is { Success: true } unmapped)
+            return $"there is no field '{unmapped.Groups[1].Value}'; accepted: {Fields(unmapped.Groups[2].Value)}.";
         if (message.Contains("unrecognized type discriminator", StringComparison.Ordinal))
             return $"no such kind of entry; accepted: {string.Join(", ", Kinds())}.";
         if (Unfit().Match(message) is { Success: true } unfit)
@@ -33,13 +35,21 @@ internal static partial class UnreadableJson
         return Tail().Replace(message, "");
     }
 
+    private static string Fields(string typeName) =>
+        Named(typeName)?.GetConstructors().MaxBy(c => c.GetParameters().Length)?.GetParameters() is { Length: > 0 } fields
+            ? string.Join(", ", fields.Select(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name ?? "")))
+            : "what /api/openapi.json says";
+
+    private static Type? Named(string typeName) =>
+        Type.GetType(typeName) ?? typeof(Words).Assembly.GetType(typeName) ?? typeof(Client.ContractJson).Assembly.GetType(typeName);
+
     private static IEnumerable<object?> Kinds() =>
         typeof(EntryBody).GetCustomAttributes(typeof(JsonDerivedTypeAttribute), inherit: false).Cast<JsonDerivedTypeAttribute>().Select(a => a.TypeDiscriminator);
 
     /// <summary>What a field takes. The message names either the field's own type or the one it is a field of.</summary>
     private static string Accepted(string typeName, string? path)
     {
-        var named = Type.GetType(typeName) ?? typeof(Words).Assembly.GetType(typeName) ?? typeof(Client.ContractJson).Assembly.GetType(typeName);
+        var named = Named(typeName);
         var field = path?[(path.LastIndexOf('.') + 1)..] ?? "";
         var type = named?.GetProperties().FirstOrDefault(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name) == field)?.PropertyType ?? named;
         return Kind(type is null ? null : Nullable.GetUnderlyingType(type) ?? type);
@@ -60,6 +70,9 @@ internal static partial class UnreadableJson
 
     [GeneratedRegex(@"could not be converted to (?:System\.Nullable`1\[)?([\w.]+)")]
     private static partial Regex Unfit();
+
+    [GeneratedRegex(@"The JSON property '(.+?)' could not be mapped to any \.NET member contained in type '(.+?)'")]
+    private static partial Regex Unmapped();
 
     [GeneratedRegex(@" Path: .*$", RegexOptions.Singleline)]
     private static partial Regex Tail();

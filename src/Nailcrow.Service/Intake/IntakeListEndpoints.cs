@@ -97,7 +97,7 @@ internal static class IntakeListEndpoints
             return TypedResults.NoContent();
         }
         var text = item.Alert?.Text ?? (SyslogMessage.Parse(item.Text, item.ReceivedAt) is Parsed<SyslogMessage>.Ok(var message) ? message.Text : item.Text);
-        var answer = await IntakeEndpoints.Report(new FaultAsk(ask.Asset, text, JobKind.Fault, ask.Bay, ask.Serial, item.ReceivedAt, id), book, lines, journal, doors, time, person, ct);
+        var answer = await IntakeEndpoints.Report(new FaultAsk(ask.Asset, Reporting.Short(text), JobKind.Fault, ask.Bay, ask.Serial, item.ReceivedAt, id), book, lines, journal, doors, time, person, ct);
         if (answer.Result is not Ok<Receipt> { Value: { } receipt })
             return (ProblemHttpResult)answer.Result;
         await log.SettleAsync([id], IntakeOutcome.Joined, receipt.Ticket, ct);

@@ -117,7 +117,7 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
     {
         // Seen just now to be a member still: it works, and will fail.
         var job = now?.BayLabelled(first.Bay) is { Role: BayRole.Member, Health: not DriveHealth.Faulted } ? JobKind.Early : JobKind.Fault;
-        var text = Short(first is { Bay: null, Serial: null, Name: { } name } ? $"{first.Text} ({name})" : first.Text);
+        var text = Reporting.Short(first is { Bay: null, Serial: null, Name: { } name } ? $"{first.Text} ({name})" : first.Text);
         var report = Reporting.Of(known, text, job, first.Bay, first.Serial, first.At);
         if (report.Problem(new Ticket(0)) is not null || Bounds.Problem(report) is not null)
             report = report with { Serial = null, Bay = null }; // what a machine calls a serial or a bay need not be one
@@ -153,30 +153,31 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
                 times = Math.Max(times + 1, alert.Count ?? 0);
                 if (!Flapping.IsWorthTelling(times) && alert.Count is null)
                     continue;
-                var evidence = new EvidenceSeen(alert.Kind, $"{alert.Via}, {alert.Sender}", Short(alert.Text), alert.Bay, alert.Serial, times == 1 ? null : times);
+                var evidence = new EvidenceSeen(alert.Kind, $"{alert.Via}, {alert.Sender}", Reporting.Short(alert.Text), alert.Bay, alert.Serial, times == 1 ? null : times);
                 var intent = new Intent(alert.Id, Believable(alert.At), 0, Core.People.Actor.Service, evidence);
                 if (await journal.WriteAsync(ticket, intent, ct) is Written.Kept)
                     continue;
                 // A bay that this machine does not have, a serial that is none: what was said is kept, without them.
-                var plain = evidence with { Bay = null, Serial = null, Text = Short(alert.Bay is null ? alert.Text : $"{alert.Text} (bay {alert.Bay})") };
+                var plain = evidence with { Bay = null, Serial = null, Text = Reporting.Short(alert.Bay is null ? alert.Text : $"{alert.Text} (bay {alert.Bay})") };
                 if (await journal.WriteAsync(ticket, intent with { Body = plain }, ct) is not Written.Kept)
                     throw new InvalidDataException($"{TicketNumber.Text(ticket)} does not take '{plain.Text}'.");
             }
         }
     }
 
-    /// <summary>A line of a machine may be longer than an entry takes; its whole text stays in the intake log.</summary>
-    private static string Short(string text) => text.Length <= MostCharacters ? text : text[..MostCharacters] + " ...";
-
     /// <summary>A machine whose clock was never set says 1970; that it said something now is what is known.</summary>
     private DateTimeOffset Believable(DateTimeOffset at) => at < ServiceClock.Earliest ? time.GetUtcNow() : at;
 
-    private const int MostCharacters = 2_000;
 }
 
 /// <summary>A report with what was known of the machine and its site when it came.</summary>
 internal static class Reporting
 {
+    private const int MostCharacters = 2_000;
+
+    /// <summary>A line of a machine may be longer than an entry takes; its whole text stays in the intake log.</summary>
+    public static string Short(string text) => text.Length <= MostCharacters ? text : text[..MostCharacters] + " ...";
+
     public static FaultReported Of(KnownAppliance known, string symptom, JobKind job, string? bay, string? serial, DateTimeOffset? since) =>
         new(known.Appliance.Asset, known.Appliance.Serial, $"{known.Model.Maker} {known.Model.Name}", known.Site.Customer, known.Site.Name, known.Appliance.Location,
             job, symptom, bay, serial, since, known.Appliance.Arrays is [_, ..] ? known.Appliance.Arrays : null, Promise.Of(known.Site));

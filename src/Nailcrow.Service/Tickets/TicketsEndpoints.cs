@@ -6,6 +6,7 @@ using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
@@ -64,7 +65,9 @@ internal static class TicketsEndpoints
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
         var page = record.After(after).Take(Math.Clamp(limit, 1, MostOnAPage)).ToList();
-        return TypedResults.Json(new JournalPage(page, page is [.., var last] && last.Seq < record.Head ? last.Seq : null), ContractJson.Default.JournalPage);
+        var unread = page.Where(e => e.Body is Unreadable).Select(e => new UnreadEntry(e.Seq, ((Unreadable)e.Body).Why)).ToList();
+        var next = page is [.., var last] && last.Seq < record.Head ? last.Seq : (long?)null;
+        return TypedResults.Json(new JournalPage(page, next, unread), ContractJson.Default.JournalPage);
     }
 
     /// <summary>What a customer can check offline: the ticket's entries, and the way from the last of them to the newest seal.</summary>

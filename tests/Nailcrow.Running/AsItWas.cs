@@ -1,0 +1,90 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+using Nailcrow.Client;
+
+namespace Nailcrow.Running;
+
+/// <summary>
+/// Everything a service tells of its tickets, so that it can be held against what it tells after a restart: each ticket's
+/// view, journal, report and paper, and the lists.
+/// </summary>
+internal sealed class AsItWas
+{
+    // What changes with the clock and not with the record. A gate that waits for a time says how much is left.
+    private static readonly string[] ByTheClock = ["deadlines", "rebuild", "exposure"];
+
+    private readonly Dictionary<long, (long Head, Dictionary<string, string> Said)> _tickets = [];
+    private readonly Dictionary<long, string> _lines = [];
+
+    public static async Task<AsItWas> OfAsync(HttpClient http)
+    {
+        var all = new AsItWas();
+        for (long? before = long.MaxValue; before is { } at;)
+        {
+            var page = JsonNode.Parse(await http.GetStringAsync($"api/tickets?limit=200&before={at}"))!; // an answer of ours is JSON
+            foreach (var line in page["tickets"]!.AsArray())
+            {
+                var number = (long)line!["number"]!;
+                all._lines[number] = line.ToJsonString();
+                all._tickets[number] = await OneAsync(http, number);
+            }
+            before = (long?)page["next"];
+        }
+        return all;
+    }
+
+    /// <summary>What is told otherwise now, each as a sentence. A ticket that has grown meanwhile is held to the entries it had.</summary>
+    public IEnumerable<string> Differences(AsItWas now)
+    {
+        foreach (var (number, then) in _tickets)
+        {
+            if (!now._tickets.TryGetValue(number, out var today))
+            {
+                yield return $"T-{number} is not there any more.";
+                continue;
+            }
+            var grown = today.Head > then.Head;
+            foreach (var (what, said) in then.Said)
+                if (what == "journal" ? !today.Said[what].StartsWith(said, StringComparison.Ordinal) : !grown && today.Said[what] != said)
+                    yield return $"T-{number}: its {what} was\n{said}\nand is\n{today.Said[what]}";
+            if (!grown && now._lines.GetValueOrDefault(number) != _lines[number])
+                yield return $"T-{number}: the list said\n{_lines[number]}\nand says\n{now._lines.GetValueOrDefault(number)}";
+        }
+    }
+
+    private static async Task<(long, Dictionary<string, string>)> OneAsync(HttpClient http, long number)
+    {
+        var view = JsonNode.Parse(await http.GetStringAsync($"api/tickets/{number}"))!.AsObject();
+        foreach (var changing in ByTheClock)
+            view.Remove(changing);
+        view["run"]?.AsObject().Remove("unmet");
+        var report = await http.GetAsync($"api/tickets/{number}/report");
+        var paper = await http.GetAsync($"api/tickets/{number}/sheet.pdf");
+        var pages = Pages(await paper.Content.ReadAsByteArrayAsync());
+        return ((long)view["head"]!, new()
+        {
+            ["view"] = view.ToJsonString(),
+            ["journal"] = await JournalAsync(http, number),
+            ["report"] = $"{(int)report.StatusCode} {WithoutTheClock(await report.Content.ReadAsStringAsync())}",
+            // A paper says when and where it was printed, and so is never the same twice; its pages are.
+            ["paper"] = string.Create(CultureInfo.InvariantCulture, $"{(int)paper.StatusCode}, {pages} pages"),
+        });
+    }
+
+    private static async Task<string> JournalAsync(HttpClient http, long number)
+    {
+        var entries = new List<string>();
+        for (long? after = 0; after is { } at;)
+        {
+            var page = JsonNode.Parse(await http.GetStringAsync($"api/tickets/{number}/journal?after={at}"))!;
+            entries.AddRange(page["entries"]!.AsArray().Select(e => e!.ToJsonString()));
+            after = (long?)page["next"];
+        }
+        return string.Join('\n', entries);
+    }
+
+    /// <summary>A PDF's page tree (ISO 32000-1, 7.7.3) names each page by its type.</summary>
+    private static int Pages(byte[] pdf) => System.Text.RegularExpressions.Regex.Count(System.Text.Encoding.Latin1.GetString(pdf), @"/Type\s*/Page\b(?!s)");
+
+    private static string WithoutTheClock(string report) => System.Text.RegularExpressions.Regex.Replace(report, "(still|so far)[^\"]*", "$1");
+}
