@@ -89,6 +89,13 @@ value() {
   node -e 'const said = new Function("d", `return ${process.argv[1]}`)(JSON.parse(require("fs").readFileSync(0))); console.log(said ?? "")' "$1"
 }
 
+# stop_last: the last that was started, as an operator stops it
+stop_last() {
+  kill -TERM "${started[-1]}"
+  wait "${started[-1]}" 2>/dev/null || true
+  unset "started[-1]"
+}
+
 started=()
 stop_all() {
   [ ${#started[@]} -eq 0 ] || kill "${started[@]}" 2>/dev/null || true

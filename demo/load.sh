@@ -4,6 +4,8 @@ set -euo pipefail
 source "$(dirname "$0")/lib.sh"
 export NAILCROW_PASSWORD=fenwright-demo NAILCROW_NEW_PASSWORD=fenwright-demo
 
+# The two machines stand where demo.sh puts them, unless the tests put them elsewhere.
+first=${NAILCROW_DEMO_FIRST:-7421} second=${NAILCROW_DEMO_SECOND:-7422}
 say_to() { nailcrow-standin "${@:2}" --at "http://127.0.0.1:$1"; }
 
 nailcrow sign-in admin
@@ -14,7 +16,10 @@ nailcrow person add wenna --full-name "Wenna Harl" --roles engineer
 nailcrow person add dorrik --full-name "Dorrik Ashvane" --roles dispatcher
 nailcrow person add sefa --full-name "Sefa Lundrel" --roles stores
 nailcrow person add lioth --full-name "Lioth Marrendal" --roles lead,dispatcher
-nailcrow admin load "$root/demo/reference.json"
+reference=$(mktemp)
+sed "s#http://127.0.0.1:7421#http://127.0.0.1:$first#; s#http://127.0.0.1:7422#http://127.0.0.1:$second#" "$root/demo/reference.json" >"$reference"
+nailcrow admin load "$reference"
+rm "$reference"
 for person in lioth sefa tamsel ilka; do nailcrow sign-in $person; done
 
 # One that is long done: a machine nobody reaches by wire, so everything is typed by hand.
@@ -36,28 +41,28 @@ nailcrow ticket sign-off $done_one "Norra Selmark" --statement "Catalogue opens,
 nailcrow ticket close $done_one --as tamsel
 
 # Two that wait for a newcomer: one for the console, one for the terminal.
-say_to 7421 fail 2
+say_to "$first" fail 2
 sleep 2 # the machine says so itself; what the keeper reports then joins it
 serial=$(nailcrow bays FSC-0107 --json | value 'd.snapshot.bays.find(b=>b.label=="2").serial')
 nailcrow ticket report FSC-0107 "Amber lamp on bay 2, console says a drive is missing from vault" --bay 2 --serial "$serial"
 nailcrow ticket take 1002
 nailcrow snapshot take 1002
-nailcrow part reserve 1002 "$(say_to 7421 look | value 'd.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
+nailcrow part reserve 1002 "$(say_to "$first" look | value 'd.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
 nailcrow part issue 1002
 
-say_to 7422 fail 8
+say_to "$second" fail 8
 sleep 2
 serial=$(nailcrow bays FSC-0108 --json | value 'd.snapshot.bays.find(b=>b.label=="8").serial')
 nailcrow ticket report FSC-0108 "Mail from the machine: desk is degraded" --bay 8 --serial "$serial"
 nailcrow ticket take 1003
 nailcrow snapshot take 1003
 nailcrow ticket evidence 1003 "medium error, bay 8, 41 times since Sunday" --kind log-lines --bay 8 --count 41
-nailcrow part reserve 1003 "$(say_to 7422 look | value 'd.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
+nailcrow part reserve 1003 "$(say_to "$second" look | value 'd.view.table[0].serial')" --model "Cindral C8" --size 8001563222016 --depot "Fenwright main stores"
 nailcrow part issue 1003
 
 # One that a dispatcher has to look at, and one on hold.
 nailcrow ticket report FSC-0311 "Gauge screen shows 'mirror online' but the log counts read errors on one drive" --job early
-say_to 7422 warn 3
+say_to "$second" warn 3
 sleep 2
 worn=$(nailcrow bays FSC-0108 --json | value 'd.snapshot.bays.find(b=>b.label=="3").serial')
 nailcrow ticket report FSC-0108 "Bay 3 warns: spare blocks nearly used up" --bay 3 --serial "$worn" --job early

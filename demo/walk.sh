@@ -229,8 +229,33 @@ n tickets --all
 see "closed"
 n admin verify --as admin
 see "are as they were written"
-n admin backup "$home/backup.db" --as admin
+n admin seal --into "$home/seal.txt" --as admin
+n ticket prove T-1001 --into "$home/proof.json"
+run node "$root/docs/check-proof.mjs" "$home/proof.json"
+see "are contained unchanged in seal 1"
+n admin backup "$home/backup.zip" --as admin
 n admin rebuild-projections --as admin
+run nailcrow ticket show T-1001
+before=$output
+
+chapter "After a restart, and from the backup"
+stop_last
+start_service "$service" "$home" 1
+wait_for "$NAILCROW_SERVICE/health/ready" "$home/service.log"
+run nailcrow ticket show T-1001
+[ "$output" = "$before" ] || fail "the ticket is not as it was before the restart"
+n admin verify --seal "$home/seal.txt" --as admin
+see "are what was sealed"
+stop_last
+mkdir "$home/elsewhere"
+run nailcrow-service restore "$home/backup.zip" "--Nailcrow:Data=$home/elsewhere/nailcrow.db"
+refused 1 nailcrow-service restore "$home/backup.zip" "--Nailcrow:Data=$home/elsewhere/nailcrow.db"
+see "is there already"
+start_service "$service" "$home/elsewhere" 1
+wait_for "$NAILCROW_SERVICE/health/ready" "$home/elsewhere/service.log"
+for person in admin ilka; do n sign-in $person; done
+n admin verify --seal "$home/seal.txt" --as admin
+see "are what was sealed"
 n ticket show T-1001 --json >/dev/null
 
 printf '\nThe walk took %s seconds; everything was as it should be.\n' $((SECONDS - begun))

@@ -22,7 +22,10 @@ internal sealed class LeanClient(TcpClient tcp, string head) : IAsyncDisposable
         await stream.WriteAsync(Encoding.ASCII.GetBytes($"{head}{body.Length}\r\n\r\n{body}"));
         for (var read = 0; ;)
         {
-            read += await stream.ReadAsync(_answer.AsMemory(read));
+            var some = await stream.ReadAsync(_answer.AsMemory(read));
+            if (some == 0)
+                throw new IOException("The service closed the connection before it had answered.");
+            read += some;
             if (IsWhole(_answer.AsSpan(0, read)))
             {
                 if (!_answer.AsSpan(0, read).StartsWith("HTTP/1.1 200"u8))

@@ -52,7 +52,7 @@ internal static class Pages
     private static async Task<RunningService> WithAsync(int tickets)
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-pages-").FullName;
-        await using (var services = new ServiceCollection().AddSingleton(TimeProvider.System).AddLogging().AddNailcrowStore(Path.Combine(folder, "nailcrow.db")).BuildServiceProvider())
+        await using (var services = new ServiceCollection().AddSingleton(TimeProvider.System).AddLogging().AddNailcrowStore(Path.Combine(folder, "nailcrow.db")).AddSingleton<ISecretKeeper, KeptRecord.NoSecrets>().BuildServiceProvider())
         {
             await services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
             var journal = services.GetRequiredService<TicketJournal>();

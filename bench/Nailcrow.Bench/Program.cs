@@ -5,6 +5,8 @@ var all = new (string Name, Func<Task> Measure)[]
 {
     ("start", StartAndMemory.MeasureAsync),
     ("append", Appending.MeasureAsync),
+    ("record", KeptRecord.MeasureAsync),
+    ("killed", Killed.MeasureAsync),
     ("pages", Pages.MeasureAsync),
     ("console", ConsoleWeight.MeasureAsync),
     ("command", CommandTimes.MeasureAsync),

@@ -41,6 +41,14 @@ public static class OwnFiles
             Directory.CreateDirectory(folder, Mode | UnixFileMode.UserExecute);
     }
 
+    /// <summary>A folder that holds nothing but secrets; what an earlier release let others read is shut.</summary>
+    public static void SecretFolder(string folder)
+    {
+        Folder(folder);
+        if (!OperatingSystem.IsWindows())
+            File.SetUnixFileMode(folder, Mode | UnixFileMode.UserExecute);
+    }
+
     public static FileStreamOptions ToWrite(FileMode mode)
     {
         var options = new FileStreamOptions { Mode = mode, Access = FileAccess.Write };

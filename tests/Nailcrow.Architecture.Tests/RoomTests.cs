@@ -67,7 +67,8 @@ public class RoomTests
             .Cast<System.Text.Json.Serialization.JsonDerivedTypeAttribute>().Select(a => a.DerivedType).ToList();
         var written = Core.GetTypes().Where(t => t.IsSubclassOf(typeof(Nailcrow.Core.Tickets.Journal.EntryBody)) && !t.IsAbstract).ToList();
 
-        written.Except(kinds).ShouldBeEmpty();
+        // What cannot be read has the word it was written under, and is never written.
+        written.Except(kinds).ShouldBe([typeof(Nailcrow.Core.Tickets.Journal.Unreadable)]);
         written.Where(t => !t.IsSealed).ShouldBeEmpty();
     }
 

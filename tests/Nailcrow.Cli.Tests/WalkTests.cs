@@ -5,13 +5,15 @@ namespace Nailcrow.Cli.Tests;
 
 public class WalkTests
 {
-    [Fact]
-    public async Task The_walk_plays_one_ticket_from_the_fault_to_its_closing()
+    [Theory]
+    [InlineData("walk.sh", "everything was as it should be.")] // one ticket from the fault to its closing, a restart, and a backup put back
+    [InlineData("restarts.sh", "The demo is after a restart what it was before.")]
+    public async Task What_the_demo_plays_comes_to_its_end(string script, string end)
     {
         var bin = Directory.CreateTempSubdirectory("nailcrow-bin-").FullName;
         foreach (var (project, name) in new[] { ("Nailcrow.Cli", "nailcrow"), ("Nailcrow.StandIn", "nailcrow-standin"), ("Nailcrow.Service", "nailcrow-service") })
             File.CreateSymbolicLink(Path.Combine(bin, name), Path.ChangeExtension(Built.Assembly(project, name), null));
-        var start = new ProcessStartInfo("bash", [Path.Combine(Built.Root, "demo", "walk.sh")]) { RedirectStandardOutput = true, RedirectStandardError = true, Environment = { ["NAILCROW_BIN"] = bin } };
+        var start = new ProcessStartInfo("bash", [Path.Combine(Built.Root, "demo", script)]) { RedirectStandardOutput = true, RedirectStandardError = true, Environment = { ["NAILCROW_BIN"] = bin } };
 
         using var walk = Process.Start(start) ?? throw new InvalidOperationException("bash did not start.");
         var (output, error) = (walk.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken), walk.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken));
@@ -19,7 +21,7 @@ public class WalkTests
 
         var told = await output;
         walk.ExitCode.ShouldBe(0, $"{told[^Math.Min(told.Length, 1500)..]}\n{await error}");
-        told.ShouldContain("everything was as it should be.");
+        told.ShouldContain(end);
         Directory.Delete(bin, recursive: true);
     }
 }

@@ -32,7 +32,7 @@ public sealed class RunningService : IAsyncDisposable
 
     /// <param name="folder">A folder that a service has used before; null for a new one.</param>
     /// <param name="assembly">Another build of the service than the one beside the caller.</param>
-    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1, string? assembly = null, int hearsEverySeconds = 3600, bool pushed = false)
+    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1, string? assembly = null, int hearsEverySeconds = 3600, bool pushed = false, int syslogPort = 0)
     {
         var own = folder is null;
         var port = pushed ? FreePort() : 0;
@@ -45,7 +45,7 @@ public sealed class RunningService : IAsyncDisposable
             "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures"),
             "--Nailcrow:WatchEverySeconds", watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
             "--Nailcrow:Intake:SubscribeEverySeconds", $"{hearsEverySeconds}",
-            "--Nailcrow:Intake:SyslogPort", "0",
+            "--Nailcrow:Intake:SyslogPort", $"{syslogPort}",
             "--Nailcrow:FirstAdmin:Name", "admin",
             "--Nailcrow:FirstAdmin:Password", Password,
             "--Nailcrow:Link:CallDeadline", "00:00:01", "--Nailcrow:Link:LookDeadline", "00:00:03",

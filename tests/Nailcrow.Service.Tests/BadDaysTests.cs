@@ -111,6 +111,20 @@ public sealed class BadDaysTests
     }
 
     [Fact]
+    public async Task Syslog_is_listened_for_as_soon_as_the_port_is_free_and_the_service_does_not_wait_for_it()
+    {
+        using var other = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
+        other.Start();
+        var port = ((System.Net.IPEndPoint)other.LocalEndpoint).Port;
+
+        await using var service = await RunningService.StartAsync(syslogPort: port);
+        await service.Process.HearsAsync("Syslog is not listened for on port");
+        other.Stop();
+
+        (await service.SyslogPortAsync()).ShouldBe(port);
+    }
+
+    [Fact]
     public async Task A_backup_made_while_it_runs_is_restored_by_the_service_itself_and_people_sign_in_to_it()
     {
         await using var service = await RunningService.StartPeopledAsync();

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Sockets;
 using System.Text;
+using Microsoft.Data.Sqlite;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Intake;
@@ -59,6 +60,36 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         var ticket = await (await service.AsAsync("dorrik")).TicketAsync(kept.Ticket ?? 0, Ct);
         (ticket.Report.Asset, ticket.Report.Bay, ticket.Report.Symptom).ShouldBe(("FSC-0406", "3", "drive in bay 3 went offline"));
         ticket.Deadlines.ShouldNotBeEmpty(); // the site's promise came along
+    }
+
+    [Fact]
+    public async Task What_one_message_stumbles_over_stops_no_other_and_waits_for_a_person()
+    {
+        // As an earlier release may have left it: nobody can read what was made of it.
+        await using (var database = new SqliteConnection($"Data Source={service.Service.DatabaseFile}"))
+        {
+            await database.OpenAsync(Ct);
+            await using var put = database.CreateCommand();
+            put.CommandText = "INSERT INTO intake (id, received_at, via, sender, text, outcome, asset, pending) SELECT $id, 0, 'syslog', '127.0.0.1', 'poison for the joiner', 'Pending', 'FSC-0406', '{\"was\":1'";
+            put.Parameters.AddWithValue("$id", Guid.NewGuid().ToString().ToUpperInvariant());
+            await put.ExecuteNonQueryAsync(Ct);
+        }
+
+        await UdpAsync(Line("tollardt5-06", "drive in bay 4 went offline"));
+
+        (await SettledAsync("bay 4 went offline")).Outcome.ShouldBe("joined");
+        (await SettledAsync("poison for the joiner")).Outcome.ShouldBe("unmatched");
+    }
+
+    [Fact]
+    public async Task A_line_that_is_longer_than_an_entry_takes_opens_its_ticket_all_the_same()
+    {
+        await TcpAsync(Line("tollardt5-06", $"drive in bay 5 went offline {new string('x', 6_000)}") + "\n");
+
+        var kept = await SettledAsync("bay 5 went offline");
+
+        var ticket = await (await service.AsAsync("dorrik")).TicketAsync(kept.Ticket ?? 0, Ct);
+        ticket.Evidence.Select(e => e.Text).Append(ticket.Report.Symptom).ShouldContain(t => t.StartsWith("drive in bay 5 went offline", StringComparison.Ordinal) && t.EndsWith("...", StringComparison.Ordinal));
     }
 
     [Fact]

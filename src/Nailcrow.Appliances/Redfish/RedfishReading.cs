@@ -12,7 +12,7 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
 
     public MachineLook Of(IReadOnlyList<JsonElement> drives, IReadOnlyList<JsonElement> volumes, JsonElement chassis)
     {
-        var arrays = volumes.Select(v => (Json: v, Array: Array(v, drives))).ToList();
+        var arrays = volumes.Select(v => (Json: v, Array: Array(v, Name(v, volumes), drives))).ToList();
         if (InTwo(volumes) is { } twice)
             throw new RedfishException($"drive '{twice}' is a member of two arrays.");
         var bays = drives.Select(d => Bay(d, arrays)).OrderBy(b => b.Label.PadLeft(6, '0'), StringComparer.Ordinal).ToList();
@@ -22,9 +22,17 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
         return new(snapshot, [.. arrays.Select(a => Progress(a.Json, a.Array)).OfType<Reading>()], chassis.Flag("LocationIndicatorActive"));
     }
 
-    private DriveArray Array(JsonElement volume, IReadOnlyList<JsonElement> drives)
+    /// <summary>A machine may name two arrays alike; then its own id of each tells them apart.</summary>
+    private static string Name(JsonElement volume, IReadOnlyList<JsonElement> volumes)
     {
-        var name = volume.Text("Name") ?? volume.Required("Id");
+        var name = Named(volume);
+        return volumes.Count(v => string.Equals(Named(v), name, StringComparison.OrdinalIgnoreCase)) == 1 ? name : $"{name} ({volume.Required("Id")})";
+    }
+
+    private static string Named(JsonElement volume) => volume.Text("Name") ?? volume.Required("Id");
+
+    private DriveArray Array(JsonElement volume, string name, IReadOnlyList<JsonElement> drives)
+    {
         var designed = appliance.Arrays?.FirstOrDefault(a => a.Name == name);
         // The schema has no word for mixed sizes or k+m; where the array was set up as one, that is what it is.
         var level = designed?.Level ?? Level(volume.Text("RAIDType"), name);

@@ -26,7 +26,7 @@ internal static class VerifyCommand
 
     private static void Tell(Screen screen, Verified found)
     {
-        var pictures = found.Pictures == 0 ? "" : $", and {found.Pictures} pictures";
+        var pictures = found.Pictures == 0 ? "" : $", and {found.Pictures} {(found.Pictures == 1 ? "picture" : "pictures")}";
         if (found.Holds)
             screen.Line($"All {found.Entries} entries of {found.Tickets} tickets{pictures} are as they were written.");
         if (found.Holds && found.Sealed > 0)

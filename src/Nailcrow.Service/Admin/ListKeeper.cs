@@ -16,12 +16,11 @@ internal sealed class ListKeeper(Projections projections, EventSenders senders, 
         while (!stoppingToken.IsCancellationRequested)
             try
             {
+                if (!await projections.AreStaleAsync(stoppingToken))
+                    return;
                 await senders.ProtectAllAsync(stoppingToken);
-                var told = await projections.BringUpToDateAsync(stoppingToken);
-                if (await projections.AreMissingAsync(stoppingToken))
-                    told += await projections.TellMissingAsync(stoppingToken);
-                if (told > 0)
-                    log.LogInformation("Lists of {Tickets} tickets were told anew by today's rules", told);
+                var told = await projections.BringUpToDateAsync(stoppingToken) + await projections.TellMissingAsync(stoppingToken);
+                log.LogInformation("Lists of {Tickets} tickets were told anew by today's rules", told);
                 return;
             }
             catch (Exception e) when (e is not OperationCanceledException)

@@ -43,7 +43,7 @@ internal static class HostSetUp
             .WriteTo.Console(new CompactJsonFormatter()));
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddNailcrowStore(settings.Data);
-        OwnFiles.Folder(Path.GetFullPath(settings.Data + ".keys"));
+        OwnFiles.SecretFolder(Path.GetFullPath(settings.Data + ".keys"));
         builder.Services.AddDataProtection().SetApplicationName("nailcrow").PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
         builder.Services.ConfigureHttpJsonOptions(json =>
         {

@@ -9,5 +9,7 @@ internal sealed class LibraryReading(ProcedureLibrary library, IHostApplicationL
         await using var registered = life.ApplicationStarted.Register(started.SetResult);
         await started.Task.WaitAsync(stoppingToken);
         await library.UsableAsync(stoppingToken);
+        // A proof walks hundreds of thousands of situations; none of them is needed again, and the heap should not stay as large.
+        GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
     }
 }

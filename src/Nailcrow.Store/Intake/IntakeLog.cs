@@ -23,11 +23,12 @@ public enum IntakeOutcome
 public sealed record IntakeItem(Guid Id, DateTimeOffset ReceivedAt, string Via, string Sender, string? App, string Text, IntakeOutcome Outcome, string? Rule, string? Asset, long? Ticket, Alert? Alert);
 
 /// <summary>Everything that came in, kept before anything is made of it, so that a crash loses nothing.</summary>
-public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs) : IAsyncDisposable
+public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile file) : IAsyncDisposable
 {
     private readonly SemaphoreSlim _one = new(1, 1);
     private NailcrowDb? _db;
     private PreparedRows<IntakeRow>? _rows;
+    private HeldFile? _held;
 
     /// <summary>Keeps a batch in one transaction. A message that is here already counts once.</summary>
     public async Task KeepAsync(IReadOnlyList<IntakeItem> items, CancellationToken ct)
@@ -41,6 +42,7 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs) : IAsyncDisposa
             await using var transaction = await _db.Database.BeginTransactionAsync(ct);
             foreach (var item in items.DistinctBy(i => i.Id).Where(i => !known.Contains(i.Id)))
                 await _rows.InsertAsync(Row(item));
+            _held?.StillThere(_db);
             await transaction.CommitAsync(ct);
         }
         catch
@@ -113,7 +115,7 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs) : IAsyncDisposa
     private Task OpenAsync(CancellationToken ct)
     {
         _db = dbs.CreateDbContext();
-        _rows = new(_db);
+        (_rows, _held) = (new(_db), new(file));
         return _db.Database.OpenConnectionAsync(ct);
     }
 

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
@@ -24,6 +25,8 @@ public sealed record Checked(long Tickets, long Entries, long Pictures, long Sea
 public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
 {
     private const int TellEvery = 10_000;
+    private const int AtOnce = 500;
+    private const int Ahead = 8;
 
     /// <param name="seal">What the record is held against; null for nothing but itself.</param>
     /// <param name="readToo">Also reads every entry and folds every ticket, which takes many times as long as the chains.</param>
@@ -38,7 +41,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
         against?.Finish(tell);
         var gone = chains.Gone + await EndsAsync(db, chains, tell, ct);
         if (positions > gone)
-            tell(new(TroubleKind.Missing, null, null, $"{positions} entries that were written are not there any more; {(gone == 0 ? "no number tells whose they were" : $"{gone} of them are named above")}."));
+            tell(new(TroubleKind.Missing, null, null, $"{(positions == 1 ? "1 entry that was written is" : $"{positions} entries that were written are")} not there any more; {(gone == 0 ? "no number tells on which ticket" : $"{gone} of them are named above")}."));
         await pictures.HoldAsync(db, tell, progress, ct);
         if (readToo)
             await ListCheck.RunAsync(dbs, chains.Heads.Count, tell, progress, ct);
@@ -49,17 +52,47 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     private static async Task<long> ChainsAsync(NailcrowDb db, ChainWalk chains, PictureCheck pictures, SealCheck? seal, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
     {
         var most = await db.Journal.MaxAsync(r => (long?)r.Position, ct) ?? 0;
-        await foreach (var (_, entry) in JournalRows.AfterAsync(db, 0, ct))
+        // Reading and reckoning take as long as each other, so one does the one while another does the other.
+        var read = Channel.CreateBounded<List<StoredEntry>>(Ahead);
+        var reading = Task.Run(() => ReadAsync(db, read.Writer, ct), ct);
+        await foreach (var some in read.Reader.ReadAllAsync(ct))
         {
-            chains.Next(entry, tell);
-            seal?.Next(entry, tell);
-            if (entry.Kind == PictureCheck.Kind)
-                pictures.Expect(entry);
-            if (chains.Entries % TellEvery == 0)
+            foreach (var entry in some)
+            {
+                chains.Next(entry, tell);
+                seal?.Next(entry, tell);
+                if (entry.Kind == PictureCheck.Kind)
+                    pictures.Expect(entry);
+            }
+            if (chains.Entries % TellEvery < some.Count)
                 progress(new("entries", chains.Entries, most));
         }
+        await reading;
         // Only here are positions given without gaps; a server gives them before it knows whether they will be used.
         return db.Database.IsSqlite() ? await GivenAsync(db, ct) - chains.Entries : 0;
+    }
+
+    private static async Task ReadAsync(NailcrowDb db, ChannelWriter<List<StoredEntry>> into, CancellationToken ct)
+    {
+        try
+        {
+            var some = new List<StoredEntry>(AtOnce);
+            await foreach (var (_, entry) in JournalRows.AfterAsync(db, 0, ct))
+            {
+                some.Add(entry);
+                if (some.Count < AtOnce)
+                    continue;
+                await into.WriteAsync(some, ct);
+                some = new(AtOnce);
+            }
+            await into.WriteAsync(some, ct);
+            into.Complete();
+        }
+        catch (Exception e)
+        {
+            into.Complete(e);
+            throw;
+        }
     }
 
     /// <summary>How many positions SQLite has ever given; it remembers beside the table.</summary>

@@ -1,4 +1,3 @@
-using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
 namespace Nailcrow.Store.Tickets;
@@ -7,7 +6,7 @@ namespace Nailcrow.Store.Tickets;
 internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? file = null) : IAsyncDisposable
 {
     private NailcrowDb? _db;
-    private DateTime? _born;
+    private HeldFile? _held;
     private PreparedRows<JournalRow>? _journal;
     private PreparedRows<TicketLineRow>? _lines;
     private readonly Dictionary<Type, object> _others = [];
@@ -36,21 +35,12 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
         }
         _db = await dbs.CreateDbContextAsync();
         await _db.Database.OpenConnectionAsync();
-        _born = file?.Born;
+        _held = file is null ? null : new(file);
         (_journal, _lines) = (new(_db), new(_db));
     }
 
-    /// <summary>Asked before anything is acknowledged: a file that was removed takes every write, and keeps none.</summary>
-    /// <exception cref="DatabaseGoneException">The file that is open is not the one at the database's place.</exception>
-    public void StillThere()
-    {
-        if (file is null || (_born is not null && file.Born == _born))
-            return;
-        // Handles that wait in the pool are of the file that went; whatever is at its place next is opened afresh.
-        if (_db?.Database.GetDbConnection() is SqliteConnection connection)
-            SqliteConnection.ClearPool(connection);
-        throw new DatabaseGoneException(file.Path);
-    }
+    /// <exception cref="DatabaseGoneException">What is written here is not kept.</exception>
+    public void StillThere() => _held?.StillThere(Db);
 
     public async Task RenewAsync()
     {

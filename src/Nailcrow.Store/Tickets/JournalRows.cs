@@ -1,47 +1,93 @@
 using System.Data.Common;
 using System.Runtime.CompilerServices;
+using System.Security.Cryptography;
+using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Store.Tickets;
 
-/// <summary>The journal in order of arrival, a row at a time, for whoever reads all of it: tracked by nobody, held by nobody.</summary>
+/// <summary>
+/// Reads the journal row by row, tracked and held by nobody. Whatever somebody made of a column, the row is read: what is wrong
+/// with it is verify's to say, and no reason for anybody to see nothing.
+/// </summary>
 internal static class JournalRows
 {
-    /// <summary>Entries after a position, with their positions.</summary>
-    public static async IAsyncEnumerable<(long Position, StoredEntry Entry)> AfterAsync(NailcrowDb db, long position, [EnumeratorCancellation] CancellationToken ct)
+    private const string Columns = "SELECT position, id, ticket, seq, at, recorded_at, \"by\", kind, text, hash FROM journal";
+
+    /// <summary>All entries after a position in order of arrival, with their positions.</summary>
+    public static IAsyncEnumerable<(long Position, StoredEntry Entry)> AfterAsync(NailcrowDb db, long position, CancellationToken ct) =>
+        ReadAsync(db, $"{Columns} WHERE position > @a ORDER BY position", position, 0, ct);
+
+    /// <summary>A ticket's entries after a number, in order of arrival.</summary>
+    public static async Task<List<StoredEntry>> OfTicketAsync(NailcrowDb db, long ticket, long after, CancellationToken ct)
     {
-        var time = db.Model.FindEntityType(typeof(JournalRow))?.FindProperty(nameof(JournalRow.At))?.GetRelationalTypeMapping().Converter
-            ?? throw new InvalidOperationException("Times of the journal are kept through a converter.");
-        await db.Database.OpenConnectionAsync(ct);
-        await using var ask = Ask(db, "SELECT position, id, ticket, seq, at, recorded_at, \"by\", kind, text, hash FROM journal WHERE position > @after ORDER BY position", position);
-        await using var row = await ask.ExecuteReaderAsync(ct);
-        while (await row.ReadAsync(ct))
-            yield return (row.GetInt64(0), new(
-                Guid.Parse(row.GetString(1)), row.GetInt64(2), row.GetInt64(3),
-                (DateTimeOffset)time.ConvertFromProvider(row.GetInt64(4))!, // the column takes no null
-                (DateTimeOffset)time.ConvertFromProvider(row.GetInt64(5))!, // likewise
-                row.GetString(6), row.GetString(7), row.GetString(8), row.GetString(9)));
+        var found = new List<StoredEntry>();
+        await foreach (var (_, entry) in ReadAsync(db, $"{Columns} WHERE ticket = @a AND seq > @b ORDER BY seq", ticket, after, ct))
+            found.Add(entry);
+        return found;
+    }
+
+    /// <summary>The entries of all tickets between two numbers, both of them too, ticket by ticket.</summary>
+    public static async Task<ILookup<long, StoredEntry>> OfTicketsAsync(NailcrowDb db, long first, long last, CancellationToken ct)
+    {
+        var found = new List<StoredEntry>();
+        await foreach (var (_, entry) in ReadAsync(db, $"{Columns} WHERE ticket BETWEEN @a AND @b ORDER BY ticket, seq", first, last, ct))
+            found.Add(entry);
+        return found.ToLookup(e => e.Ticket);
     }
 
     /// <summary>Only what a seal is made of.</summary>
     public static async IAsyncEnumerable<(long Position, long Ticket, long Seq, string Hash)> HashesAfterAsync(NailcrowDb db, long position, [EnumeratorCancellation] CancellationToken ct)
     {
-        await db.Database.OpenConnectionAsync(ct);
-        await using var ask = Ask(db, "SELECT position, ticket, seq, hash FROM journal WHERE position > @after ORDER BY position", position);
+        await using var ask = await AskAsync(db, "SELECT position, ticket, seq, hash FROM journal WHERE position > @a ORDER BY position", position, 0, ct);
         await using var row = await ask.ExecuteReaderAsync(ct);
         while (await row.ReadAsync(ct))
             yield return (row.GetInt64(0), row.GetInt64(1), row.GetInt64(2), row.GetString(3));
     }
 
-    private static DbCommand Ask(NailcrowDb db, string sql, long after)
+    private static async IAsyncEnumerable<(long Position, StoredEntry Entry)> ReadAsync(NailcrowDb db, string sql, long a, long b, [EnumeratorCancellation] CancellationToken ct)
     {
+        var time = (db.Model.FindEntityType(typeof(JournalRow))?.FindProperty(nameof(JournalRow.At))?.GetRelationalTypeMapping().Converter as ValueConverter<DateTimeOffset, long>)?.ConvertFromProviderTyped
+            ?? throw new InvalidOperationException("Times of the journal are kept as numbers.");
+        await using var ask = await AskAsync(db, sql, a, b, ct);
+        await using var row = await ask.ExecuteReaderAsync(ct);
+        while (await row.ReadAsync(ct))
+            yield return (row.GetInt64(0), new(
+                Id(Text(row, 1)), row.GetInt64(2), row.GetInt64(3), Time(row.GetInt64(4), time), Time(row.GetInt64(5), time), Text(row, 6), Text(row, 7), Text(row, 8), Text(row, 9)));
+    }
+
+    private static async Task<DbCommand> AskAsync(NailcrowDb db, string sql, long a, long b, CancellationToken ct)
+    {
+        await db.Database.OpenConnectionAsync(ct);
         var ask = db.Database.GetDbConnection().CreateCommand();
         ask.CommandText = sql;
-        var parameter = ask.CreateParameter();
-        (parameter.ParameterName, parameter.Value) = ("@after", after);
-        ask.Parameters.Add(parameter);
+        ask.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
+        foreach (var (name, value) in new[] { ("@a", a), ("@b", b) })
+        {
+            var parameter = ask.CreateParameter();
+            (parameter.ParameterName, parameter.Value) = (name, value);
+            ask.Parameters.Add(parameter);
+        }
         return ask;
+    }
+
+    private static string Text(DbDataReader row, int column) => row.IsDBNull(column) ? "" : row.GetString(column);
+
+    /// <summary>What is no id any more still tells one entry from another.</summary>
+    private static Guid Id(string kept) => Guid.TryParse(kept, out var id) ? id : new(SHA256.HashData(Encoding.UTF8.GetBytes(kept)).AsSpan(0, 16));
+
+    private static DateTimeOffset Time(long kept, Func<long, DateTimeOffset> read)
+    {
+        try
+        {
+            return read(kept);
+        }
+        catch (ArgumentException)
+        {
+            return DateTimeOffset.MinValue;
+        }
     }
 }

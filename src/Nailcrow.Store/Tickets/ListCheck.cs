@@ -4,6 +4,7 @@ using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
@@ -34,15 +35,15 @@ internal static class ListCheck
 
     private static async Task SomeAsync(NailcrowDb db, List<long> numbers, Action<Trouble> tell, CancellationToken ct)
     {
-        var rows = await db.Journal.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).OrderBy(r => r.Ticket).ThenBy(r => r.Seq).ToListAsync(ct);
+        var rows = await JournalRows.OfTicketsAsync(db, numbers[0], numbers[^1], ct);
         var lines = await db.TicketLines.AsNoTracking().Where(l => numbers.Contains(l.Number)).ToDictionaryAsync(l => l.Number, ct);
         var places = (await db.DrivePlaces.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).ToListAsync(ct)).ToLookup(r => r.Ticket);
         var snapshots = (await db.Snapshots.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).ToListAsync(ct)).ToLookup(r => r.Ticket);
         var lives = (await db.LifeEvents.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).ToListAsync(ct)).ToLookup(r => r.Ticket);
         var times = (await db.StepTimes.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).ToListAsync(ct)).ToLookup(r => r.Ticket);
-        foreach (var ofOne in rows.GroupBy(r => r.Ticket))
+        foreach (var ofOne in rows)
         {
-            var record = TicketRecord.Of(ofOne.Key, ofOne.Select(r => r.ToEntry()));
+            var record = TicketRecord.Of(ofOne.Key, ofOne.Select(EntryReader.Read));
             foreach (var entry in record.Arrived)
                 if (entry.Body is Unreadable unreadable)
                     tell(new(TroubleKind.CannotBeRead, entry.Ticket, entry.Seq, $"{TicketNumber.Text(entry.Ticket)} entry {entry.Seq} ({unreadable.Kind}) cannot be read by this version: {unreadable.Why}"));

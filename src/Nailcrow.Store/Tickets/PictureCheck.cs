@@ -21,8 +21,8 @@ internal sealed class PictureCheck
     public void Expect(StoredEntry entry)
     {
         if (EntryText.BodyOf(entry.Text) is { ValueKind: JsonValueKind.Object } body
-            && body.TryGetProperty("photo", out var photo) && photo.TryGetGuid(out var id)
-            && body.TryGetProperty("sha256", out var hash) && hash.GetString() is { } sha256)
+            && body.TryGetProperty("photo", out var photo) && photo.ValueKind == JsonValueKind.String && photo.TryGetGuid(out var id)
+            && body.TryGetProperty("sha256", out var hash) && hash.ValueKind == JsonValueKind.String && hash.GetString() is { } sha256)
             _expected[id] = (entry.Ticket, entry.Seq, sha256);
     }
 

@@ -1,5 +1,7 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Swaps;
@@ -38,11 +40,17 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         }
     }
 
-    /// <summary>Whether there are entries and no lists at all, as after an upgrade that made the lists' tables anew.</summary>
-    public async Task<bool> AreMissingAsync(CancellationToken ct)
+    /// <summary>
+    /// Whether some ticket was told by other rules than today's, or there are entries and no lists at all. Asked at every start, so
+    /// it is one question that nothing has to be compiled for.
+    /// </summary>
+    public async Task<bool> AreStaleAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return !await db.TicketLines.AnyAsync(ct) && await db.Journal.AnyAsync(ct);
+        await db.Database.OpenConnectionAsync(ct);
+        await using var ask = db.Database.GetDbConnection().CreateCommand();
+        ask.CommandText = $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules <> {Projecting.ListRules}) OR (NOT EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END";
+        return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
     }
 
     /// <summary>Tickets that have entries and no line.</summary>
@@ -73,9 +81,9 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         await db.Snapshots.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
         await db.LifeEvents.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
         await db.StepTimes.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
-        var rows = await db.Journal.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).OrderBy(r => r.Ticket).ThenBy(r => r.Seq).ToListAsync();
-        foreach (var ofOne in rows.GroupBy(r => r.Ticket))
-            await TellAsync(connection, TicketRecord.Of(ofOne.Key, ofOne.Select(r => r.ToEntry())));
+        var rows = await JournalRows.OfTicketsAsync(db, numbers[0], numbers[^1], CancellationToken.None);
+        foreach (var number in numbers)
+            await TellAsync(connection, TicketRecord.Of(number, rows[number].Select(EntryReader.Read)));
     }
 
     private static async Task TellAsync(JournalConnection connection, TicketRecord record)

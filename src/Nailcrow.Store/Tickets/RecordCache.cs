@@ -6,11 +6,14 @@ namespace Nailcrow.Store.Tickets;
 /// <summary>Recently used records. A cached one is used only while its head is still the journal's.</summary>
 internal sealed class RecordCache
 {
-    // A record of a full ticket takes some 100 kB, so this many stay under 50 MB.
-    private const int Most = 500;
+    // What is worked on has to fit: a record that is dropped between two entries is read whole for the second. 150,000 entries do,
+    // and on a small machine an eighth of what it has.
+    private static readonly long MostBytes = Math.Min(256L * 1024 * 1024, GC.GetGCMemoryInfo().TotalAvailableMemoryBytes / 8);
 
     private readonly ConcurrentDictionary<long, (TicketRecord Record, long Used)> _kept = new();
+    private readonly Lock _one = new();
     private long _clock;
+    private long _bytes;
 
     public TicketRecord? Find(long ticket)
     {
@@ -22,16 +25,31 @@ internal sealed class RecordCache
 
     public void Keep(TicketRecord record)
     {
-        _kept[record.Ticket.Number] = (record, Interlocked.Increment(ref _clock));
-        if (_kept.Count > Most)
-            DropOldest();
+        lock (_one)
+        {
+            _bytes += record.Bytes - (_kept.TryGetValue(record.Ticket.Number, out var before) ? before.Record.Bytes : 0);
+            _kept[record.Ticket.Number] = (record, Interlocked.Increment(ref _clock));
+            if (_bytes > MostBytes)
+                DropOldest(except: record.Ticket.Number);
+        }
     }
 
-    public void Forget(long ticket) => _kept.TryRemove(ticket, out _);
-
-    private void DropOldest()
+    public void Forget(long ticket)
     {
-        foreach (var old in _kept.ToArray().OrderBy(k => k.Value.Used).Take(Most / 10))
-            _kept.TryRemove(old.Key, out _);
+        lock (_one)
+            if (_kept.TryRemove(ticket, out var gone))
+                _bytes -= gone.Record.Bytes;
+    }
+
+    /// <summary>Down to nine tenths, so that not every record that comes drops another.</summary>
+    private void DropOldest(long except)
+    {
+        foreach (var old in _kept.ToArray().Where(k => k.Key != except).OrderBy(k => k.Value.Used))
+        {
+            if (_bytes <= MostBytes * 9 / 10)
+                return;
+            if (_kept.TryRemove(old.Key, out var gone))
+                _bytes -= gone.Record.Bytes;
+        }
     }
 }

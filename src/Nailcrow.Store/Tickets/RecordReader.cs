@@ -1,5 +1,5 @@
-using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Reading;
 
 namespace Nailcrow.Store.Tickets;
 
@@ -9,10 +9,10 @@ internal sealed class RecordReader(NailcrowDb db, RecordCache cache)
     public async Task<TicketRecord> ReadAsync(long ticket, CancellationToken ct)
     {
         var known = cache.Find(ticket) ?? TicketRecord.Of(ticket, []);
-        var rows = await db.Journal.AsNoTracking().Where(r => r.Ticket == ticket && r.Seq > known.Head).OrderBy(r => r.Seq).ToListAsync(ct);
+        var rows = await JournalRows.OfTicketAsync(db, ticket, known.Head, ct);
         if (rows.Count == 0)
             return known;
-        var record = known.Head == 0 ? TicketRecord.Of(ticket, rows.Select(r => r.ToEntry())) : rows.Aggregate(known, (k, r) => k.With(r.ToEntry()));
+        var record = known.Head == 0 ? TicketRecord.Of(ticket, rows.Select(EntryReader.Read)) : rows.Aggregate(known, (k, r) => k.With(EntryReader.Read(r)));
         cache.Keep(record);
         return record;
     }

@@ -9,12 +9,15 @@ public sealed record TicketRecord
     private readonly ImmutableDictionary<Guid, Entry> _byId;
     private readonly Entry? _lastTold;
 
-    private TicketRecord(Ticket ticket, ImmutableList<Entry> arrived, ImmutableDictionary<Guid, Entry> byId, Entry? lastTold) =>
-        (Ticket, Arrived, _byId, _lastTold) = (arrived.IsEmpty ? ticket : ticket.AboutSomething(), arrived, byId, lastTold);
+    private TicketRecord(Ticket ticket, ImmutableList<Entry> arrived, ImmutableDictionary<Guid, Entry> byId, Entry? lastTold, long bytes) =>
+        (Ticket, Arrived, _byId, _lastTold, Bytes) = (arrived.IsEmpty ? ticket : ticket.AboutSomething(), arrived, byId, lastTold, bytes);
 
     public Ticket Ticket { get; }
 
     public ImmutableList<Entry> Arrived { get; }
+
+    /// <summary>About how many bytes of memory it takes: an entry is held as its text and as what is read from it.</summary>
+    public long Bytes { get; }
 
     /// <summary>The number of the last entry. Where somebody cut entries out there are fewer of them, and the next still has a number of its own.</summary>
     public long Head => Arrived is [.., var last] ? last.Seq : 0;
@@ -23,7 +26,7 @@ public sealed record TicketRecord
     {
         var all = arrived.ToImmutableList();
         var lastTold = all.OrderBy(e => e.Happened).ThenBy(e => e.Id).LastOrDefault();
-        return new(Ticket.Fold(number, all), all, all.DistinctBy(e => e.Id).ToImmutableDictionary(e => e.Id), lastTold);
+        return new(Ticket.Fold(number, all), all, all.DistinctBy(e => e.Id).ToImmutableDictionary(e => e.Id), lastTold, all.Sum(BytesOf));
     }
 
     /// <summary>Entries after a number, in order of arrival.</summary>
@@ -63,8 +66,11 @@ public sealed record TicketRecord
     /// <summary>The record with one more entry; a late one makes the whole ticket be told again.</summary>
     public TicketRecord With(Entry entry) =>
         _lastTold is null || Earlier(_lastTold, entry)
-            ? new(Ticket.Apply(Ticket, entry), Arrived.Add(entry), _byId.SetItem(entry.Id, entry), entry)
+            ? new(Ticket.Apply(Ticket, entry), Arrived.Add(entry), _byId.SetItem(entry.Id, entry), entry, Bytes + BytesOf(entry))
             : Of(Ticket.Number, Arrived.Add(entry));
+
+    // A text is held at two bytes a character, what is read from it takes about as much, and lists and trees the rest.
+    private static long BytesOf(Entry entry) => 4L * entry.Text.Length + 400;
 
     private static bool Earlier(Entry a, Entry b) =>
         a.Happened < b.Happened || (a.Happened == b.Happened && a.Id.CompareTo(b.Id) < 0);

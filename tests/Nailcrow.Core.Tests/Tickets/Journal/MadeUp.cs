@@ -14,11 +14,16 @@ internal sealed class MadeUp(int seed, bool withOptional = true)
 
     public static IReadOnlyList<Type> Kinds => [.. typeof(EntryBody).GetCustomAttributes<JsonDerivedTypeAttribute>().Select(a => a.DerivedType)];
 
-    /// <summary>Every record type that some entry holds somewhere.</summary>
+    /// <summary>What is kept as JSON beside the journal: models, sites, machines, rules, what machines said.</summary>
+    private static IEnumerable<Type> AlsoKept =>
+        typeof(JournalJson).GetCustomAttributesData().Where(a => a.AttributeType == typeof(JsonSerializableAttribute))
+            .Select(a => (Type)a.ConstructorArguments[0].Value!).Select(Plain).Where(t => IsOurs(t) && !t.IsAbstract && t != typeof(Entry)); // the attribute's argument is a type
+
+    /// <summary>Every record type that some entry, or something kept beside the journal, holds somewhere.</summary>
     public static IReadOnlyCollection<Type> Reachable()
     {
         var found = new HashSet<Type>();
-        var open = new Queue<Type>(Kinds);
+        var open = new Queue<Type>(Kinds.Concat(AlsoKept));
         while (open.TryDequeue(out var type))
             if (found.Add(type))
                 foreach (var part in Made(type).GetParameters().Select(p => Plain(p.ParameterType)).Where(IsOurs))

@@ -1,0 +1,40 @@
+#!/usr/bin/env bash
+# Loads the demo, restarts the service, and holds that everything reads, verifies and is told anew as it was.
+set -euo pipefail
+source "$(dirname "$0")/lib.sh"
+home=$(mktemp -d)
+trap 'stop_all; rm -rf "$home"' EXIT
+service=$(free_port) syslog=$(free_port)
+export NAILCROW_DEMO_FIRST=$(free_port) NAILCROW_DEMO_SECOND=$(free_port) NAILCROW_DEMO_SYSLOG="127.0.0.1:$syslog"
+export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service" NAILCROW_PASSWORD=fenwright-demo
+start_standin "$NAILCROW_DEMO_FIRST" 7 60 "$home"
+start_standin "$NAILCROW_DEMO_SECOND" 8 60 "$home"
+start() {
+  start_service "$service" "$home" 3600 --Nailcrow:Intake:SyslogPort="$syslog" --Nailcrow:Intake:SubscribeEverySeconds="$1"
+  wait_for "$NAILCROW_SERVICE/health/ready" "$home/service.log"
+}
+# Every ticket as it is shown, but for what a clock changes: how long something has gone on.
+tickets() {
+  nailcrow tickets --all --json --as lioth
+  for number in $(nailcrow tickets --all --json --as lioth | value 'd.tickets.map(t => t.number).join(" ")'); do
+    nailcrow ticket show "$number" --json --as lioth | value 'JSON.stringify({ ...d, deadlines: 0, rebuild: 0, exposure: 0, run: d.run && { ...d.run, unmet: 0 } })'
+    nailcrow ticket journal "$number" --json --as lioth
+  done
+}
+as_it_was() { diff -q "$home/before" "$home/after" >/dev/null || { diff "$home/before" "$home/after" | cut -c1-600 | head -20; say "NOT AS IT WAS: $1"; exit 1; }; }
+
+start 1
+"$root/demo/load.sh"
+stop_last
+start 3600
+tickets >"$home/before"
+stop_last
+start 3600
+tickets >"$home/after"
+as_it_was "after a restart"
+nailcrow admin verify --as admin
+nailcrow admin rebuild-projections --as admin
+tickets >"$home/after"
+as_it_was "with lists told anew"
+nailcrow ticket note T-1001 "Still takes a note" --as lioth
+echo "The demo is after a restart what it was before."
