@@ -8,10 +8,16 @@ public class TwoArraysOfOneNameTests
 {
     private static JsonElement Json(string text) => JsonDocument.Parse(text).RootElement;
 
-    private static JsonElement Drive(int bay) => Json($$"""{"@odata.id":"/d/{{bay}}","Id":"dk{{bay}}","SerialNumber":"P8TWIN000{{bay}}","CapacityBytes":8000000000000,"PhysicalLocation":{"PartLocation":{"ServiceLabel":"{{bay}}"}},"Status":{"Health":"OK","State":"Enabled"}}""");
+    private static JsonElement Drive(int bay) => Json("""
+        {"@odata.id":"/d/N","Id":"dkN","SerialNumber":"P8TWIN000N","CapacityBytes":8000000000000,
+         "PhysicalLocation":{"PartLocation":{"ServiceLabel":"N"}},"Status":{"Health":"OK","State":"Enabled"}}
+        """.Replace("N\"", $"{bay}\"", StringComparison.Ordinal));
 
     private static JsonElement Volume(string id, string name, int first) =>
-        Json($$"""{"@odata.id":"/v/{{id}}","Id":"{{id}}","Name":"{{name}}","RAIDType":"RAID1","Status":{"Health":"OK","State":"Enabled"},"Links":{"Drives":[{"@odata.id":"/d/{{first}}"},{"@odata.id":"/d/{{first + 1}}"}]}}""");
+        Json($$$"""
+        {"@odata.id":"/v/{{{id}}}","Id":"{{{id}}}","Name":"{{{name}}}","RAIDType":"RAID1","Status":{"Health":"OK","State":"Enabled"},
+         "Links":{"Drives":[{"@odata.id":"/d/{{{first}}}"},{"@odata.id":"/d/{{{first + 1}}}"}]}}
+        """);
 
     [Fact]
     public void The_machines_own_ids_tell_them_apart()

@@ -61,7 +61,7 @@ public sealed class RunningProcess : IAsyncDisposable
     /// <summary>SIGTERM, as an operator or the system stops a service; it has five seconds.</summary>
     public async Task StopAsync()
     {
-        using (var kill = Process.Start("kill", ["-TERM", $"{_process.Id}"]))
+        using (var kill = Process.Start("bash", ["-c", $"kill -TERM {_process.Id}"]))
             await kill.WaitForExitAsync();
         using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(5));
         try

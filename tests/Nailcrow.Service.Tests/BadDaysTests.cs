@@ -184,9 +184,7 @@ public sealed class BadDaysTests
     private static async Task<SmallDisk?> RoomAsync()
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-small-").FullName;
-        using var mount = Process.Start(new ProcessStartInfo("mount", ["-t", "tmpfs", "-o", "size=16m", "tmpfs", folder]) { RedirectStandardError = true });
-        if (mount is null)
-            return null;
+        using var mount = Process.Start(new ProcessStartInfo("bash", ["-c", $"mount -t tmpfs -o size=16m tmpfs {folder}"]) { RedirectStandardError = true }) ?? throw new InvalidOperationException("bash did not start.");
         await mount.WaitForExitAsync();
         return mount.ExitCode == 0 ? new(folder) : null;
     }
@@ -214,7 +212,7 @@ public sealed class BadDaysTests
 
         public async ValueTask DisposeAsync()
         {
-            using var unmount = Process.Start("umount", ["-l", Folder]);
+            using var unmount = Process.Start("bash", ["-c", $"umount -l {Folder}"]);
             await unmount.WaitForExitAsync();
             Directory.Delete(Folder);
         }

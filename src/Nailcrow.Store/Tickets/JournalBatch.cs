@@ -188,11 +188,11 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
 
     private async Task ProjectAsync(NailcrowDb db, TicketRecord record)
     {
-        var line = Projecting.Line(record);
+        var line = cache.LineOf(record);
         if (_opened.Contains(line.Number))
             await connection.Lines.InsertAsync(line);
         else
-            await connection.Lines.UpdateAsync(Projecting.Line(_found[line.Number]), line);
+            await connection.Lines.UpdateAsync(cache.LineOf(_found[line.Number]), line);
         await ProjectLifeAsync(db, record);
         await ProjectStepTimesAsync(db, record);
         var places = Projecting.Places(record).ToList();

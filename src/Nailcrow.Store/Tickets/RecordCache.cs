@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Store.Tickets;
@@ -11,9 +12,13 @@ internal sealed class RecordCache
     private static readonly long MostBytes = Math.Min(256L * 1024 * 1024, GC.GetGCMemoryInfo().TotalAvailableMemoryBytes / 8);
 
     private readonly ConcurrentDictionary<long, (TicketRecord Record, long Used)> _kept = new();
+    private readonly ConditionalWeakTable<TicketRecord, TicketLineRow> _lines = [];
     private readonly Lock _one = new();
     private long _clock;
     private long _bytes;
+
+    /// <summary>A record's line in the lists; asked again when its next entry comes.</summary>
+    public TicketLineRow LineOf(TicketRecord record) => _lines.GetValue(record, Projecting.Line);
 
     public TicketRecord? Find(long ticket)
     {

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Globalization;
 using System.Text.Json;
 
@@ -86,12 +87,13 @@ public static class Bounds
             : null;
 
     private static string? OfNumber(decimal number, string path, string field) =>
-        Table.FirstOrDefault(b => b.Kind == BoundKind.Number && b.Fields.Contains(field)) is { } bound && (number < bound.Least || number > bound.Most)
+        For(BoundKind.Number, field) is { } bound && (number < bound.Least || number > bound.Most)
             ? $"{path} is {Told(number)}; {Told(bound.Least)} to {Told(bound.Most)} are taken."
             : null;
 
-    private static Bound? For(BoundKind kind, string field) =>
-        Table.FirstOrDefault(b => b.Kind == kind && b.Fields.Contains(field)) ?? Table.FirstOrDefault(b => b.Kind == kind && b.Fields.Contains("*"));
+    private static readonly FrozenDictionary<(BoundKind, string), Bound> ByField = Table.SelectMany(b => b.Fields.Select(f => ((b.Kind, f), b))).ToFrozenDictionary(p => p.Item1, p => p.b);
+
+    private static Bound? For(BoundKind kind, string field) => ByField.GetValueOrDefault((kind, field)) ?? ByField.GetValueOrDefault((kind, "*"));
 
     private static string Told(decimal number) => number.ToString("#,0.##", CultureInfo.InvariantCulture);
 }

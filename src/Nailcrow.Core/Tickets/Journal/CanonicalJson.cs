@@ -15,7 +15,7 @@ public static class CanonicalJson
         return text.ToString();
     }
 
-    private static void Write(JsonElement value, StringBuilder text)
+    internal static void Write(JsonElement value, StringBuilder text)
     {
         switch (value.ValueKind)
         {
@@ -25,7 +25,7 @@ public static class CanonicalJson
                 WriteObject(value, text);
                 break;
             case JsonValueKind.Array:
-                text.Append('[').AppendSeparated(value.EnumerateArray(), Write).Append(']');
+                WriteArray(value, text);
                 break;
             case JsonValueKind.String:
                 WriteString(value.GetString() ?? "", text);
@@ -42,34 +42,43 @@ public static class CanonicalJson
     private static void WriteObject(JsonElement value, StringBuilder text)
     {
         // Section 3.2.3: names are ordered by UTF-16 code units, which is what ordinal comparison does.
-        var members = value.EnumerateObject().OrderBy(p => p.Name, StringComparer.Ordinal);
-        text.Append('{').AppendSeparated(members, (member, into) =>
+        var members = new List<JsonProperty>(value.EnumerateObject());
+        members.Sort(static (a, b) => string.CompareOrdinal(a.Name, b.Name));
+        text.Append('{');
+        for (var i = 0; i < members.Count; i++)
         {
-            WriteString(member.Name, into);
-            into.Append(':');
-            Write(member.Value, into);
-        }).Append('}');
+            if (i > 0)
+                text.Append(',');
+            WriteString(members[i].Name, text);
+            text.Append(':');
+            Write(members[i].Value, text);
+        }
+        text.Append('}');
     }
 
-    private static StringBuilder AppendSeparated<T>(this StringBuilder text, IEnumerable<T> items, Action<T, StringBuilder> write)
+    private static void WriteArray(JsonElement value, StringBuilder text)
     {
+        text.Append('[');
         var first = true;
-        foreach (var item in items)
+        foreach (var item in value.EnumerateArray())
         {
             if (!first)
                 text.Append(',');
             first = false;
-            write(item, text);
+            Write(item, text);
         }
-        return text;
+        text.Append(']');
     }
 
     /// <summary>Section 3.2.2.2: only quote, backslash and control characters are escaped.</summary>
-    private static void WriteString(string value, StringBuilder text)
+    internal static void WriteString(string value, StringBuilder text)
     {
         text.Append('"');
-        foreach (var c in value)
-            _ = c switch
+        var rest = value.AsSpan();
+        for (int at; (at = rest.IndexOfAny(Escaped)) >= 0; rest = rest[(at + 1)..])
+        {
+            text.Append(rest[..at]);
+            _ = rest[at] switch
             {
                 '"' => text.Append("\\\""),
                 '\\' => text.Append("\\\\"),
@@ -78,20 +87,20 @@ public static class CanonicalJson
                 '\n' => text.Append("\\n"),
                 '\r' => text.Append("\\r"),
                 '\t' => text.Append("\\t"),
-                < ' ' => text.Append(CultureInfo.InvariantCulture, $"\\u{(int)c:x4}"),
-                _ => text.Append(c),
+                var c => text.Append(CultureInfo.InvariantCulture, $"\\u{(int)c:x4}"),
             };
-        text.Append('"');
+        }
+        text.Append(rest).Append('"');
     }
+
+    private static readonly SearchValues<char> Escaped = SearchValues.Create(['"', '\\', .. Enumerable.Range(0, ' ').Select(c => (char)c)]);
 
     /// <summary>Section 3.2.2.3: numbers as ECMAScript prints them (ECMA-262, Number::toString).</summary>
     internal static string Number(double value)
     {
-        if (value == 0)
-            return "0";
-        var shortest = Math.Abs(value).ToString("E16", CultureInfo.InvariantCulture);
-        var roundTrip = Math.Abs(value).ToString("R", CultureInfo.InvariantCulture);
-        var (digits, point) = Digits(roundTrip.Length > 0 ? roundTrip : shortest);
+        if (Math.Abs(value) < 1e15 && value == Math.Truncate(value))
+            return ((long)value).ToString(CultureInfo.InvariantCulture); // nearly all of them, -0 among them
+        var (digits, point) = Digits(Math.Abs(value).ToString("R", CultureInfo.InvariantCulture));
         var sign = value < 0 ? "-" : "";
         return sign + Placed(digits, point);
     }

@@ -1,4 +1,5 @@
-using System.Buffers;
+using System.Globalization;
+using System.Text;
 using System.Text.Json;
 
 namespace Nailcrow.Core.Tickets.Journal;
@@ -14,24 +15,13 @@ public static class EntryText
     /// <param name="body">What it says, as it was written; the entry's own body is not looked at.</param>
     public static string Of(Entry open, JsonElement body)
     {
-        var buffer = new ArrayBufferWriter<byte>();
-        using (var json = new Utf8JsonWriter(buffer))
-        {
-            json.WriteStartObject();
-            json.WriteString("id", open.Id);
-            json.WriteNumber("ticket", open.Ticket);
-            json.WriteNumber("seq", open.Seq);
-            json.WriteString("at", open.At);
-            json.WriteNumber("clockOffsetMs", open.ClockOffsetMs);
-            json.WriteString("recordedAt", open.RecordedAt);
-            json.WriteString("by", open.By);
-            json.WritePropertyName("body");
-            body.WriteTo(json);
-            json.WriteString("hash", "");
-            json.WriteEndObject();
-        }
-        using var whole = JsonDocument.Parse(buffer.WrittenMemory);
-        return CanonicalJson.Of(whole.RootElement);
+        // The names as section 3.2.3 orders them.
+        var text = new StringBuilder("{\"at\":\"").Append(Time(open.At)).Append("\",\"body\":");
+        CanonicalJson.Write(body, text);
+        text.Append(",\"by\":");
+        CanonicalJson.WriteString(open.By, text);
+        return text.Append(CultureInfo.InvariantCulture, $",\"clockOffsetMs\":{CanonicalJson.Number(open.ClockOffsetMs)},\"hash\":\"\",\"id\":\"{open.Id:D}\",\"recordedAt\":\"{Time(open.RecordedAt)}\",")
+            .Append(CultureInfo.InvariantCulture, $"\"seq\":{CanonicalJson.Number(open.Seq)},\"ticket\":{CanonicalJson.Number(open.Ticket)}}}").ToString();
     }
 
     /// <summary>What a text says in its body; nothing at all where it is no text of an entry.</summary>
@@ -47,4 +37,7 @@ public static class EntryText
             return default;
         }
     }
+
+    /// <summary>RFC 3339 with as many digits of a second as it has, and its offset; what it has always been written as.</summary>
+    private static string Time(DateTimeOffset at) => at.ToString("yyyy-MM-ddTHH:mm:ss.FFFFFFFzzz", CultureInfo.InvariantCulture);
 }

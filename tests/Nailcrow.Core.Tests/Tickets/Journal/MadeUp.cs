@@ -65,7 +65,10 @@ internal sealed class MadeUp(int seed, bool withOptional = true)
         return list;
     }
 
-    private static Type? Element(Type type) => type != typeof(string) && typeof(IEnumerable).IsAssignableFrom(type) ? type.GetGenericArguments()[0] : null;
+    private static Type? Element(Type type) =>
+        type == typeof(string) || !typeof(IEnumerable).IsAssignableFrom(type) ? null
+        : type.IsArray ? type.GetElementType()
+        : type.GetGenericArguments().FirstOrDefault();
 
     private static Type Plain(Type type) => Element(Nullable.GetUnderlyingType(type) ?? type) ?? Nullable.GetUnderlyingType(type) ?? type;
 
