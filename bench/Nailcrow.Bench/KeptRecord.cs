@@ -3,11 +3,11 @@ using System.Security.Cryptography;
 using System.Text;
 using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
+using Nailcrow.Client;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
-using Nailcrow.Client;
 using Nailcrow.Running;
 using Nailcrow.Store;
 using Nailcrow.Store.Tickets;
@@ -25,16 +25,56 @@ internal static class KeptRecord
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-record-").FullName;
         var file = Path.Combine(folder, "nailcrow.db");
-        await using (var services = new ServiceCollection().AddSingleton(TimeProvider.System).AddLogging().AddNailcrowStore(file).AddSingleton<ISecretKeeper, NoSecrets>().BuildServiceProvider())
+        await using (
+            var services = new ServiceCollection()
+                .AddSingleton(TimeProvider.System)
+                .AddLogging()
+                .AddNailcrowStore(file)
+                .AddSingleton<ISecretKeeper, NoSecrets>()
+                .BuildServiceProvider()
+        )
         {
             await services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
             await FillAsync(services.GetRequiredService<TicketJournal>());
             var check = services.GetRequiredService<JournalCheck>();
-            await Told.InTurnAsync("verifying 1,000,000 entries", () => SecondsAsync(() => check.RunAsync(null, readToo: false, t => throw new InvalidDataException(t.Sentence), _ => { }, CancellationToken.None)), () => Task.FromResult(Bare(file)), Rounds, "s", "at most 2");
-            Told.Plain("  and reading, folding, lists too", await SecondsAsync(() => check.RunAsync(null, readToo: true, t => throw new InvalidDataException(t.Sentence), _ => { }, CancellationToken.None)), "s", "(not asked)");
-            Told.Plain("lists of 100,000 tickets told anew", Tickets / await SecondsAsync(() => services.GetRequiredService<Projections>().RebuildAsync(CancellationToken.None)), "tickets/s", "at least 5,000");
+            await Told.InTurnAsync(
+                "verifying 1,000,000 entries",
+                () =>
+                    SecondsAsync(() =>
+                        check.RunAsync(
+                            null,
+                            readToo: false,
+                            t => throw new InvalidDataException(t.Sentence),
+                            _ => { },
+                            CancellationToken.None
+                        )
+                    ),
+                () => Task.FromResult(Bare(file)),
+                Rounds,
+                "s",
+                "at most 2"
+            );
+            Told.Plain(
+                "  and reading, folding, lists too",
+                await SecondsAsync(() =>
+                    check.RunAsync(null, readToo: true, t => throw new InvalidDataException(t.Sentence), _ => { }, CancellationToken.None)
+                ),
+                "s",
+                "(not asked)"
+            );
+            Told.Plain(
+                "lists of 100,000 tickets told anew",
+                Tickets / await SecondsAsync(() => services.GetRequiredService<Projections>().RebuildAsync(CancellationToken.None)),
+                "tickets/s",
+                "at least 5,000"
+            );
             var seals = services.GetRequiredService<Seals>();
-            Told.Plain("the first seal over all of them", await SecondsAsync(() => seals.SealAsync(CancellationToken.None)), "s", "(not asked)");
+            Told.Plain(
+                "the first seal over all of them",
+                await SecondsAsync(() => seals.SealAsync(CancellationToken.None)),
+                "s",
+                "(not asked)"
+            );
             await MoreAsync(services.GetRequiredService<TicketJournal>(), 10_000);
             Told.Plain("a seal 10,000 entries later", await SecondsAsync(() => seals.SealAsync(CancellationToken.None)), "s", "under 2");
         }
@@ -74,17 +114,58 @@ internal static class KeptRecord
     {
         foreach (var some in Enumerable.Range(0, Tickets).Chunk(2_000))
         {
-            var numbers = await Task.WhenAll(some.Select(async i => ((Written.Kept)await journal.OpenAsync(By(
-                new FaultReported($"FSC-{i:00000}", $"BRK12-{i:00000}", "Brackmere B12", "Corrin Records Trust", "Corrin Deep Archive", "Vault hall", JobKind.Fault, "Amber lamp", "2", $"P8BA{i:00000}Z")), CancellationToken.None)).Entry.Ticket));
+            var numbers = await Task.WhenAll(
+                some.Select(async i =>
+                    (
+                        (Written.Kept)
+                            await journal.OpenAsync(
+                                By(
+                                    new FaultReported(
+                                        $"FSC-{i:00000}",
+                                        $"BRK12-{i:00000}",
+                                        "Brackmere B12",
+                                        "Corrin Records Trust",
+                                        "Corrin Deep Archive",
+                                        "Vault hall",
+                                        JobKind.Fault,
+                                        "Amber lamp",
+                                        "2",
+                                        $"P8BA{i:00000}Z"
+                                    )
+                                ),
+                                CancellationToken.None
+                            )
+                    )
+                        .Entry
+                        .Ticket
+                )
+            );
             for (var nth = 1; nth < EntriesEach; nth++)
-                await Task.WhenAll(numbers.Select(n => journal.WriteAsync(n, By(nth == 1 ? new EngineerAssigned($"engineer{n % 2000}") : new NoteWritten($"Note {nth}: lamp amber, beeper silenced, key is with the porter.")), CancellationToken.None)));
+                await Task.WhenAll(
+                    numbers.Select(n =>
+                        journal.WriteAsync(
+                            n,
+                            By(
+                                nth == 1
+                                    ? new EngineerAssigned($"engineer{n % 2000}")
+                                    : new NoteWritten($"Note {nth}: lamp amber, beeper silenced, key is with the porter.")
+                            ),
+                            CancellationToken.None
+                        )
+                    )
+                );
         }
     }
 
     private static Task MoreAsync(TicketJournal journal, int entries) =>
-        Task.WhenAll(Enumerable.Range(0, entries).Select(i => journal.WriteAsync(1001 + i * 7 % Tickets, By(new NoteWritten("One more")), CancellationToken.None)));
+        Task.WhenAll(
+            Enumerable
+                .Range(0, entries)
+                .Select(i => journal.WriteAsync(1001 + i * 7 % Tickets, By(new NoteWritten("One more")), CancellationToken.None))
+        );
 
-    private static Intent By(EntryBody body) => new(Guid.CreateVersion7(), DateTimeOffset.UtcNow, 0, new Actor("dorrik", [Role.Dispatcher]), body);
+    private static Intent By(EntryBody body) =>
+        new(Guid.CreateVersion7(), DateTimeOffset.UtcNow, 0, new Actor("dorrik", [Role.Dispatcher]), body);
 
     private static async Task<double> SecondsAsync(Func<Task> work)
     {

@@ -10,7 +10,10 @@ internal static class Killed
 {
     private const int Writers = 16;
 
-    private static readonly int Kills = int.Parse(Environment.GetEnvironmentVariable("BENCH_KILLS") ?? "1000", System.Globalization.CultureInfo.InvariantCulture);
+    private static readonly int Kills = int.Parse(
+        Environment.GetEnvironmentVariable("BENCH_KILLS") ?? "1000",
+        System.Globalization.CultureInfo.InvariantCulture
+    );
 
     public static async Task MeasureAsync()
     {
@@ -35,7 +38,7 @@ internal static class Killed
         var kept = new HashSet<Guid>();
         var reader = await last.SignInAsync("ilka");
         foreach (var ticket in tickets)
-            for (long? after = 0; after is { } at;)
+            for (long? after = 0; after is { } at; )
             {
                 var page = await reader.JournalAsync(ticket, at, CancellationToken.None);
                 kept.UnionWith(page.Entries.Select(e => e.Id));
@@ -43,7 +46,12 @@ internal static class Killed
             }
         Told.Plain($"killed {Kills} times, acknowledged", acknowledged.Count, "entries", "(what was asked of it)");
         Told.Plain("  of them missing", acknowledged.Keys.Count(id => !kept.Contains(id)), "entries", "0");
-        Told.Plain("  troubles that verify finds", (await (await last.SignInAsync("admin")).VerifyAsync(CancellationToken.None)).Troubles.Count, "troubles", "0");
+        Told.Plain(
+            "  troubles that verify finds",
+            (await (await last.SignInAsync("admin")).VerifyAsync(CancellationToken.None)).Troubles.Count,
+            "troubles",
+            "0"
+        );
     }
 
     private static async Task WriteAsync(Uri service, long ticket, string token, ConcurrentDictionary<Guid, long> acknowledged)

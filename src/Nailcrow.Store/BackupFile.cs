@@ -15,7 +15,8 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
     private const string SealsFolder = "seals/";
     private const string KeysFolder = "keys/";
 
-    private const string WithKeys = "The service's keys are in it: whoever reads this file can sign in as anybody and sign seals. Keep it as you keep the machine.";
+    private const string WithKeys =
+        "The service's keys are in it: whoever reads this file can sign in as anybody and sign seals. Keep it as you keep the machine.";
     private const string WithoutKeys =
         "The service's keys are not in it. Restored without them, everything that was recorded is there; everybody signs in anew, seals go on under a new key, "
         + "and secrets of event senders, push addresses and calendars have to be given out again. To keep those, keep the folder nailcrow.db.keys as well.";
@@ -42,7 +43,14 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
             foreach (var part in new[] { copy, $"{copy}-wal", $"{copy}-shm", $"{copy}-journal" })
                 File.Delete(part);
         }
-        return new FileStream(whole, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        return new FileStream(
+            whole,
+            FileMode.Open,
+            FileAccess.Read,
+            FileShare.Read,
+            1 << 16,
+            FileOptions.DeleteOnClose | FileOptions.Asynchronous
+        );
     }
 
     /// <summary>Puts a backup where nothing is yet.</summary>
@@ -75,7 +83,9 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
     private async Task FillAsync(ZipArchive zip, string copy, bool keys, CancellationToken ct)
     {
         await using (var readme = new StreamWriter(zip.CreateEntry("README.txt").Open()))
-            await readme.WriteAsync($"A backup of Nailcrow. 'nailcrow-service restore FILE' puts it where nothing is yet.\n{(keys ? WithKeys : WithoutKeys)}\n");
+            await readme.WriteAsync(
+                $"A backup of Nailcrow. 'nailcrow-service restore FILE' puts it where nothing is yet.\n{(keys ? WithKeys : WithoutKeys)}\n"
+            );
         await zip.CreateEntryFromFileAsync(copy, DatabaseEntry, CompressionLevel.Fastest, ct);
         await AddFolderAsync(zip, places.Folder, SealsFolder, ct);
         if (keys)

@@ -22,7 +22,10 @@ public sealed partial record DatabaseFile(string Path)
             try
             {
                 return StatX(AtWorkingDirectory, Path, 0, AskForInode, buffer) == 0
-                    ? new(BinaryPrimitives.ReadUInt64LittleEndian(buffer.AsSpan(DeviceAt)), BinaryPrimitives.ReadUInt64LittleEndian(buffer.AsSpan(InodeAt)))
+                    ? new(
+                        BinaryPrimitives.ReadUInt64LittleEndian(buffer.AsSpan(DeviceAt)),
+                        BinaryPrimitives.ReadUInt64LittleEndian(buffer.AsSpan(InodeAt))
+                    )
                     : null;
             }
             catch (Exception e) when (e is EntryPointNotFoundException or DllNotFoundException) // not on Linux: that there is one is all that is known

@@ -19,7 +19,12 @@ internal sealed class PoolsFollowTheFile(DatabaseFile file) : DbConnectionInterc
         return result;
     }
 
-    public override ValueTask<InterceptionResult> ConnectionOpeningAsync(DbConnection connection, ConnectionEventData eventData, InterceptionResult result, CancellationToken cancellationToken = default)
+    public override ValueTask<InterceptionResult> ConnectionOpeningAsync(
+        DbConnection connection,
+        ConnectionEventData eventData,
+        InterceptionResult result,
+        CancellationToken cancellationToken = default
+    )
     {
         Follow(connection);
         return new(result);

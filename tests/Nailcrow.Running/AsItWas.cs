@@ -19,7 +19,7 @@ internal sealed class AsItWas
     public static async Task<AsItWas> OfAsync(HttpClient http)
     {
         var all = new AsItWas();
-        for (long? before = long.MaxValue; before is { } at;)
+        for (long? before = long.MaxValue; before is { } at; )
         {
             var page = JsonNode.Parse(await http.GetStringAsync($"api/tickets?limit=200&before={at}"))!; // an answer of ours is JSON
             foreach (var line in page["tickets"]!.AsArray())
@@ -61,20 +61,23 @@ internal sealed class AsItWas
         var report = await http.GetAsync($"api/tickets/{number}/report");
         var paper = await http.GetAsync($"api/tickets/{number}/sheet.pdf");
         var pages = Pages(await paper.Content.ReadAsByteArrayAsync());
-        return ((long)view["head"]!, new()
-        {
-            ["view"] = view.ToJsonString(),
-            ["journal"] = await JournalAsync(http, number),
-            ["report"] = $"{(int)report.StatusCode} {WithoutTheClock(await report.Content.ReadAsStringAsync())}",
-            // A paper says when and where it was printed, and so is never the same twice; its pages are.
-            ["paper"] = string.Create(CultureInfo.InvariantCulture, $"{(int)paper.StatusCode}, {pages} pages"),
-        });
+        return (
+            (long)view["head"]!,
+            new()
+            {
+                ["view"] = view.ToJsonString(),
+                ["journal"] = await JournalAsync(http, number),
+                ["report"] = $"{(int)report.StatusCode} {WithoutTheClock(await report.Content.ReadAsStringAsync())}",
+                // A paper says when and where it was printed, and so is never the same twice; its pages are.
+                ["paper"] = string.Create(CultureInfo.InvariantCulture, $"{(int)paper.StatusCode}, {pages} pages"),
+            }
+        );
     }
 
     private static async Task<string> JournalAsync(HttpClient http, long number)
     {
         var entries = new List<string>();
-        for (long? after = 0; after is { } at;)
+        for (long? after = 0; after is { } at; )
         {
             var page = JsonNode.Parse(await http.GetStringAsync($"api/tickets/{number}/journal?after={at}"))!;
             entries.AddRange(page["entries"]!.AsArray().Select(e => e!.ToJsonString()));
@@ -84,7 +87,9 @@ internal sealed class AsItWas
     }
 
     /// <summary>A PDF's page tree (ISO 32000-1, 7.7.3) names each page by its type.</summary>
-    private static int Pages(byte[] pdf) => System.Text.RegularExpressions.Regex.Count(System.Text.Encoding.Latin1.GetString(pdf), @"/Type\s*/Page\b(?!s)");
+    private static int Pages(byte[] pdf) =>
+        System.Text.RegularExpressions.Regex.Count(System.Text.Encoding.Latin1.GetString(pdf), @"/Type\s*/Page\b(?!s)");
 
-    private static string WithoutTheClock(string report) => System.Text.RegularExpressions.Regex.Replace(report, "(still|so far)[^\"]*", "$1");
+    private static string WithoutTheClock(string report) =>
+        System.Text.RegularExpressions.Regex.Replace(report, "(still|so far)[^\"]*", "$1");
 }

@@ -13,7 +13,8 @@ public sealed class BadDaysTests
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
-    private static async Task<long> TicketAsync(NailcrowClient ilka) => (await ilka.ReportAsync(new FaultAsk("FSC-0203", "Beeper"), Ct)).Ticket;
+    private static async Task<long> TicketAsync(NailcrowClient ilka) =>
+        (await ilka.ReportAsync(new FaultAsk("FSC-0203", "Beeper"), Ct)).Ticket;
 
     [Fact]
     public async Task Whoever_listens_is_told_when_the_service_goes_down_and_nothing_acknowledged_is_lost()
@@ -23,25 +24,36 @@ public sealed class BadDaysTests
         var ilka = await service.SignInAsync("ilka");
         var ticket = await TicketAsync(ilka);
         using var http = service.Http();
-        http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", (await new NailcrowClient(http, TimeProvider.System).SignInAsync("ilka", RunningService.Password, Ct)).AccessToken);
+        http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue(
+            "Bearer",
+            (await new NailcrowClient(http, TimeProvider.System).SignInAsync("ilka", RunningService.Password, Ct)).AccessToken
+        );
         using var stream = new StreamReader(await http.GetStreamAsync("api/live", Ct));
         var acknowledged = new List<Guid>();
-        var writing = Enumerable.Range(0, 4).Select(_ => Task.Run(async () =>
-        {
-            try
-            {
-                while (true)
-                {
-                    var receipt = await ilka.WriteAsync(ticket, new NoteWritten("While it is going down"), Ct);
-                    lock (acknowledged)
-                        acknowledged.Add(receipt.Id);
-                }
-            }
-            catch (Exception e) when (e is HttpRequestException or ApiProblem)
-            {
-                // It has gone down.
-            }
-        }, Ct)).ToList();
+        var writing = Enumerable
+            .Range(0, 4)
+            .Select(_ =>
+                Task.Run(
+                    async () =>
+                    {
+                        try
+                        {
+                            while (true)
+                            {
+                                var receipt = await ilka.WriteAsync(ticket, new NoteWritten("While it is going down"), Ct);
+                                lock (acknowledged)
+                                    acknowledged.Add(receipt.Id);
+                            }
+                        }
+                        catch (Exception e) when (e is HttpRequestException or ApiProblem)
+                        {
+                            // It has gone down.
+                        }
+                    },
+                    Ct
+                )
+            )
+            .ToList();
         await Task.Delay(300, Ct);
 
         await service.Process.StopAsync(); // within five seconds, or it throws
@@ -50,7 +62,7 @@ public sealed class BadDaysTests
         (await stream.ReadToEndAsync(Ct)).ShouldContain("event: going");
         await using var again = await RunningService.StartAsync(service.Folder);
         var kept = new HashSet<Guid>();
-        for (long? after = 0; after is { } at;)
+        for (long? after = 0; after is { } at; )
         {
             var page = await (await again.SignInAsync("ilka")).JournalAsync(ticket, at, Ct);
             kept.UnionWith(page.Entries.Select(e => e.Id));
@@ -71,7 +83,11 @@ public sealed class BadDaysTests
             File.Move(service.DatabaseFile + part, service.DatabaseFile + part + ".away");
 
         var no = await Should.ThrowAsync<ApiProblem>(() => ilka.WriteAsync(ticket, new NoteWritten("Into nothing"), Ct));
-        (((int)no.Status), no.Message.EndsWith("Nothing was written; it goes on by itself once the file is back.", StringComparison.Ordinal) || no.Message.EndsWith("Nothing was written; it goes on by itself once it is back.", StringComparison.Ordinal)).ShouldBe((503, true), no.Message);
+        (
+            ((int)no.Status),
+            no.Message.EndsWith("Nothing was written; it goes on by itself once the file is back.", StringComparison.Ordinal)
+                || no.Message.EndsWith("Nothing was written; it goes on by itself once it is back.", StringComparison.Ordinal)
+        ).ShouldBe((503, true), no.Message);
 
         foreach (var part in parts)
             File.Move(service.DatabaseFile + part + ".away", service.DatabaseFile + part, overwrite: true);
@@ -88,7 +104,13 @@ public sealed class BadDaysTests
         await using var service = await RunningService.StartAsync(disk.Folder);
         var admin = await service.SignInAsync("admin");
         await admin.AddPersonAsync(new("ilka", "Ilka", RunningService.Password, [Core.People.Role.Engineer]), Ct);
-        await admin.LoadAsync(System.Text.Json.JsonSerializer.Deserialize(await File.ReadAllTextAsync(Path.Combine(Built.Root, "demo", "reference.json"), Ct), ContractJson.Default.ReferenceData)!, Ct);
+        await admin.LoadAsync(
+            System.Text.Json.JsonSerializer.Deserialize(
+                await File.ReadAllTextAsync(Path.Combine(Built.Root, "demo", "reference.json"), Ct),
+                ContractJson.Default.ReferenceData
+            )!,
+            Ct
+        );
         var ilka = await service.SignInAsync("ilka");
         var ticket = await TicketAsync(ilka);
         disk.Fill();
@@ -104,7 +126,9 @@ public sealed class BadDaysTests
                 no = problem;
             }
 
-        ((int?)no?.Status, no?.Message).ShouldBe((503, "The disk that holds the database is full. Nothing was written; make room, and it goes on by itself."));
+        ((int?)no?.Status, no?.Message).ShouldBe(
+            (503, "The disk that holds the database is full. Nothing was written; make room, and it goes on by itself.")
+        );
         disk.Free();
         await ilka.WriteAsync(ticket, new NoteWritten("There is room"), Ct);
         (await admin.VerifyAsync(Ct)).Troubles.ShouldBeEmpty();
@@ -139,9 +163,16 @@ public sealed class BadDaysTests
 
         var place = Path.Combine(folder, "nailcrow.db");
         var restored = await RestoreAsync(backup, place);
-        restored.ShouldBe((0, $"{place} is as it was when b.zip was made. Start the service with the same --Nailcrow:Data, and let 'nailcrow admin verify' look it over.\n"));
+        restored.ShouldBe(
+            (
+                0,
+                $"{place} is as it was when b.zip was made. Start the service with the same --Nailcrow:Data, and let 'nailcrow admin verify' look it over.\n"
+            )
+        );
         (await RestoreAsync(backup, place)).Code.ShouldBe(1);
-        (await RestoreAsync(Path.Combine(folder, "none.zip"), place + "2")).ShouldBe((1, $"There is no file {Path.Combine(folder, "none.zip")}.\n"));
+        (await RestoreAsync(Path.Combine(folder, "none.zip"), place + "2")).ShouldBe(
+            (1, $"There is no file {Path.Combine(folder, "none.zip")}.\n")
+        );
 
         await using var again = await RunningService.StartAsync(folder);
         (await (await again.SignInAsync("ilka")).TicketAsync(ticket, Ct)).Report.Symptom.ShouldBe("Beeper");
@@ -173,7 +204,14 @@ public sealed class BadDaysTests
 
     private static async Task<(int Code, string Said)> RestoreAsync(string backup, string place)
     {
-        var start = new ProcessStartInfo("dotnet", [Built.Assembly("Nailcrow.Service", "nailcrow-service"), "restore", backup, $"--Nailcrow:Data={place}"]) { RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo(
+            "dotnet",
+            [Built.Assembly("Nailcrow.Service", "nailcrow-service"), "restore", backup, $"--Nailcrow:Data={place}"]
+        )
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
         using var process = Process.Start(start) ?? throw new InvalidOperationException("dotnet did not start.");
         var said = await process.StandardOutput.ReadToEndAsync(Ct) + await process.StandardError.ReadToEndAsync(Ct);
         await process.WaitForExitAsync(Ct);
@@ -184,7 +222,10 @@ public sealed class BadDaysTests
     private static async Task<SmallDisk?> RoomAsync()
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-small-").FullName;
-        using var mount = Process.Start(new ProcessStartInfo("bash", ["-c", $"mount -t tmpfs -o size=16m tmpfs {folder}"]) { RedirectStandardError = true }) ?? throw new InvalidOperationException("bash did not start.");
+        using var mount =
+            Process.Start(
+                new ProcessStartInfo("bash", ["-c", $"mount -t tmpfs -o size=16m tmpfs {folder}"]) { RedirectStandardError = true }
+            ) ?? throw new InvalidOperationException("bash did not start.");
         await mount.WaitForExitAsync();
         return mount.ExitCode == 0 ? new(folder) : null;
     }

@@ -19,7 +19,9 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
-    private static readonly byte[] Png = Convert.FromBase64String("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==");
+    private static readonly byte[] Png = Convert.FromBase64String(
+        "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=="
+    );
 
     private async Task<HttpClient> HttpAsync(string name)
     {
@@ -32,27 +34,64 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
     private static StringContent Json(string text) => new(text, Encoding.UTF8, "application/json");
 
     private static async Task<(int Status, string? Detail)> SentenceAsync(HttpResponseMessage answer) =>
-        ((int)answer.StatusCode, JsonSerializer.Deserialize(await answer.Content.ReadAsStringAsync(Ct), ContractJson.Default.Problem)?.Detail);
+        (
+            (int)answer.StatusCode,
+            JsonSerializer.Deserialize(await answer.Content.ReadAsStringAsync(Ct), ContractJson.Default.Problem)?.Detail
+        );
 
     [Fact]
     public async Task A_made_up_sheet_is_followed_by_nobody()
     {
         var ticket = await service.OpenAsync();
-        var made = new RunSheet(Guid.NewGuid(), "p", "Pull them all", "1", "vault", "2", "S", "C", [new("a", StepKind.Do, "C", "Pull.", [new("done", "Done")])]);
+        var made = new RunSheet(
+            Guid.NewGuid(),
+            "p",
+            "Pull them all",
+            "1",
+            "vault",
+            "2",
+            "S",
+            "C",
+            [new("a", StepKind.Do, "C", "Pull.", [new("done", "Done")])]
+        );
 
-        (await service.RefusedAsync("lioth", ticket, new SheetCompiled(made)))
-            .ShouldBe((403, "A run sheet is made by the service, from a procedure that is published and proved: POST /api/tickets/{number}/sheet, or 'nailcrow run start'."));
+        (await service.RefusedAsync("lioth", ticket, new SheetCompiled(made))).ShouldBe(
+            (
+                403,
+                "A run sheet is made by the service, from a procedure that is published and proved: POST /api/tickets/{number}/sheet, or 'nailcrow run start'."
+            )
+        );
         (await service.RefusedAsync("admin", ticket, new SerialKnownElsewhere("X", "nowhere"))).Status.ShouldBe(403);
         (await service.RefusedAsync("ilka", ticket, new PhotoTaken(Guid.NewGuid(), "00", "image/png", 1))).Status.ShouldBe(403);
         (await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct)).Run.ShouldBeNull();
     }
 
     [Theory]
-    [InlineData("""{"body":{"kind":"note-written","txt":"a"}}""", 400, "The body cannot be read at $.body.txt: there is no field 'txt'; accepted: text.")]
-    [InlineData("""{"body":{"kind":"note-written","text":"a"},"when":"now"}""", 400, "The body cannot be read at $.when: there is no field 'when'; accepted: body, id, at, sentAt.")]
-    [InlineData("""{"body":{"kind":"note-written","text":"a\u0000b"}}""", 422, "text has a character U+0000 in it, which no text has; send it without.")]
-    [InlineData("""{"body":{"kind":"note-written","text":"a"},"at":"1970-01-01T00:00:00Z"}""", 422, "It says it happened at 1970-01-01 00:00 UTC; nothing here is older than 2000. Set the device's clock.")]
-    [InlineData("""{"body":{"kind":"evidence-seen","evidence":"lamp","source":"person","text":"a","count":-3}}""", 422, "count is -3; 0 to 1,000,000,000 are taken.")]
+    [InlineData(
+        """{"body":{"kind":"note-written","txt":"a"}}""",
+        400,
+        "The body cannot be read at $.body.txt: there is no field 'txt'; accepted: text."
+    )]
+    [InlineData(
+        """{"body":{"kind":"note-written","text":"a"},"when":"now"}""",
+        400,
+        "The body cannot be read at $.when: there is no field 'when'; accepted: body, id, at, sentAt."
+    )]
+    [InlineData(
+        """{"body":{"kind":"note-written","text":"a\u0000b"}}""",
+        422,
+        "text has a character U+0000 in it, which no text has; send it without."
+    )]
+    [InlineData(
+        """{"body":{"kind":"note-written","text":"a"},"at":"1970-01-01T00:00:00Z"}""",
+        422,
+        "It says it happened at 1970-01-01 00:00 UTC; nothing here is older than 2000. Set the device's clock."
+    )]
+    [InlineData(
+        """{"body":{"kind":"evidence-seen","evidence":"lamp","source":"person","text":"a","count":-3}}""",
+        422,
+        "count is -3; 0 to 1,000,000,000 are taken."
+    )]
     public async Task What_may_not_come_in_is_told_with_what_may(string body, int status, string sentence)
     {
         var ticket = await service.OpenAsync();
@@ -69,7 +108,11 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         var ticket = await service.OpenAsync();
         var ilka = await service.AsAsync("ilka");
 
-        (await Should.ThrowAsync<ApiProblem>(() => ilka.WriteAsync(ticket, new EntryAsk(new PutOnHold("Snow"), Guid.NewGuid(), DateTimeOffset.MaxValue), Ct))).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await Should.ThrowAsync<ApiProblem>(() =>
+                ilka.WriteAsync(ticket, new EntryAsk(new PutOnHold("Snow"), Guid.NewGuid(), DateTimeOffset.MaxValue), Ct)
+            )
+        ).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
         await ilka.WriteAsync(ticket, new EntryAsk(new ArrivedOnSite(), Guid.NewGuid(), DateTimeOffset.MaxValue), Ct);
 
         var view = await ilka.TicketAsync(ticket, Ct);
@@ -93,7 +136,17 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
             }
             twice.Select(r => (r.Id, r.Seq, r.Repeated)).ShouldBe([(id, twice[0].Seq, false), (id, twice[0].Seq, true)], path);
         }
-        await service.WriteAsync("sefa", ticket, new Core.Returns.PartReserved("C8FORPRESS1", "Cindral C8", 8_001_563_222_016, "Fenwright main stores", OverruledBecause: "Nothing else is there"));
+        await service.WriteAsync(
+            "sefa",
+            ticket,
+            new Core.Returns.PartReserved(
+                "C8FORPRESS1",
+                "Cindral C8",
+                8_001_563_222_016,
+                "Fenwright main stores",
+                OverruledBecause: "Nothing else is there"
+            )
+        );
         await service.WriteAsync("sefa", ticket, new Core.Returns.PartIssued("C8FORPRESS1", "ilka"));
     }
 
@@ -135,7 +188,10 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         (await AskAsync(first)).ShouldBe((HttpStatusCode.NotModified, first));
         // A site's access notes stand in the answer, and change without an entry.
         var admin = await service.AsAsync("admin");
-        var demo = JsonSerializer.Deserialize(await File.ReadAllTextAsync(Path.Combine(Built.Root, "demo", "reference.json"), Ct), ContractJson.Default.ReferenceData)!;
+        var demo = JsonSerializer.Deserialize(
+            await File.ReadAllTextAsync(Path.Combine(Built.Root, "demo", "reference.json"), Ct),
+            ContractJson.Default.ReferenceData
+        )!;
         await admin.LoadAsync(new([], [.. demo.Sites.Select(s => s with { Access = $"{s.Access} Ring twice." })], []), Ct);
         var (status, second) = await AskAsync(first);
 
@@ -150,11 +206,22 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         var ilka = await service.AsAsync("ilka");
         await service.WriteAsync("ilka", ticket, new DriveInserted("3", "C8LONG0001"));
         foreach (var some in Enumerable.Range(0, Count).Chunk(200))
-            await Task.WhenAll(some.Select(i => service.WriteAsync("ilka", ticket, new ReadingTaken("catalogue", Progress.Running, RebuildPhase.Rebuilding, "person", i * 100m / Count))));
+            await Task.WhenAll(
+                some.Select(i =>
+                    service.WriteAsync(
+                        "ilka",
+                        ticket,
+                        new ReadingTaken("catalogue", Progress.Running, RebuildPhase.Rebuilding, "person", i * 100m / Count)
+                    )
+                )
+            );
         using var http = await HttpAsync("ilka");
 
         (await http.GetByteArrayAsync($"api/tickets/{ticket}", Ct)).Length.ShouldBeLessThan(300_000);
-        (await ilka.TicketAsync(ticket, Ct)).Rebuild.ShouldSatisfyAllConditions(r => r.Readings.Count.ShouldBeLessThanOrEqualTo(300), r => r.Count.ShouldBeGreaterThan(300));
+        (await ilka.TicketAsync(ticket, Ct)).Rebuild.ShouldSatisfyAllConditions(
+            r => r.Readings.Count.ShouldBeLessThanOrEqualTo(300),
+            r => r.Count.ShouldBeGreaterThan(300)
+        );
         var (read, after) = (0, (int?)0);
         while (after is { } at)
         {
@@ -171,7 +238,8 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         var before = DateTimeOffset.UtcNow;
         await service.WriteAsync("lioth", ticket, new TicketCancelled("The lamp was a reflection"));
         var ilka = await service.AsAsync("ilka");
-        async Task<bool> WaitsAsync() => (await ilka.TicketsAsync(new TicketSearch(Ended: false, Limit: 200), Ct)).Tickets.Any(t => t.Number == ticket);
+        async Task<bool> WaitsAsync() =>
+            (await ilka.TicketsAsync(new TicketSearch(Ended: false, Limit: 200), Ct)).Tickets.Any(t => t.Number == ticket);
         (await WaitsAsync()).ShouldBeFalse();
 
         var receipt = await ilka.WriteAsync(ticket, new DrivePulled("3", "T4LATE00001"), Ct, before);
@@ -197,18 +265,29 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         var (ilka, lioth, admin) = (await now.SignInAsync("ilka"), await now.SignInAsync("lioth"), await now.SignInAsync("admin"));
 
         var open = (await ilka.TicketAsync(ticket, Ct)).Discrepancies.Single();
-        (open.About, open.Sentence).ShouldBe(("unreadable", "An entry of the kind 'sun-dried' by tamsel cannot be read by this version, and counts for nothing: this version does not know the kind."));
+        (open.About, open.Sentence).ShouldBe(
+            (
+                "unreadable",
+                "An entry of the kind 'sun-dried' by tamsel cannot be read by this version, and counts for nothing: this version does not know the kind."
+            )
+        );
         var page = await ilka.JournalAsync(ticket, 0, Ct);
         page.Unread.ShouldBe([new(2, "this version does not know the kind.")]);
         page.Entries[1].BodyAsWritten().GetProperty("how").GetString().ShouldBe("on a wall");
         HashChain.FirstBroken(page.Entries).ShouldBeNull(); // whoever reads the interface can verify it, whatever they can read
         (await ilka.TicketsAsync(new TicketSearch(), Ct)).Tickets.Count.ShouldBe(1);
-        (await admin.VerifyAsync(Ct)).Troubles.Select(t => (t.Kind, t.Seq)).ShouldBe([(Core.Tickets.Journal.Verifying.TroubleKind.CannotBeRead, 2)]);
+        (await admin.VerifyAsync(Ct))
+            .Troubles.Select(t => (t.Kind, t.Seq))
+            .ShouldBe([(Core.Tickets.Journal.Verifying.TroubleKind.CannotBeRead, 2)]);
         (await admin.RebuildProjectionsAsync(Ct)).Tickets.ShouldBe(1);
         await ilka.WriteAsync(ticket, new NoteWritten("Goes on"), Ct);
         (await ilka.ReportOfAsync(ticket, Ct)).Parts.ShouldNotBeEmpty();
         (await Should.ThrowAsync<ApiProblem>(() => ilka.WriteAsync(ticket, new TicketClosed(), Ct))).Message.ShouldContain("sun-dried");
-        await lioth.WriteAsync(ticket, new DiscrepancySettled(open.Id, "Written by the newer service in the other depot; it says the drive was dried"), Ct);
+        await lioth.WriteAsync(
+            ticket,
+            new DiscrepancySettled(open.Id, "Written by the newer service in the other depot; it says the drive was dried"),
+            Ct
+        );
         (await ilka.TicketAsync(ticket, Ct)).Discrepancies.ShouldAllBe(d => d.SettledBy == "lioth");
     }
 
@@ -226,9 +305,12 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         var id = Guid.CreateVersion7();
         var first = JsonDocument.Parse(One($"SELECT text FROM journal WHERE ticket = {ticket}")).RootElement;
         var at = first.GetProperty("at").GetString();
-        var text = $$"""{"at":"{{at}}","body":{"how":"on a wall","kind":"sun-dried"},"by":"tamsel","clockOffsetMs":0,"hash":"","id":"{{id}}","recordedAt":"{{first.GetProperty("recordedAt").GetString()}}","seq":2,"ticket":{{ticket}}}""";
+        var text =
+            $$"""{"at":"{{at}}","body":{"how":"on a wall","kind":"sun-dried"},"by":"tamsel","clockOffsetMs":0,"hash":"","id":"{{id}}","recordedAt":"{{first.GetProperty("recordedAt").GetString()}}","seq":2,"ticket":{{ticket}}}""";
         var hash = HashChain.Next(One($"SELECT hash FROM journal WHERE ticket = {ticket}"), text);
-        One($"INSERT INTO journal (ticket, seq, id, at, recorded_at, \"by\", kind, text, hash) SELECT ticket, 2, '{id.ToString().ToUpperInvariant()}', at, recorded_at, 'tamsel', 'sun-dried', '{text}', '{hash}' FROM journal WHERE ticket = {ticket}");
+        One(
+            $"INSERT INTO journal (ticket, seq, id, at, recorded_at, \"by\", kind, text, hash) SELECT ticket, 2, '{id.ToString().ToUpperInvariant()}', at, recorded_at, 'tamsel', 'sun-dried', '{text}', '{hash}' FROM journal WHERE ticket = {ticket}"
+        );
         One($"UPDATE ticket_line SET rules = 0 WHERE number = {ticket}"); // told by the other node's rules
     }
 }

@@ -19,7 +19,10 @@ function writer() {
   return renderHook(() => useWrite(1001), { wrapper })
 }
 
-beforeEach(() => post.mockReset())
+beforeEach(() => {
+  post.mockReset()
+  localStorage.clear()
+})
 
 it('repeats after a broken connection under the same id, so that it counts once', async () => {
   post.mockRejectedValueOnce(new TypeError('Failed to fetch')).mockResolvedValueOnce(kept)
@@ -30,6 +33,38 @@ it('repeats after a broken connection under the same id, so that it counts once'
   const ids = post.mock.calls.map(([, options]) => options.body.id)
   expect(ids).toHaveLength(2)
   expect(ids[0]).toBe(ids[1])
+})
+
+it('is the same entry when the answer was lost, the page was loaded again, and the same is pressed once more', async () => {
+  post.mockRejectedValue(new TypeError('Failed to fetch'))
+  await act(() => writer().result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
+  post.mockResolvedValue(kept)
+  const afterReload = writer()
+
+  await act(() => afterReload.result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
+  await act(() => afterReload.result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
+
+  const ids = post.mock.calls.map(([, options]) => options.body.id)
+  expect(new Set(ids.slice(0, -1)).size).toBe(1) // every try, and the press after the reload
+  expect(ids.at(-1)).not.toBe(ids[0]) // answered: the same again is another note
+})
+
+it.each([
+  [{ errand: 'snapshot' as const }],
+  [{ errand: 'reading' as const }],
+  [{ errand: 'light' as const, on: true }],
+  [{ errand: 'sheet' as const }],
+])('asks the service for %o under an id, the same one until it is answered', async errand => {
+  post.mockResolvedValueOnce({ error: { detail: 'The disk is full.' }, response: new Response(null, { status: 503 }) }).mockResolvedValue(kept)
+  const { result } = writer()
+
+  await act(() => result.current.run(errand))
+  await act(() => result.current.run(errand))
+  await act(() => result.current.run(errand))
+
+  const [first, second, third] = post.mock.calls.map(([, options]) => options.params.query.id)
+  expect(second).toBe(first)
+  expect(third).not.toBe(first)
 })
 
 it('does not repeat what was refused, and shows the sentence of the service', async () => {

@@ -12,8 +12,15 @@ internal static class VerifyCommand
     public static Command Build()
     {
         var seal = Said.Optional("--seal", "Hold the record against this seal; left out, the newest in the database.", "FILE");
-        var recordOnly = new Option<bool>("--record-only") { Description = "Leave out what takes longest: reading every entry, and the lists." };
-        return new Command("verify", "Hold everything that is kept against itself and a seal, and name all that is not as it was written.") { seal, recordOnly }.Does(async call =>
+        var recordOnly = new Option<bool>("--record-only")
+        {
+            Description = "Leave out what takes longest: reading every entry, and the lists.",
+        };
+        return new Command("verify", "Hold everything that is kept against itself and a seal, and name all that is not as it was written.")
+        {
+            seal,
+            recordOnly,
+        }.Does(async call =>
         {
             var ask = new VerifyAsk(call.Get(seal) is { } file ? await File.ReadAllTextAsync(file, call.Ct) : null, call.Get(recordOnly));
             var found = await call.Client.VerifyAsync(call.Ct, ask, call.Screen.Progress);
@@ -38,5 +45,6 @@ internal static class VerifyCommand
     }
 
     private static string Count(Verified found) =>
-        string.Join(", ", found.Troubles.GroupBy(t => t.Kind).OrderBy(g => g.Key).Select(g => $"{g.Count()} {Words.Of(g.Key)}")) + (found.More > 0 ? $", and {found.More} more" : "");
+        string.Join(", ", found.Troubles.GroupBy(t => t.Kind).OrderBy(g => g.Key).Select(g => $"{g.Count()} {Words.Of(g.Key)}"))
+        + (found.More > 0 ? $", and {found.More} more" : "");
 }

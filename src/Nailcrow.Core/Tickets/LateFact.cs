@@ -19,7 +19,11 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
     public static Ticket Noted(Ticket before, Ticket folded, Entry entry) =>
         !Matters(before, entry) ? folded
         : before.IsEnded ? Told(folded, new(entry.Stamp, EntryKinds.Of(entry.Body)))
-        : entry.RecordedAt - entry.Happened > Slow ? folded with { Delayed = folded.Delayed.Add(new(entry.Stamp, EntryKinds.Of(entry.Body))) }
+        : entry.RecordedAt - entry.Happened > Slow
+            ? folded with
+            {
+                Delayed = folded.Delayed.Add(new(entry.Stamp, EntryKinds.Of(entry.Body))),
+            }
         : folded;
 
     /// <summary>The ticket is closed at this moment, and so without what was still on its way.</summary>
@@ -27,14 +31,20 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
         ticket.Delayed.Where(d => d.Stamp.RecordedAt > closing.RecordedAt).Aggregate(ticket with { Delayed = [] }, Told);
 
     private static Ticket Told(Ticket ticket, LateFact late) =>
-        ticket.Raise(late.Stamp, About, $"{late.Stamp.By} recorded '{late.Kind}' after the ticket was {Words.Of(ticket.Stage)}; it happened at {late.Stamp.At.UtcDateTime:yyyy-MM-dd HH:mm} UTC. Say what it means, or reopen the ticket.");
+        ticket.Raise(
+            late.Stamp,
+            About,
+            $"{late.Stamp.By} recorded '{late.Kind}' after the ticket was {Words.Of(ticket.Stage)}; it happened at {late.Stamp.At.UtcDateTime:yyyy-MM-dd HH:mm} UTC. Say what it means, or reopen the ticket."
+        );
 
     private static bool Matters(Ticket ticket, Entry entry) =>
         entry.Body switch
         {
             DecisionBody or NoteWritten or PhotoTaken or SerialKnownElsewhere or Unreadable => false,
             // A machine repeats what it has not forgotten; once is enough to have somebody look.
-            EvidenceSeen when entry.By == People.Actor.Service.Name => !ticket.Discrepancies.Exists(d => d is { About: About, IsOpen: true }),
+            EvidenceSeen when entry.By == People.Actor.Service.Name => !ticket.Discrepancies.Exists(d =>
+                d is { About: About, IsOpen: true }
+            ),
             _ => true,
         };
 }

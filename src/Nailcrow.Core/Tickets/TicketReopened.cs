@@ -19,5 +19,11 @@ public sealed record TicketReopened(string Reason) : DecisionBody
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        ticket with { Closing = null, Cancelling = null, EndedAt = null, Reopenings = ticket.Reopenings.Add(new(Reason, stamp.At, stamp.By)) };
+        ticket with
+        {
+            Closing = null,
+            Cancelling = null,
+            EndedAt = null,
+            Reopenings = ticket.Reopenings.Add(new(Reason, stamp.At, stamp.By)),
+        };
 }

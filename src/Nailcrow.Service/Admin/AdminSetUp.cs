@@ -9,9 +9,13 @@ internal static class AdminSetUp
     {
         builder.Services.AddHostedService<ListKeeper>();
         if (settings.SealEveryHours > 0)
-            builder.Services.AddQuartz(quartz => quartz.ScheduleJob<SealRound>(trigger => trigger
-                .WithIdentity("seal")
-                .StartAt(DateTimeOffset.UtcNow.AddHours(settings.SealEveryHours))
-                .WithSimpleSchedule(schedule => schedule.WithInterval(TimeSpan.FromHours(settings.SealEveryHours)).RepeatForever())));
+            builder.Services.AddQuartz(quartz =>
+                quartz.ScheduleJob<SealRound>(trigger =>
+                    trigger
+                        .WithIdentity("seal")
+                        .StartAt(DateTimeOffset.UtcNow.AddHours(settings.SealEveryHours))
+                        .WithSimpleSchedule(schedule => schedule.WithInterval(TimeSpan.FromHours(settings.SealEveryHours)).RepeatForever())
+                )
+            );
     }
 }

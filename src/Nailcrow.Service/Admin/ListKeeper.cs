@@ -4,7 +4,8 @@ using Nailcrow.Store.Tickets;
 namespace Nailcrow.Service.Admin;
 
 /// <summary>What a new release has to put in order once, while the service answers: lists told by older rules, secrets that lay in clear.</summary>
-internal sealed class ListKeeper(Projections projections, EventSenders senders, IHostApplicationLifetime life, ILogger<ListKeeper> log) : BackgroundService
+internal sealed class ListKeeper(Projections projections, EventSenders senders, IHostApplicationLifetime life, ILogger<ListKeeper> log)
+    : BackgroundService
 {
     private static readonly TimeSpan AgainAfter = TimeSpan.FromMinutes(1);
 

@@ -6,16 +6,22 @@ namespace Nailcrow.Service.Admin;
 /// <summary><c>nailcrow-service restore FILE [--Nailcrow:Data=PLACE]</c>: puts a backup where nothing is yet, and does no more.</summary>
 internal static class RestoreCommand
 {
-    private const int Done = 0, Refused = 1, Usage = 2;
+    private const int Done = 0,
+        Refused = 1,
+        Usage = 2;
 
     public static int Run(string[] args)
     {
         if (args is not ["restore", var backup, .. var rest] || backup.StartsWith('-'))
         {
-            Console.Error.WriteLine("Say which backup: nailcrow-service restore FILE [--Nailcrow:Data=PLACE]. 'nailcrow admin backup FILE' makes one.");
+            Console.Error.WriteLine(
+                "Say which backup: nailcrow-service restore FILE [--Nailcrow:Data=PLACE]. 'nailcrow admin backup FILE' makes one."
+            );
             return Usage;
         }
-        var settings = new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(rest).Build().GetSection("Nailcrow").Get<ServiceSettings>() ?? new();
+        var settings =
+            new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(rest).Build().GetSection("Nailcrow").Get<ServiceSettings>()
+            ?? new();
         var place = Path.GetFullPath(settings.Data);
         try
         {
@@ -30,7 +36,9 @@ internal static class RestoreCommand
             Console.Error.WriteLine($"It could not be restored: {e.Message}");
             return Refused;
         }
-        Console.WriteLine($"{place} is as it was when {Path.GetFileName(backup)} was made. Start the service with the same --Nailcrow:Data, and let 'nailcrow admin verify' look it over.");
+        Console.WriteLine(
+            $"{place} is as it was when {Path.GetFileName(backup)} was made. Start the service with the same --Nailcrow:Data, and let 'nailcrow admin verify' look it over."
+        );
         return Done;
     }
 }

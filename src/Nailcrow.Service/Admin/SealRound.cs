@@ -10,6 +10,11 @@ internal sealed class SealRound(Seals seals, ILogger<SealRound> log) : IJob
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
     {
         var made = await seals.SealAsync(ct);
-        log.LogInformation("Seal {Number} covers {Entries} entries: {File}. Copy it elsewhere", made.Number, made.Entries, seals.FileOf(made.Number));
+        log.LogInformation(
+            "Seal {Number} covers {Entries} entries: {File}. Copy it elsewhere",
+            made.Number,
+            made.Entries,
+            seals.FileOf(made.Number)
+        );
     }
 }

@@ -19,12 +19,23 @@ internal static class VerifyEndpoint
     public static void MapVerify(this RouteGroupBuilder admin) =>
         admin.MapPost("/verify", Verify).WithName("Verify").Produces<VerifyNews>(200, "application/x-ndjson").ProducesProblem(422);
 
-    internal static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Verify(VerifyAsk ask, JournalCheck check, Seals seals, CancellationToken ct)
+    internal static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Verify(
+        VerifyAsk ask,
+        JournalCheck check,
+        Seals seals,
+        CancellationToken ct
+    )
     {
         if ((ask.Seal ?? await seals.NewestAsync(ct)) is not { } text)
             return Answer(null, !ask.RecordOnly, check);
         return seals.Read(text).Is(out var read, out var reason) ? Answer(read.Seal, !ask.RecordOnly, check)
-            : ask.Seal is null ? Answer(null, !ask.RecordOnly, check, new Trouble(TroubleKind.NotAsSealed, null, null, $"The newest seal in the database is none: {reason}"))
+            : ask.Seal is null
+                ? Answer(
+                    null,
+                    !ask.RecordOnly,
+                    check,
+                    new Trouble(TroubleKind.NotAsSealed, null, null, $"The newest seal in the database is none: {reason}")
+                )
             : Refusals.Unusable(reason);
     }
 
@@ -41,7 +52,13 @@ internal static class VerifyEndpoint
         await LineAsync(into, await running);
     }
 
-    private static async Task<VerifyNews> RunAsync(JournalCheck check, Seal? seal, bool readToo, Trouble[] already, ChannelWriter<VerifyNews> news)
+    private static async Task<VerifyNews> RunAsync(
+        JournalCheck check,
+        Seal? seal,
+        bool readToo,
+        Trouble[] already,
+        ChannelWriter<VerifyNews> news
+    )
     {
         var (troubles, more) = (already.ToList(), 0L);
         try

@@ -40,23 +40,55 @@ internal static class JournalRows
     }
 
     /// <summary>Only what a seal is made of.</summary>
-    public static async IAsyncEnumerable<(long Position, long Ticket, long Seq, string Hash)> HashesAfterAsync(NailcrowDb db, long position, [EnumeratorCancellation] CancellationToken ct)
+    public static async IAsyncEnumerable<(long Position, long Ticket, long Seq, string Hash)> HashesAfterAsync(
+        NailcrowDb db,
+        long position,
+        [EnumeratorCancellation] CancellationToken ct
+    )
     {
-        await using var ask = await AskAsync(db, "SELECT position, ticket, seq, hash FROM journal WHERE position > @a ORDER BY position", position, 0, ct);
+        await using var ask = await AskAsync(
+            db,
+            "SELECT position, ticket, seq, hash FROM journal WHERE position > @a ORDER BY position",
+            position,
+            0,
+            ct
+        );
         await using var row = await ask.ExecuteReaderAsync(ct);
         while (await row.ReadAsync(ct))
             yield return (row.GetInt64(0), row.GetInt64(1), row.GetInt64(2), row.GetString(3));
     }
 
-    private static async IAsyncEnumerable<(long Position, StoredEntry Entry)> ReadAsync(NailcrowDb db, string sql, long a, long b, [EnumeratorCancellation] CancellationToken ct)
+    private static async IAsyncEnumerable<(long Position, StoredEntry Entry)> ReadAsync(
+        NailcrowDb db,
+        string sql,
+        long a,
+        long b,
+        [EnumeratorCancellation] CancellationToken ct
+    )
     {
-        var time = (db.Model.FindEntityType(typeof(JournalRow))?.FindProperty(nameof(JournalRow.At))?.GetRelationalTypeMapping().Converter as ValueConverter<DateTimeOffset, long>)?.ConvertFromProviderTyped
+        var time =
+            (
+                db.Model.FindEntityType(typeof(JournalRow))?.FindProperty(nameof(JournalRow.At))?.GetRelationalTypeMapping().Converter
+                as ValueConverter<DateTimeOffset, long>
+            )?.ConvertFromProviderTyped
             ?? throw new InvalidOperationException("Times of the journal are kept as numbers.");
         await using var ask = await AskAsync(db, sql, a, b, ct);
         await using var row = await ask.ExecuteReaderAsync(ct);
         while (await row.ReadAsync(ct))
-            yield return (row.GetInt64(0), new(
-                Id(Text(row, 1)), row.GetInt64(2), row.GetInt64(3), Time(row.GetInt64(4), time), Time(row.GetInt64(5), time), Text(row, 6), Text(row, 7), Text(row, 8), Text(row, 9)));
+            yield return (
+                row.GetInt64(0),
+                new(
+                    Id(Text(row, 1)),
+                    row.GetInt64(2),
+                    row.GetInt64(3),
+                    Time(row.GetInt64(4), time),
+                    Time(row.GetInt64(5), time),
+                    Text(row, 6),
+                    Text(row, 7),
+                    Text(row, 8),
+                    Text(row, 9)
+                )
+            );
     }
 
     private static async Task<DbCommand> AskAsync(NailcrowDb db, string sql, long a, long b, CancellationToken ct)
@@ -77,7 +109,8 @@ internal static class JournalRows
     private static string Text(DbDataReader row, int column) => row.IsDBNull(column) ? "" : row.GetString(column);
 
     /// <summary>What is no id any more still tells one entry from another.</summary>
-    private static Guid Id(string kept) => Guid.TryParse(kept, out var id) ? id : new(SHA256.HashData(Encoding.UTF8.GetBytes(kept)).AsSpan(0, 16));
+    private static Guid Id(string kept) =>
+        Guid.TryParse(kept, out var id) ? id : new(SHA256.HashData(Encoding.UTF8.GetBytes(kept)).AsSpan(0, 16));
 
     private static DateTimeOffset Time(long kept, Func<long, DateTimeOffset> read)
     {

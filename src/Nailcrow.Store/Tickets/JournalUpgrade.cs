@@ -37,7 +37,12 @@ internal static class JournalUpgrade
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var done = await ScalarAsync(db, "SELECT COALESCE(MAX(position), 0) FROM journal", ct);
         var rows = new List<JournalRow>();
-        await using (var ask = Command(db, $"SELECT position, ticket, seq, id, at, clock_offset_ms, recorded_at, \"by\", kind, body, hash FROM {Before} WHERE position > {done} ORDER BY position LIMIT {AtOnce}"))
+        await using (
+            var ask = Command(
+                db,
+                $"SELECT position, ticket, seq, id, at, clock_offset_ms, recorded_at, \"by\", kind, body, hash FROM {Before} WHERE position > {done} ORDER BY position LIMIT {AtOnce}"
+            )
+        )
         await using (var found = await ask.ExecuteReaderAsync(ct))
             while (await found.ReadAsync(ct))
                 rows.Add(Row(found));
@@ -51,11 +56,29 @@ internal static class JournalUpgrade
     private static JournalRow Row(DbDataReader found)
     {
         var (at, recordedAt) = (Time(found.GetInt64(4)), Time(found.GetInt64(6)));
-        var open = new Entry(Guid.Parse(found.GetString(3)), found.GetInt64(1), found.GetInt64(2), at, found.GetInt64(5), recordedAt, found.GetString(7), new Unreadable(found.GetString(8), "", ""), "");
+        var open = new Entry(
+            Guid.Parse(found.GetString(3)),
+            found.GetInt64(1),
+            found.GetInt64(2),
+            at,
+            found.GetInt64(5),
+            recordedAt,
+            found.GetString(7),
+            new Unreadable(found.GetString(8), "", ""),
+            ""
+        );
         return new()
         {
-            Position = found.GetInt64(0), Ticket = open.Ticket, Seq = open.Seq, Id = open.Id, At = at, RecordedAt = recordedAt, By = open.By,
-            Kind = found.GetString(8), Text = Text(open, found.GetString(9)), Hash = found.GetString(10),
+            Position = found.GetInt64(0),
+            Ticket = open.Ticket,
+            Seq = open.Seq,
+            Id = open.Id,
+            At = at,
+            RecordedAt = recordedAt,
+            By = open.By,
+            Kind = found.GetString(8),
+            Text = Text(open, found.GetString(9)),
+            Hash = found.GetString(10),
         };
     }
 
@@ -78,7 +101,9 @@ internal static class JournalUpgrade
     {
         var command = db.Database.GetDbConnection().CreateCommand();
         command.CommandText = sql;
-        command.Transaction = db.Database.CurrentTransaction is { } current ? Microsoft.EntityFrameworkCore.Storage.DbContextTransactionExtensions.GetDbTransaction(current) : null;
+        command.Transaction = db.Database.CurrentTransaction is { } current
+            ? Microsoft.EntityFrameworkCore.Storage.DbContextTransactionExtensions.GetDbTransaction(current)
+            : null;
         return command;
     }
 

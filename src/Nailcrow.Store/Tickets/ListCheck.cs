@@ -17,14 +17,26 @@ internal static class ListCheck
 {
     private const int AtOnce = 100;
 
-    public static async Task RunAsync(IDbContextFactory<NailcrowDb> dbs, long of, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
+    public static async Task RunAsync(
+        IDbContextFactory<NailcrowDb> dbs,
+        long of,
+        Action<Trouble> tell,
+        Action<CheckProgress> progress,
+        CancellationToken ct
+    )
     {
         for (long done = 0, after = 0; ; )
         {
             // Lists and journal as of one moment, while others write.
             await using var db = await dbs.CreateDbContextAsync(ct);
             await using var moment = await db.Database.BeginTransactionAsync(ct);
-            var numbers = await db.Journal.Where(r => r.Ticket > after).Select(r => r.Ticket).Distinct().OrderBy(n => n).Take(AtOnce).ToListAsync(ct);
+            var numbers = await db
+                .Journal.Where(r => r.Ticket > after)
+                .Select(r => r.Ticket)
+                .Distinct()
+                .OrderBy(n => n)
+                .Take(AtOnce)
+                .ToListAsync(ct);
             if (numbers.Count == 0)
                 return;
             await SomeAsync(db, numbers, tell, ct);
@@ -46,7 +58,14 @@ internal static class ListCheck
             var record = TicketRecord.Of(ofOne.Key, ofOne.Select(EntryReader.Read));
             foreach (var entry in record.Arrived)
                 if (entry.Body is Unreadable unreadable)
-                    tell(new(TroubleKind.CannotBeRead, entry.Ticket, entry.Seq, $"{TicketNumber.Text(entry.Ticket)} entry {entry.Seq} ({unreadable.Kind}) cannot be read by this version: {unreadable.Why}"));
+                    tell(
+                        new(
+                            TroubleKind.CannotBeRead,
+                            entry.Ticket,
+                            entry.Seq,
+                            $"{TicketNumber.Text(entry.Ticket)} entry {entry.Seq} ({unreadable.Kind}) cannot be read by this version: {unreadable.Why}"
+                        )
+                    );
             var line = lines.GetValueOrDefault(ofOne.Key);
             if (line is { Rules: not Projecting.ListRules })
                 continue; // told by older rules, and about to be told anew
@@ -57,20 +76,39 @@ internal static class ListCheck
                 ("the snapshots", Same(snapshots[ofOne.Key], Projecting.Snapshots(record))),
                 ("the drives' lives", Same(lives[ofOne.Key], Projecting.Life(record))),
                 ("the times of steps", Same(times[ofOne.Key], Projecting.StepTimes(record))),
-            }.Where(l => !l.Item2).Select(l => l.Item1).ToList();
+            }
+                .Where(l => !l.Item2)
+                .Select(l => l.Item1)
+                .ToList();
             if (differing.Count > 0)
-                tell(new(TroubleKind.ListsDiffer, ofOne.Key, null, $"{TicketNumber.Text(ofOne.Key)}: {string.Join(", ", differing)} do not say what the journal says; 'nailcrow admin rebuild-projections' tells them anew."));
+                tell(
+                    new(
+                        TroubleKind.ListsDiffer,
+                        ofOne.Key,
+                        null,
+                        $"{TicketNumber.Text(ofOne.Key)}: {string.Join(", ", differing)} do not say what the journal says; 'nailcrow admin rebuild-projections' tells them anew."
+                    )
+                );
         }
     }
 
     private static bool Same<T>(IEnumerable<T> kept, IEnumerable<T> told) =>
-        kept.Select(Told).Order(StringComparer.Ordinal).SequenceEqual(told.Select(Told).Order(StringComparer.Ordinal), StringComparer.Ordinal);
+        kept.Select(Told)
+            .Order(StringComparer.Ordinal)
+            .SequenceEqual(told.Select(Told).Order(StringComparer.Ordinal), StringComparer.Ordinal);
 
     private static string Told<T>(T row) =>
-        string.Join('\u001f', typeof(T).GetProperties(BindingFlags.Public | BindingFlags.Instance).Select(p => p.GetValue(row) switch
-        {
-            DateTimeOffset at => at.UtcDateTime.ToString("yyyy-MM-dd HH:mm:ss.fff", CultureInfo.InvariantCulture), // databases keep different fractions
-            IEnumerable and not string => throw new InvalidOperationException($"{typeof(T).Name}.{p.Name} is no plain value."),
-            var value => Convert.ToString(value, CultureInfo.InvariantCulture),
-        }));
+        string.Join(
+            '\u001f',
+            typeof(T)
+                .GetProperties(BindingFlags.Public | BindingFlags.Instance)
+                .Select(p =>
+                    p.GetValue(row) switch
+                    {
+                        DateTimeOffset at => at.UtcDateTime.ToString("yyyy-MM-dd HH:mm:ss.fff", CultureInfo.InvariantCulture), // databases keep different fractions
+                        IEnumerable and not string => throw new InvalidOperationException($"{typeof(T).Name}.{p.Name} is no plain value."),
+                        var value => Convert.ToString(value, CultureInfo.InvariantCulture),
+                    }
+                )
+        );
 }

@@ -20,9 +20,15 @@ internal sealed class PictureCheck
     /// <summary>Read from the text: whether our types can read the rest of it is another question.</summary>
     public void Expect(StoredEntry entry)
     {
-        if (EntryText.BodyOf(entry.Text) is { ValueKind: JsonValueKind.Object } body
-            && body.TryGetProperty("photo", out var photo) && photo.ValueKind == JsonValueKind.String && photo.TryGetGuid(out var id)
-            && body.TryGetProperty("sha256", out var hash) && hash.ValueKind == JsonValueKind.String && hash.GetString() is { } sha256)
+        if (
+            EntryText.BodyOf(entry.Text) is { ValueKind: JsonValueKind.Object } body
+            && body.TryGetProperty("photo", out var photo)
+            && photo.ValueKind == JsonValueKind.String
+            && photo.TryGetGuid(out var id)
+            && body.TryGetProperty("sha256", out var hash)
+            && hash.ValueKind == JsonValueKind.String
+            && hash.GetString() is { } sha256
+        )
             _expected[id] = (entry.Ticket, entry.Seq, sha256);
     }
 
@@ -34,13 +40,34 @@ internal sealed class PictureCheck
             var photo = await db.Photos.AsNoTracking().FirstAsync(p => p.Id == id, ct);
             Looked++;
             if (!_expected.Remove(id, out var said))
-                tell(new(TroubleKind.Unexplained, photo.Ticket, null, $"Picture {id} of {TicketNumber.Text(photo.Ticket)} is there, and no entry tells of it."));
+                tell(
+                    new(
+                        TroubleKind.Unexplained,
+                        photo.Ticket,
+                        null,
+                        $"Picture {id} of {TicketNumber.Text(photo.Ticket)} is there, and no entry tells of it."
+                    )
+                );
             else if (Convert.ToHexStringLower(SHA256.HashData(photo.Content)) != said.Sha256 || photo.Ticket != said.Ticket)
-                tell(new(TroubleKind.Changed, said.Ticket, said.Seq, $"Picture {id} of {TicketNumber.Text(said.Ticket)} entry {said.Seq} is not the one that was taken."));
+                tell(
+                    new(
+                        TroubleKind.Changed,
+                        said.Ticket,
+                        said.Seq,
+                        $"Picture {id} of {TicketNumber.Text(said.Ticket)} entry {said.Seq} is not the one that was taken."
+                    )
+                );
             if (Looked % 100 == 0)
                 progress(new("pictures", Looked, ids.Count));
         }
         foreach (var (id, said) in _expected)
-            tell(new(TroubleKind.Missing, said.Ticket, said.Seq, $"Picture {id} of {TicketNumber.Text(said.Ticket)} entry {said.Seq} is not there any more."));
+            tell(
+                new(
+                    TroubleKind.Missing,
+                    said.Ticket,
+                    said.Seq,
+                    $"Picture {id} of {TicketNumber.Text(said.Ticket)} entry {said.Seq} is not there any more."
+                )
+            );
     }
 }

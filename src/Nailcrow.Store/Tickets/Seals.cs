@@ -38,7 +38,12 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
             var seal = draft.Finish((last?.Number ?? 0) + 1, time.GetUtcNow(), last is null ? HashChain.Start : Seal.HashOf(last.Text));
             var row = new SealRow
             {
-                Number = seal.Number, Entries = seal.Entries, Position = draft.Position, BlockPosition = draft.BlockPosition, SealedAt = seal.SealedAt, Text = seal.Signed(_key.Value),
+                Number = seal.Number,
+                Entries = seal.Entries,
+                Position = draft.Position,
+                BlockPosition = draft.BlockPosition,
+                SealedAt = seal.SealedAt,
+                Text = seal.Signed(_key.Value),
             };
             db.Seals.Add(row);
             await db.SaveChangesAsync(ct);
@@ -62,19 +67,47 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         if (await db.Seals.AsNoTracking().OrderByDescending(s => s.Number).FirstOrDefaultAsync(ct) is not { } newest)
-            return new Parsed<TicketProof>.Refused("Nothing has been sealed yet; 'nailcrow admin seal' makes a seal now, and there is one every day.");
-        var rows = await db.Journal.AsNoTracking().Where(r => r.Ticket == ticket && r.Position <= newest.Position).OrderBy(r => r.Seq).ToListAsync(ct);
+            return new Parsed<TicketProof>.Refused(
+                "Nothing has been sealed yet; 'nailcrow admin seal' makes a seal now, and there is one every day."
+            );
+        var rows = await db
+            .Journal.AsNoTracking()
+            .Where(r => r.Ticket == ticket && r.Position <= newest.Position)
+            .OrderBy(r => r.Seq)
+            .ToListAsync(ct);
         if (rows is not [.., var last])
-            return new Parsed<TicketProof>.Refused($"The newest seal is of {newest.SealedAt.UtcDateTime:yyyy-MM-dd HH:mm} UTC, and nothing had been written on this ticket then; 'nailcrow admin seal' makes one now.");
+            return new Parsed<TicketProof>.Refused(
+                $"The newest seal is of {newest.SealedAt.UtcDateTime:yyyy-MM-dd HH:mm} UTC, and nothing had been written on this ticket then; 'nailcrow admin seal' makes one now."
+            );
         var leaf = await db.Journal.LongCountAsync(r => r.Position < last.Position, ct);
         // The tree's hashes are asked for in order, by a walk that cannot wait: the rows are read from the database beneath it.
-        var rest = db.Journal.AsNoTracking().Where(r => r.Position <= newest.Position).OrderBy(r => r.Position).Select(r => r.Hash).AsEnumerable().GetEnumerator();
+        var rest = db
+            .Journal.AsNoTracking()
+            .Where(r => r.Position <= newest.Position)
+            .OrderBy(r => r.Position)
+            .Select(r => r.Hash)
+            .AsEnumerable()
+            .GetEnumerator();
         using (rest)
         {
-            var path = MerkleTree.Path(leaf, newest.Entries, () => rest.MoveNext() ? MerkleTree.Leaf(rest.Current) : throw new InvalidDataException("Entries that were sealed are missing; 'nailcrow admin verify' says which."));
-            return new Parsed<TicketProof>.Ok(new(
-                TicketProof.Form, Core.Tickets.TicketNumber.Text(ticket), [.. rows.Select(r => new ProvedEntry(r.Text, r.Hash))],
-                leaf, [.. path.Select(Convert.ToHexStringLower)], newest.Text));
+            var path = MerkleTree.Path(
+                leaf,
+                newest.Entries,
+                () =>
+                    rest.MoveNext()
+                        ? MerkleTree.Leaf(rest.Current)
+                        : throw new InvalidDataException("Entries that were sealed are missing; 'nailcrow admin verify' says which.")
+            );
+            return new Parsed<TicketProof>.Ok(
+                new(
+                    TicketProof.Form,
+                    Core.Tickets.TicketNumber.Text(ticket),
+                    [.. rows.Select(r => new ProvedEntry(r.Text, r.Hash))],
+                    leaf,
+                    [.. path.Select(Convert.ToHexStringLower)],
+                    newest.Text
+                )
+            );
         }
     }
 
@@ -89,7 +122,9 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
     public Parsed<ReadSeal> Read(string text) => Seal.Parse(text, _key.Value);
 
     private Seal Before(string text) =>
-        Read(text).Is(out var read, out var reason) ? read.Seal : throw new InvalidDataException($"The last seal in the database cannot be gone on from: {reason}");
+        Read(text).Is(out var read, out var reason)
+            ? read.Seal
+            : throw new InvalidDataException($"The last seal in the database cannot be gone on from: {reason}");
 
     /// <summary>Every seal is a file as well; one that is missing is put back.</summary>
     private KeptSeal Put(SealRow row)

@@ -23,7 +23,9 @@ public class AfterTheEndTests
         played.Arrives(new DrivePulled("2", Some.Bad), at: Some.Noon.AddHours(1));
 
         played.Ticket.Stage.ShouldBe(Stage.Cancelled);
-        played.Ticket.OpenAfterEnd?.Sentence.ShouldBe("ilka recorded 'drive-pulled' after the ticket was cancelled; it happened at 2026-03-02 13:00 UTC. Say what it means, or reopen the ticket.");
+        played.Ticket.OpenAfterEnd?.Sentence.ShouldBe(
+            "ilka recorded 'drive-pulled' after the ticket was cancelled; it happened at 2026-03-02 13:00 UTC. Say what it means, or reopen the ticket."
+        );
         NextAction.Of(played.Ticket).Who.ShouldBe("lead");
     }
 
@@ -64,7 +66,9 @@ public class AfterTheEndTests
         played.Ticket.IsAtRest.ShouldBeTrue();
         played.Does(new TicketReopened("A drive was pulled after all"), Played.Lioth);
 
-        (played.Ticket.IsEnded, played.Ticket.Reopenings.Single().Reason, played.Ticket.EndedAt).ShouldBe((false, "A drive was pulled after all", null));
+        (played.Ticket.IsEnded, played.Ticket.Reopenings.Single().Reason, played.Ticket.EndedAt).ShouldBe(
+            (false, "A drive was pulled after all", null)
+        );
         played.Refusal(new TicketReopened("Again"), Played.Lioth).ShouldBe("T-1001 is open; there is nothing to reopen.");
     }
 

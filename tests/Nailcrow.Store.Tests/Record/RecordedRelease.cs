@@ -6,12 +6,15 @@ namespace Nailcrow.Store.Tests.Record;
 internal sealed record RecordedRelease(string Name, string Folder)
 {
     public static IReadOnlyList<RecordedRelease> All { get; } =
-        [.. Directory.EnumerateDirectories(Path.Combine(Root(), "tests", "Recorded")).Select(f => new RecordedRelease(Path.GetFileName(f), f))];
+    [.. Directory.EnumerateDirectories(Path.Combine(Root(), "tests", "Recorded")).Select(f => new RecordedRelease(Path.GetFileName(f), f))];
 
-    public IEnumerable<JsonElement> Rows => File.ReadLines(Path.Combine(Folder, "journal.ndjson")).Select(line => JsonDocument.Parse(line).RootElement);
+    public IEnumerable<JsonElement> Rows =>
+        File.ReadLines(Path.Combine(Folder, "journal.ndjson")).Select(line => JsonDocument.Parse(line).RootElement);
 
     public IEnumerable<(long Number, JsonElement Told)> Tickets =>
-        Directory.EnumerateFiles(Folder, "T-*.json").Select(f => (long.Parse(Path.GetFileNameWithoutExtension(f)[2..]), JsonDocument.Parse(File.ReadAllText(f)).RootElement));
+        Directory
+            .EnumerateFiles(Folder, "T-*.json")
+            .Select(f => (long.Parse(Path.GetFileNameWithoutExtension(f)[2..]), JsonDocument.Parse(File.ReadAllText(f)).RootElement));
 
     private static string Root()
     {

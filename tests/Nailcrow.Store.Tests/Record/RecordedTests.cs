@@ -37,15 +37,24 @@ public sealed class RecordedTests : IAsyncLifetime
         return release;
     }
 
-    private static string LastMigrationOf(string release) => release switch { "0.1.0" => "ProceduresHaveVersions", _ => throw new ArgumentOutOfRangeException(nameof(release)) };
+    private static string LastMigrationOf(string release) =>
+        release switch
+        {
+            "0.1.0" => "ProceduresHaveVersions",
+            _ => throw new ArgumentOutOfRangeException(nameof(release)),
+        };
 
     private static void Insert(SqliteConnection connection, JsonElement row)
     {
         using var command = connection.CreateCommand();
         var columns = row.EnumerateObject().Select(p => p.Name).ToList();
-        command.CommandText = $"INSERT INTO journal ({string.Join(", ", columns.Select(c => $"\"{c}\""))}) VALUES ({string.Join(", ", columns.Select(c => $"@{c}"))})";
+        command.CommandText =
+            $"INSERT INTO journal ({string.Join(", ", columns.Select(c => $"\"{c}\""))}) VALUES ({string.Join(", ", columns.Select(c => $"@{c}"))})";
         foreach (var column in row.EnumerateObject())
-            command.Parameters.AddWithValue($"@{column.Name}", column.Value.ValueKind == JsonValueKind.Number ? column.Value.GetInt64() : column.Value.GetString());
+            command.Parameters.AddWithValue(
+                $"@{column.Name}",
+                column.Value.ValueKind == JsonValueKind.Number ? column.Value.GetInt64() : column.Value.GetString()
+            );
         command.ExecuteNonQuery();
     }
 
@@ -68,7 +77,10 @@ public sealed class RecordedTests : IAsyncLifetime
 
         foreach (var (number, told) in release.Tickets)
         {
-            var now = JsonSerializer.SerializeToElement((await _store.Journal.ReadAsync(number, Ct))!.Ticket, new JsonSerializerOptions { PropertyNamingPolicy = JsonNamingPolicy.CamelCase });
+            var now = JsonSerializer.SerializeToElement(
+                (await _store.Journal.ReadAsync(number, Ct))!.Ticket,
+                new JsonSerializerOptions { PropertyNamingPolicy = JsonNamingPolicy.CamelCase }
+            );
             Told.Differences(told, now, $"T-{number}").Where(d => !IsMeant(d)).ShouldBeEmpty();
         }
     }

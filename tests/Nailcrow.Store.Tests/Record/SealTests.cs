@@ -41,8 +41,10 @@ public sealed class SealTests : IAsyncLifetime
             (await _store.VerifyAsync(text)).Troubles.ShouldBeEmpty();
     }
 
-    private static readonly IEqualityComparer<(string, IReadOnlyList<string>)> Comparing =
-        EqualityComparer<(string, IReadOnlyList<string>)>.Create((a, b) => a.Item1 == b.Item1 && a.Item2.SequenceEqual(b.Item2));
+    private static readonly IEqualityComparer<(string, IReadOnlyList<string>)> Comparing = EqualityComparer<(
+        string,
+        IReadOnlyList<string>
+    )>.Create((a, b) => a.Item1 == b.Item1 && a.Item2.SequenceEqual(b.Item2));
 
     [Fact]
     public async Task Where_nothing_was_written_since_the_seal_is_the_same_and_its_file_is_put_back()
@@ -62,7 +64,11 @@ public sealed class SealTests : IAsyncLifetime
     public async Task A_tickets_proof_leads_to_the_seal_and_covers_what_was_sealed()
     {
         var (first, second) = (await _store.OpenAsync(), await _store.OpenAsync(StoreInUse.Fault(asset: "FSC-2")));
-        (await Seals.ProveAsync(first, Ct)).ShouldBe(new Parsed<TicketProof>.Refused("Nothing has been sealed yet; 'nailcrow admin seal' makes a seal now, and there is one every day."));
+        (await Seals.ProveAsync(first, Ct)).ShouldBe(
+            new Parsed<TicketProof>.Refused(
+                "Nothing has been sealed yet; 'nailcrow admin seal' makes a seal now, and there is one every day."
+            )
+        );
         await _store.WriteAsync(first, new NoteWritten("Sealed"));
         await Seals.SealAsync(Ct);
         await _store.WriteAsync(first, new NoteWritten("Not yet sealed"));
@@ -71,7 +77,12 @@ public sealed class SealTests : IAsyncLifetime
 
         proof.Entries.Count.ShouldBe(2);
         var seal = Read(proof.Seal);
-        var root = MerkleTree.RootFrom(MerkleTree.Leaf(proof.Entries[^1].Hash), proof.Leaf, seal.Entries, [.. proof.Path.Select(Convert.FromHexString)]);
+        var root = MerkleTree.RootFrom(
+            MerkleTree.Leaf(proof.Entries[^1].Hash),
+            proof.Leaf,
+            seal.Entries,
+            [.. proof.Path.Select(Convert.FromHexString)]
+        );
         Convert.ToHexStringLower(root).ShouldBe(seal.Root);
         _ = second;
     }

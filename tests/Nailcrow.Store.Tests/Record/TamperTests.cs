@@ -39,29 +39,125 @@ public sealed class TamperTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => _store.DisposeAsync();
 
-    public static TheoryData<string, string, TroubleKind, string> ByItself => new()
-    {
-        { "a word of a text", "UPDATE journal SET text = replace(text, 'engineer\":\"ilka', 'engineer\":\"imka') WHERE ticket = 1002 AND seq = 2", TroubleKind.Changed, "T-1002 entry 2 (ID) is not what was written." },
-        { "a text, whole", "UPDATE journal SET text = '{' WHERE ticket = 1002 AND seq = 3", TroubleKind.Changed, "T-1002 entry 3 (ID) is not what was written." },
-        { "a hash", "UPDATE journal SET hash = replace(hash, substr(hash, 1, 1), 'x') WHERE ticket = 1002 AND seq = 3", TroubleKind.Changed, "T-1002 entry 3 (ID) is not what was written." },
-        { "the kind column", "UPDATE journal SET kind = 'note-written' WHERE ticket = 1002 AND seq = 2", TroubleKind.Changed, "T-1002 entry 2 (ID) is listed as 'note-written' and says 'engineer-assigned'." },
-        { "who it is by", "UPDATE journal SET \"by\" = 'somebody' WHERE ticket = 1002 AND seq = 2", TroubleKind.Changed, "T-1002 entry 2 (ID) is listed as by 'somebody' and says 'ilka'." },
-        { "when it happened", "UPDATE journal SET at = at + 2048000000 WHERE ticket = 1002 AND seq = 2", TroubleKind.Changed, "T-1002 entry 2 (ID) is listed at another time than it says." },
-        { "when it was recorded", "UPDATE journal SET recorded_at = recorded_at + 2048000000 WHERE ticket = 1002 AND seq = 2", TroubleKind.Changed, "T-1002 entry 2 (ID) is listed as recorded at another time than it says." },
-        { "its id", "UPDATE journal SET id = '01A211BC-7512-7EB7-8BAE-F5088D976B81' WHERE ticket = 1002 AND seq = 2", TroubleKind.Changed, "T-1002 entry 2 (ID) says of itself that it is T-1002 entry 2 (ID)." },
-        { "which ticket it is on", "UPDATE journal SET ticket = 1003, seq = 4 WHERE ticket = 1002 AND seq = 3", TroubleKind.Changed, "T-1003 entry 4 (ID) says of itself that it is T-1002 entry 3 (ID)." },
-        { "two entries' places", "UPDATE journal SET seq = 9 WHERE ticket = 1002 AND seq = 2; UPDATE journal SET seq = 2 WHERE ticket = 1002 AND seq = 3; UPDATE journal SET seq = 3 WHERE ticket = 1002 AND seq = 9", TroubleKind.Changed, "T-1002 entry 2 (ID) stands after number 3 of its ticket." },
-        { "an entry out of the middle", "DELETE FROM journal WHERE ticket = 1002 AND seq = 2", TroubleKind.Missing, "T-1002: entry 2 is missing." },
-        { "an entry off the end", "DELETE FROM journal WHERE ticket = 1002 AND seq = 3", TroubleKind.Missing, "T-1002 ends at entry 2; 3 were written." },
-        { "an entry off the end, and the line", "DELETE FROM journal WHERE ticket = 1002 AND seq = 3; UPDATE ticket_line SET head = 2, head_hash = (SELECT hash FROM journal WHERE ticket = 1002 AND seq = 2) WHERE number = 1002", TroubleKind.Missing, "1 entry that was written is not there any more; no number tells on which ticket." },
-        { "a ticket's entries", "DELETE FROM journal WHERE ticket = 1002", TroubleKind.Missing, "T-1002 has no entries left; 3 were written." },
-        { "a ticket, whole", "DELETE FROM journal WHERE ticket = 1002; DELETE FROM ticket_line WHERE number = 1002", TroubleKind.Missing, "T-1002 is gone whole: neither entries nor lists tell of it, and the numbers before and after do." },
-        { "a picture's bytes", "UPDATE photo SET content = X'89504E470D0A'", TroubleKind.Changed, "Picture ID of T-1001 entry 3 is not the one that was taken." },
-        { "a picture", "DELETE FROM photo", TroubleKind.Missing, "Picture ID of T-1001 entry 3 is not there any more." },
-        { "a picture that nobody took", "INSERT INTO photo VALUES ('01A211BC-7512-7EB7-8BAE-F5088D976B81', 1002, 'image/png', X'00')", TroubleKind.Unexplained, "Picture ID of T-1002 is there, and no entry tells of it." },
-        { "what the list says", "UPDATE ticket_line SET stage = 'Closed' WHERE number = 1003", TroubleKind.ListsDiffer, "T-1003: the list of tickets do not say what the journal says; 'nailcrow admin rebuild-projections' tells them anew." },
-        { "a guard", "SELECT 1", TroubleKind.Unguarded, "The database's guard 'journal_keeps_every_entry' was taken away or weakened; the next start puts it back." },
-    };
+    public static TheoryData<string, string, TroubleKind, string> ByItself =>
+        new()
+        {
+            {
+                "a word of a text",
+                "UPDATE journal SET text = replace(text, 'engineer\":\"ilka', 'engineer\":\"imka') WHERE ticket = 1002 AND seq = 2",
+                TroubleKind.Changed,
+                "T-1002 entry 2 (ID) is not what was written."
+            },
+            {
+                "a text, whole",
+                "UPDATE journal SET text = '{' WHERE ticket = 1002 AND seq = 3",
+                TroubleKind.Changed,
+                "T-1002 entry 3 (ID) is not what was written."
+            },
+            {
+                "a hash",
+                "UPDATE journal SET hash = replace(hash, substr(hash, 1, 1), 'x') WHERE ticket = 1002 AND seq = 3",
+                TroubleKind.Changed,
+                "T-1002 entry 3 (ID) is not what was written."
+            },
+            {
+                "the kind column",
+                "UPDATE journal SET kind = 'note-written' WHERE ticket = 1002 AND seq = 2",
+                TroubleKind.Changed,
+                "T-1002 entry 2 (ID) is listed as 'note-written' and says 'engineer-assigned'."
+            },
+            {
+                "who it is by",
+                "UPDATE journal SET \"by\" = 'somebody' WHERE ticket = 1002 AND seq = 2",
+                TroubleKind.Changed,
+                "T-1002 entry 2 (ID) is listed as by 'somebody' and says 'ilka'."
+            },
+            {
+                "when it happened",
+                "UPDATE journal SET at = at + 2048000000 WHERE ticket = 1002 AND seq = 2",
+                TroubleKind.Changed,
+                "T-1002 entry 2 (ID) is listed at another time than it says."
+            },
+            {
+                "when it was recorded",
+                "UPDATE journal SET recorded_at = recorded_at + 2048000000 WHERE ticket = 1002 AND seq = 2",
+                TroubleKind.Changed,
+                "T-1002 entry 2 (ID) is listed as recorded at another time than it says."
+            },
+            {
+                "its id",
+                "UPDATE journal SET id = '01A211BC-7512-7EB7-8BAE-F5088D976B81' WHERE ticket = 1002 AND seq = 2",
+                TroubleKind.Changed,
+                "T-1002 entry 2 (ID) says of itself that it is T-1002 entry 2 (ID)."
+            },
+            {
+                "which ticket it is on",
+                "UPDATE journal SET ticket = 1003, seq = 4 WHERE ticket = 1002 AND seq = 3",
+                TroubleKind.Changed,
+                "T-1003 entry 4 (ID) says of itself that it is T-1002 entry 3 (ID)."
+            },
+            {
+                "two entries' places",
+                "UPDATE journal SET seq = 9 WHERE ticket = 1002 AND seq = 2; UPDATE journal SET seq = 2 WHERE ticket = 1002 AND seq = 3; UPDATE journal SET seq = 3 WHERE ticket = 1002 AND seq = 9",
+                TroubleKind.Changed,
+                "T-1002 entry 2 (ID) stands after number 3 of its ticket."
+            },
+            {
+                "an entry out of the middle",
+                "DELETE FROM journal WHERE ticket = 1002 AND seq = 2",
+                TroubleKind.Missing,
+                "T-1002: entry 2 is missing."
+            },
+            {
+                "an entry off the end",
+                "DELETE FROM journal WHERE ticket = 1002 AND seq = 3",
+                TroubleKind.Missing,
+                "T-1002 ends at entry 2; 3 were written."
+            },
+            {
+                "an entry off the end, and the line",
+                "DELETE FROM journal WHERE ticket = 1002 AND seq = 3; UPDATE ticket_line SET head = 2, head_hash = (SELECT hash FROM journal WHERE ticket = 1002 AND seq = 2) WHERE number = 1002",
+                TroubleKind.Missing,
+                "1 entry that was written is not there any more; no number tells on which ticket."
+            },
+            {
+                "a ticket's entries",
+                "DELETE FROM journal WHERE ticket = 1002",
+                TroubleKind.Missing,
+                "T-1002 has no entries left; 3 were written."
+            },
+            {
+                "a ticket, whole",
+                "DELETE FROM journal WHERE ticket = 1002; DELETE FROM ticket_line WHERE number = 1002",
+                TroubleKind.Missing,
+                "T-1002 is gone whole: neither entries nor lists tell of it, and the numbers before and after do."
+            },
+            {
+                "a picture's bytes",
+                "UPDATE photo SET content = X'89504E470D0A'",
+                TroubleKind.Changed,
+                "Picture ID of T-1001 entry 3 is not the one that was taken."
+            },
+            { "a picture", "DELETE FROM photo", TroubleKind.Missing, "Picture ID of T-1001 entry 3 is not there any more." },
+            {
+                "a picture that nobody took",
+                "INSERT INTO photo VALUES ('01A211BC-7512-7EB7-8BAE-F5088D976B81', 1002, 'image/png', X'00')",
+                TroubleKind.Unexplained,
+                "Picture ID of T-1002 is there, and no entry tells of it."
+            },
+            {
+                "what the list says",
+                "UPDATE ticket_line SET stage = 'Closed' WHERE number = 1003",
+                TroubleKind.ListsDiffer,
+                "T-1003: the list of tickets do not say what the journal says; 'nailcrow admin rebuild-projections' tells them anew."
+            },
+            {
+                "a guard",
+                "SELECT 1",
+                TroubleKind.Unguarded,
+                "The database's guard 'journal_keeps_every_entry' was taken away or weakened; the next start puts it back."
+            },
+        };
 
     [Theory, MemberData(nameof(ByItself))]
     public async Task What_was_done_to_the_file_is_found_and_told_as_what_it_is(string what, string sql, TroubleKind kind, string sentence)
@@ -88,7 +184,10 @@ public sealed class TamperTests : IAsyncLifetime
     [Fact]
     public async Task A_ticket_removed_with_every_trace_is_found_against_the_seal()
     {
-        _store.Tamper(NoGuards + "DELETE FROM journal WHERE ticket = 1003; DELETE FROM ticket_line WHERE number = 1003; UPDATE sqlite_sequence SET seq = (SELECT MAX(position) FROM journal) WHERE name = 'journal'");
+        _store.Tamper(
+            NoGuards
+                + "DELETE FROM journal WHERE ticket = 1003; DELETE FROM ticket_line WHERE number = 1003; UPDATE sqlite_sequence SET seq = (SELECT MAX(position) FROM journal) WHERE name = 'journal'"
+        );
 
         (await _store.VerifyAsync()).Troubles.Where(t => t.Kind != TroubleKind.Unguarded).ShouldBeEmpty();
         (await _store.VerifyAsync(_seal)).Troubles.Select(t => t.Sentence).ShouldContain("The seal covers 9 entries; 6 are there.");
@@ -109,8 +208,12 @@ public sealed class TamperTests : IAsyncLifetime
     {
         using var key = SealKey.OfNobody();
 
-        Seal.Parse(_seal.Replace("entries 9", "entries 8"), key).ShouldBe(new Core.Parsed<ReadSeal>.Refused("The seal's signature does not hold: the seal itself was changed."));
-        Seal.Parse("nothing", key).ShouldBe(new Core.Parsed<ReadSeal>.Refused("This is no seal: it begins with 'nailcrow-seal/1' and ends with a key and a signature."));
+        Seal.Parse(_seal.Replace("entries 9", "entries 8"), key)
+            .ShouldBe(new Core.Parsed<ReadSeal>.Refused("The seal's signature does not hold: the seal itself was changed."));
+        Seal.Parse("nothing", key)
+            .ShouldBe(
+                new Core.Parsed<ReadSeal>.Refused("This is no seal: it begins with 'nailcrow-seal/1' and ends with a key and a signature.")
+            );
     }
 
     [Fact]
@@ -131,10 +234,17 @@ public sealed class TamperTests : IAsyncLifetime
     {
         _store.Tamper(NoGuards);
 
-        (await _store.Get<Database>().MigrateAsync(Ct)).ShouldBe(["journal_keeps_every_entry", "journal_keeps_what_was_written", "photo_keeps_every_picture", "photo_keeps_what_was_taken"]);
+        (await _store.Get<Database>().MigrateAsync(Ct)).ShouldBe([
+            "journal_keeps_every_entry",
+            "journal_keeps_what_was_written",
+            "photo_keeps_every_picture",
+            "photo_keeps_what_was_taken",
+        ]);
 
         (await _store.VerifyAsync()).Troubles.ShouldBeEmpty();
-        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => _store.Tamper("UPDATE photo SET content = X'00'")).Message.ShouldContain("Pictures belong to the journal: none is ever replaced.");
+        Should
+            .Throw<Microsoft.Data.Sqlite.SqliteException>(() => _store.Tamper("UPDATE photo SET content = X'00'"))
+            .Message.ShouldContain("Pictures belong to the journal: none is ever replaced.");
     }
 
     [Fact]
@@ -145,7 +255,14 @@ public sealed class TamperTests : IAsyncLifetime
 
         var troubles = (await _store.VerifyAsync()).Troubles.Where(t => t.Kind is TroubleKind.CannotBeRead or TroubleKind.Changed).ToList();
 
-        troubles.Select(t => (t.Kind, t.Sentence)).ShouldBe([(TroubleKind.CannotBeRead, "T-1003 entry 3 (sun-dried) cannot be read by this version: this version does not know the kind.")]);
+        troubles
+            .Select(t => (t.Kind, t.Sentence))
+            .ShouldBe([
+                (
+                    TroubleKind.CannotBeRead,
+                    "T-1003 entry 3 (sun-dried) cannot be read by this version: this version does not know the kind."
+                ),
+            ]);
         (await _store.ReadAfreshAsync(1003)).Ticket.Discrepancies.Single().About.ShouldBe("unreadable");
     }
 
@@ -168,10 +285,13 @@ public sealed class TamperTests : IAsyncLifetime
         {
             var text = rewrite(entry.Text);
             previous = HashChain.Next(previous, text);
-            _store.Tamper($"UPDATE journal SET text = '{text.Replace("'", "''")}', hash = '{previous}', kind = json_extract('{text.Replace("'", "''")}', '$.body.kind') WHERE id = '{entry.Id.ToString().ToUpperInvariant()}'");
+            _store.Tamper(
+                $"UPDATE journal SET text = '{text.Replace("'", "''")}', hash = '{previous}', kind = json_extract('{text.Replace("'", "''")}', '$.body.kind') WHERE id = '{entry.Id.ToString().ToUpperInvariant()}'"
+            );
         }
         _store.Tamper($"UPDATE ticket_line SET head_hash = '{previous}' WHERE number = {ticket}");
     }
 
-    private static string WithoutIds(string sentence) => System.Text.RegularExpressions.Regex.Replace(sentence, "[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}", "ID");
+    private static string WithoutIds(string sentence) =>
+        System.Text.RegularExpressions.Regex.Replace(sentence, "[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}", "ID");
 }

@@ -35,7 +35,13 @@ public static class Bounds
 
     public static readonly IReadOnlyList<Bound> Table =
     [
-        new(BoundKind.Characters, ["text", "symptom", "reason", "how", "says", "statement", "method", "overruledBecause", "answer", "warnings"], 0, 4_000, "a page of writing; what is longer is a document of its own"),
+        new(
+            BoundKind.Characters,
+            ["text", "symptom", "reason", "how", "says", "statement", "method", "overruledBecause", "answer", "warnings"],
+            0,
+            4_000,
+            "a page of writing; what is longer is a document of its own"
+        ),
         new(BoundKind.Characters, ["label", "bay"], 0, 40, "what can be printed beside a bay"),
         new(BoundKind.Characters, ["*"], 0, DefaultCharacters, "a name, a serial, a place, a word"),
         new(BoundKind.Items, ["bays"], 0, 1_200, "eleven chassis of 106 bays"),
@@ -50,25 +56,32 @@ public static class Bounds
     ];
 
     /// <summary>What of a body passes a bound, as a sentence with where, what and what is taken; null where nothing does.</summary>
-    public static string? Problem(EntryBody body) => Passed(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody), "", "", 0);
+    public static string? Problem(EntryBody body) =>
+        Passed(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody), "", "", 0);
 
     private static string? Passed(JsonElement value, string path, string field, int depth) =>
-        depth > Deepest ? $"{path} is nested more than {Deepest} deep."
-        : value.ValueKind switch
-        {
-            JsonValueKind.Object => value.EnumerateObject().Select(p => Passed(p.Value, path.Length == 0 ? p.Name : $"{path}.{p.Name}", p.Name, depth + 1)).FirstOrDefault(p => p is not null),
-            JsonValueKind.Array => OfItems(value, path, field, depth),
-            JsonValueKind.String => OfText(value.GetString() ?? "", path, field),
-            JsonValueKind.Number => OfNumber(value.GetDecimal(), path, field),
-            _ => null,
-        };
+        depth > Deepest
+            ? $"{path} is nested more than {Deepest} deep."
+            : value.ValueKind switch
+            {
+                JsonValueKind.Object => value
+                    .EnumerateObject()
+                    .Select(p => Passed(p.Value, path.Length == 0 ? p.Name : $"{path}.{p.Name}", p.Name, depth + 1))
+                    .FirstOrDefault(p => p is not null),
+                JsonValueKind.Array => OfItems(value, path, field, depth),
+                JsonValueKind.String => OfText(value.GetString() ?? "", path, field),
+                JsonValueKind.Number => OfNumber(value.GetDecimal(), path, field),
+                _ => null,
+            };
 
     private static string? OfItems(JsonElement list, string path, string field, int depth)
     {
         var most = For(BoundKind.Items, field)?.Most ?? DefaultItems;
         return list.GetArrayLength() > most
             ? $"{path} has {Told(list.GetArrayLength())} items; at most {Told(most)} are taken."
-            : list.EnumerateArray().Select((item, nth) => Passed(item, $"{path}[{nth}]", field, depth + 1)).FirstOrDefault(p => p is not null);
+            : list.EnumerateArray()
+                .Select((item, nth) => Passed(item, $"{path}[{nth}]", field, depth + 1))
+                .FirstOrDefault(p => p is not null);
     }
 
     private static string? OfText(string text, string path, string field)
@@ -82,7 +95,8 @@ public static class Bounds
     }
 
     private static string? OfTime(string text, string path) =>
-        DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var time) && (time < ServiceClock.Earliest || time >= Latest)
+        DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var time)
+        && (time < ServiceClock.Earliest || time >= Latest)
             ? $"{path} is {text}; times from 2000 to 2099 are taken."
             : null;
 
@@ -91,9 +105,12 @@ public static class Bounds
             ? $"{path} is {Told(number)}; {Told(bound.Least)} to {Told(bound.Most)} are taken."
             : null;
 
-    private static readonly FrozenDictionary<(BoundKind, string), Bound> ByField = Table.SelectMany(b => b.Fields.Select(f => ((b.Kind, f), b))).ToFrozenDictionary(p => p.Item1, p => p.b);
+    private static readonly FrozenDictionary<(BoundKind, string), Bound> ByField = Table
+        .SelectMany(b => b.Fields.Select(f => ((b.Kind, f), b)))
+        .ToFrozenDictionary(p => p.Item1, p => p.b);
 
-    private static Bound? For(BoundKind kind, string field) => ByField.GetValueOrDefault((kind, field)) ?? ByField.GetValueOrDefault((kind, "*"));
+    private static Bound? For(BoundKind kind, string field) =>
+        ByField.GetValueOrDefault((kind, field)) ?? ByField.GetValueOrDefault((kind, "*"));
 
     private static string Told(decimal number) => number.ToString("#,0.##", CultureInfo.InvariantCulture);
 }

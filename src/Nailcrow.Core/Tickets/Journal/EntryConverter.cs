@@ -21,7 +21,11 @@ public sealed class EntryConverter : JsonConverter<Entry>
         if (entry.BodyAsWritten() is { ValueKind: not JsonValueKind.Undefined } body)
             body.WriteTo(json);
         else // not even JSON any more; what it was can still be said
-            JsonSerializer.Serialize(json, new() { ["kind"] = EntryKinds.Of(entry.Body), ["unreadable"] = entry.Text }, JournalJson.Default.DictionaryStringString);
+            JsonSerializer.Serialize(
+                json,
+                new() { ["kind"] = EntryKinds.Of(entry.Body), ["unreadable"] = entry.Text },
+                JournalJson.Default.DictionaryStringString
+            );
         json.WriteString("hash", entry.Hash);
         json.WriteEndObject();
     }
@@ -39,7 +43,8 @@ public sealed class EntryConverter : JsonConverter<Entry>
             said.GetProperty("recordedAt").GetDateTimeOffset(),
             said.GetProperty("by").GetString() ?? "",
             EntryReader.Body(said.GetProperty("body")),
-            said.GetProperty("hash").GetString() ?? "");
+            said.GetProperty("hash").GetString() ?? ""
+        );
         return open with { Text = EntryText.Of(open, said.GetProperty("body")) };
     }
 }

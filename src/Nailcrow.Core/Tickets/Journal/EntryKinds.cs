@@ -7,11 +7,17 @@ namespace Nailcrow.Core.Tickets.Journal;
 /// <summary>The kinds of entry that this version knows, by their words.</summary>
 public static class EntryKinds
 {
-    private static readonly JsonDerivedTypeAttribute[] Declared = [.. typeof(EntryBody).GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false)];
+    private static readonly JsonDerivedTypeAttribute[] Declared =
+    [
+        .. typeof(EntryBody).GetCustomAttributes<JsonDerivedTypeAttribute>(inherit: false),
+    ];
 
     public static readonly FrozenSet<string> Known = Declared.Select(d => (string)d.TypeDiscriminator!).ToFrozenSet(); // each is declared with its word
 
-    private static readonly FrozenDictionary<Type, string> Words = Declared.ToFrozenDictionary(d => d.DerivedType, d => (string)d.TypeDiscriminator!);
+    private static readonly FrozenDictionary<Type, string> Words = Declared.ToFrozenDictionary(
+        d => d.DerivedType,
+        d => (string)d.TypeDiscriminator!
+    );
 
     public static string Of(EntryBody body) => body is Unreadable unreadable ? unreadable.Kind : Words[body.GetType()];
 }

@@ -20,8 +20,15 @@ public static class EntryText
         CanonicalJson.Write(body, text);
         text.Append(",\"by\":");
         CanonicalJson.WriteString(open.By, text);
-        return text.Append(CultureInfo.InvariantCulture, $",\"clockOffsetMs\":{CanonicalJson.Number(open.ClockOffsetMs)},\"hash\":\"\",\"id\":\"{open.Id:D}\",\"recordedAt\":\"{Time(open.RecordedAt)}\",")
-            .Append(CultureInfo.InvariantCulture, $"\"seq\":{CanonicalJson.Number(open.Seq)},\"ticket\":{CanonicalJson.Number(open.Ticket)}}}").ToString();
+        return text.Append(
+                CultureInfo.InvariantCulture,
+                $",\"clockOffsetMs\":{CanonicalJson.Number(open.ClockOffsetMs)},\"hash\":\"\",\"id\":\"{open.Id:D}\",\"recordedAt\":\"{Time(open.RecordedAt)}\","
+            )
+            .Append(
+                CultureInfo.InvariantCulture,
+                $"\"seq\":{CanonicalJson.Number(open.Seq)},\"ticket\":{CanonicalJson.Number(open.Ticket)}}}"
+            )
+            .ToString();
     }
 
     /// <summary>What a text says in its body; nothing at all where it is no text of an entry.</summary>

@@ -11,6 +11,8 @@ public static class ServiceClock
     {
         var ms = at.ToUnixTimeMilliseconds() + (Int128)offsetMs;
         var (first, last) = (DateTimeOffset.MinValue.ToUnixTimeMilliseconds(), DateTimeOffset.MaxValue.ToUnixTimeMilliseconds());
-        return ms <= first ? DateTimeOffset.MinValue : ms >= last ? DateTimeOffset.MaxValue : at.ToUniversalTime().AddMilliseconds(offsetMs);
+        return ms <= first ? DateTimeOffset.MinValue
+            : ms >= last ? DateTimeOffset.MaxValue
+            : at.ToUniversalTime().AddMilliseconds(offsetMs);
     }
 }

@@ -1,8 +1,8 @@
 using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Tests.Procedures;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tests.Procedures;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
@@ -22,24 +22,42 @@ public class BoundsTests
     [Theory]
     [InlineData(200, null)]
     [InlineData(201, "carrier has 201 characters; at most 200 are taken.")]
-    public void A_name_is_a_name(int length, string? problem) => Bounds.Problem(new ReturnSent("C8NEWW2286", Long(length))).ShouldBe(problem);
+    public void A_name_is_a_name(int length, string? problem) =>
+        Bounds.Problem(new ReturnSent("C8NEWW2286", Long(length))).ShouldBe(problem);
 
     [Fact]
     public void Where_it_is_in_a_snapshot_is_said() =>
-        Bounds.Problem(new SnapshotTaken(Some.Snapshot() with { Bays = [.. Some.Snapshot().Bays, new Bay(Long(41), BayRole.Empty)] })).ShouldBe("snapshot.bays[6].label has 41 characters; at most 40 are taken.");
+        Bounds
+            .Problem(new SnapshotTaken(Some.Snapshot() with { Bays = [.. Some.Snapshot().Bays, new Bay(Long(41), BayRole.Empty)] }))
+            .ShouldBe("snapshot.bays[6].label has 41 characters; at most 40 are taken.");
 
     [Theory]
     [InlineData(10_000_000_000_000_000, null)]
     [InlineData(10_000_000_000_000_002, "bytes is 10,000,000,000,000,002; 0 to 10,000,000,000,000,000 are taken.")]
     [InlineData(-1, "bytes is -1; 0 to 10,000,000,000,000,000 are taken.")]
-    public void A_drive_has_so_many_bytes(long bytes, string? problem) => Bounds.Problem(new PartReserved("C8NEWW2286", "C8", bytes, "Stores")).ShouldBe(problem);
+    public void A_drive_has_so_many_bytes(long bytes, string? problem) =>
+        Bounds.Problem(new PartReserved("C8NEWW2286", "C8", bytes, "Stores")).ShouldBe(problem);
 
     [Theory]
     [InlineData("1999-12-31T23:59:59Z", "since is 1999-12-31T23:59:59+00:00; times from 2000 to 2099 are taken.")]
     [InlineData("2000-01-01T00:00:00Z", null)]
     [InlineData("9999-12-31T23:59:59Z", "since is 9999-12-31T23:59:59+00:00; times from 2000 to 2099 are taken.")]
     public void Times_are_of_this_century(string since, string? problem) =>
-        Bounds.Problem(new FaultReported("A", "B", "C", "D", "E", "F", JobKind.Fault, "Lamp", Since: DateTimeOffset.Parse(since, System.Globalization.CultureInfo.InvariantCulture))).ShouldBe(problem);
+        Bounds
+            .Problem(
+                new FaultReported(
+                    "A",
+                    "B",
+                    "C",
+                    "D",
+                    "E",
+                    "F",
+                    JobKind.Fault,
+                    "Lamp",
+                    Since: DateTimeOffset.Parse(since, System.Globalization.CultureInfo.InvariantCulture)
+                )
+            )
+            .ShouldBe(problem);
 
     [Fact]
     public void A_character_that_no_text_has_is_refused_in_these_words() =>
@@ -47,7 +65,8 @@ public class BoundsTests
 
     [Fact]
     public void A_machine_with_two_arrays_of_one_name_is_asked_to_tell_them_apart() =>
-        SnapshotProblems.In(Some.Snapshot() with { Arrays = [.. Some.Snapshot().Arrays, Some.Snapshot().Arrays[0] with { Level = ArrayLevel.Raid5 }] })
+        SnapshotProblems
+            .In(Some.Snapshot() with { Arrays = [.. Some.Snapshot().Arrays, Some.Snapshot().Arrays[0] with { Level = ArrayLevel.Raid5 }] })
             .ShouldContain("Array VAULT is listed twice; each array has a name of its own in a snapshot.");
 
     [Theory]
@@ -69,7 +88,13 @@ public class BoundsTests
     public void A_fact_from_a_clock_that_is_ahead_counts_at_its_arrival_and_is_questioned(string at, long offset)
     {
         var played = Played.Reported();
-        var fact = new Intent(Guid.NewGuid(), DateTimeOffset.Parse(at, System.Globalization.CultureInfo.InvariantCulture), offset, Played.Ilka, new ArrivedOnSite());
+        var fact = new Intent(
+            Guid.NewGuid(),
+            DateTimeOffset.Parse(at, System.Globalization.CultureInfo.InvariantCulture),
+            offset,
+            Played.Ilka,
+            new ArrivedOnSite()
+        );
 
         Ruling.On(played.Ticket, fact, played.Now).ShouldBe(new Ruling.Accepted());
         var record = played.Record.With(played.Record.Next(fact, played.Now));
@@ -80,8 +105,15 @@ public class BoundsTests
 
     [Fact]
     public void Nothing_is_older_than_the_year_2000() =>
-        Ruling.On(Played.Reported().Ticket, new Intent(Guid.NewGuid(), new(1970, 1, 1, 0, 0, 0, TimeSpan.Zero), 0, Played.Ilka, new NoteWritten("x")), Some.Noon)
-            .ShouldBe(new Ruling.Unusable("It says it happened at 1970-01-01 00:00 UTC; nothing here is older than 2000. Set the device's clock."));
+        Ruling
+            .On(
+                Played.Reported().Ticket,
+                new Intent(Guid.NewGuid(), new(1970, 1, 1, 0, 0, 0, TimeSpan.Zero), 0, Played.Ilka, new NoteWritten("x")),
+                Some.Noon
+            )
+            .ShouldBe(
+                new Ruling.Unusable("It says it happened at 1970-01-01 00:00 UTC; nothing here is older than 2000. Set the device's clock.")
+            );
 
     [Fact]
     public void Only_the_service_writes_what_only_the_service_can_know()
@@ -90,9 +122,16 @@ public class BoundsTests
         var forged = new SheetCompiled(played.Ticket.Sheet!); // the sheet was just made
         var byLead = new Intent(Guid.NewGuid(), played.Now, 0, new("lioth", [.. Enum.GetValues<People.Role>()]), forged);
 
-        Ruling.On(played.Ticket, byLead with { FromOutside = true }, played.Now).ShouldBeOfType<Ruling.NotAllowed>().Reason.ShouldStartWith("A run sheet is made by the service, from a procedure that is published and proved");
-        Ruling.On(played.Ticket, byLead with { FromOutside = true, Body = new SerialKnownElsewhere("X", "there") }, played.Now).ShouldBeOfType<Ruling.NotAllowed>();
-        Ruling.On(played.Ticket, byLead with { FromOutside = true, Body = new PhotoTaken(Guid.NewGuid(), "", "image/png", 1) }, played.Now).ShouldBeOfType<Ruling.NotAllowed>();
+        Ruling
+            .On(played.Ticket, byLead with { FromOutside = true }, played.Now)
+            .ShouldBeOfType<Ruling.NotAllowed>()
+            .Reason.ShouldStartWith("A run sheet is made by the service, from a procedure that is published and proved");
+        Ruling
+            .On(played.Ticket, byLead with { FromOutside = true, Body = new SerialKnownElsewhere("X", "there") }, played.Now)
+            .ShouldBeOfType<Ruling.NotAllowed>();
+        Ruling
+            .On(played.Ticket, byLead with { FromOutside = true, Body = new PhotoTaken(Guid.NewGuid(), "", "image/png", 1) }, played.Now)
+            .ShouldBeOfType<Ruling.NotAllowed>();
     }
 
     [Fact]
@@ -101,15 +140,19 @@ public class BoundsTests
         var documents = File.ReadAllText(Path.Combine(Shipped.Folder, "..", "docs", "journal.md"));
 
         foreach (var bound in Bounds.Table)
-            documents.ShouldContain($"| {string.Join(", ", bound.Fields).Replace("*", "all others")} | {bound.Kind.ToString().ToLowerInvariant()} | {Told(bound)} | {bound.Why} |");
+            documents.ShouldContain(
+                $"| {string.Join(", ", bound.Fields).Replace("*", "all others")} | {bound.Kind.ToString().ToLowerInvariant()} | {Told(bound)} | {bound.Why} |"
+            );
     }
 
     private static string Told(Bound bound) =>
         bound.Kind switch
         {
-            BoundKind.Characters or BoundKind.Items => $"at most {bound.Most.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)}",
+            BoundKind.Characters or BoundKind.Items =>
+                $"at most {bound.Most.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)}",
             BoundKind.Time => $"from {bound.Least} to {bound.Most - 1}",
-            _ => $"{bound.Least.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)} to {bound.Most.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)}",
+            _ =>
+                $"{bound.Least.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)} to {bound.Most.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)}",
         };
 
     [Fact]
@@ -136,6 +179,8 @@ public class BoundsTests
         var played = Played.Reported();
         played.Does(new EngineerAssigned("ilka"));
 
-        played.Refusal(new VisitPlanned(new(2031, 3, 2, 8, 0, 0, TimeSpan.Zero), new(2031, 3, 2, 10, 0, 0, TimeSpan.Zero))).ShouldBe("A visit in 2031 is further off than two years; look at the date.");
+        played
+            .Refusal(new VisitPlanned(new(2031, 3, 2, 8, 0, 0, TimeSpan.Zero), new(2031, 3, 2, 10, 0, 0, TimeSpan.Zero)))
+            .ShouldBe("A visit in 2031 is further off than two years; look at the date.");
     }
 }

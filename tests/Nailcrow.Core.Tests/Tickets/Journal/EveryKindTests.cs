@@ -17,7 +17,8 @@ public class EveryKindTests
 
     private static Type Named(string kind) => MadeUp.Kinds.Single(k => k.Name == kind);
 
-    private static Entry Open(EntryBody body) => new(Guid.CreateVersion7(), 1001, 2, Some.Noon, -3, Some.Noon.AddSeconds(1), "ilka", body, "");
+    private static Entry Open(EntryBody body) =>
+        new(Guid.CreateVersion7(), 1001, 2, Some.Noon, -3, Some.Noon.AddSeconds(1), "ilka", body, "");
 
     /// <summary>In the form of today: a sheet names its drives.</summary>
     private static EntryBody Today(EntryBody body) =>
@@ -31,31 +32,40 @@ public class EveryKindTests
 
     [Theory, MemberData(nameof(Kinds))]
     public void What_is_written_is_what_is_read_and_what_would_be_written_again(string kind) =>
-        Gen.Int.Sample(seed =>
-        {
-            var open = Open(Today(new MadeUp(seed).Body(Named(kind))));
-            var text = EntryText.Of(open);
+        Gen.Int.Sample(
+            seed =>
+            {
+                var open = Open(Today(new MadeUp(seed).Body(Named(kind))));
+                var text = EntryText.Of(open);
 
-            var read = Read(open, text);
+                var read = Read(open, text);
 
-            read.Body.ShouldBeOfType(Named(kind), $"{(read.Body as Unreadable)?.Why} in {text}");
-            EntryText.Of(read with { Hash = "" }).ShouldBe(text);
-            (read.At, read.ClockOffsetMs, read.RecordedAt, read.By).ShouldBe((open.At, open.ClockOffsetMs, open.RecordedAt, open.By));
-        }, iter: 100);
+                read.Body.ShouldBeOfType(Named(kind), $"{(read.Body as Unreadable)?.Why} in {text}");
+                EntryText.Of(read with { Hash = "" }).ShouldBe(text);
+                (read.At, read.ClockOffsetMs, read.RecordedAt, read.By).ShouldBe((open.At, open.ClockOffsetMs, open.RecordedAt, open.By));
+            },
+            iter: 100
+        );
 
     [Theory, MemberData(nameof(Kinds))]
     public void A_ticket_says_the_same_before_a_restart_and_after_it(string kind) =>
-        Gen.Int.Sample(seed =>
-        {
-            var whole = Played.At("end").Record;
-            var entry = whole.Next(new(Guid.CreateVersion7(), Some.Noon.AddDays(1), 0, Actor.Service, new MadeUp(seed).Body(Named(kind))), Some.Noon.AddDays(1));
+        Gen.Int.Sample(
+            seed =>
+            {
+                var whole = Played.At("end").Record;
+                var entry = whole.Next(
+                    new(Guid.CreateVersion7(), Some.Noon.AddDays(1), 0, Actor.Service, new MadeUp(seed).Body(Named(kind))),
+                    Some.Noon.AddDays(1)
+                );
 
-            var now = whole.With(entry);
-            var afterwards = TicketRecord.Of(1001, now.Arrived.Select(e => Read(e, e.Text) with { Hash = e.Hash }));
+                var now = whole.With(entry);
+                var afterwards = TicketRecord.Of(1001, now.Arrived.Select(e => Read(e, e.Text) with { Hash = e.Hash }));
 
-            Told(afterwards.Ticket).ShouldBe(Told(now.Ticket));
-            HashChain.FirstBroken(afterwards.Arrived).ShouldBeNull();
-        }, iter: 5);
+                Told(afterwards.Ticket).ShouldBe(Told(now.Ticket));
+                HashChain.FirstBroken(afterwards.Arrived).ShouldBeNull();
+            },
+            iter: 5
+        );
 
     [Theory, MemberData(nameof(Kinds))]
     public void A_field_that_an_earlier_version_did_not_have_is_not_missed(string kind)
@@ -67,8 +77,11 @@ public class EveryKindTests
 
     [Fact]
     public void Whatever_may_be_null_may_be_left_out_by_every_type_that_an_entry_holds() =>
-        MadeUp.Reachable()
-            .SelectMany(t => MadeUp.Made(t).GetParameters().Where(p => MadeUp.IsOptional(p) && !p.HasDefaultValue).Select(p => $"{t.Name}.{p.Name}"))
+        MadeUp
+            .Reachable()
+            .SelectMany(t =>
+                MadeUp.Made(t).GetParameters().Where(p => MadeUp.IsOptional(p) && !p.HasDefaultValue).Select(p => $"{t.Name}.{p.Name}")
+            )
             .ShouldBeEmpty("a null is not written, so a parameter that may be null needs a default, or what was written is not read again");
 
     [Theory, MemberData(nameof(Kinds))]
@@ -89,7 +102,9 @@ public class EveryKindTests
     {
         const long Odd = (1L << 53) + 1; // RFC 8785 writes numbers as doubles do
 
-        var entry = Played.Reported().Record.Next(new(Guid.CreateVersion7(), Some.Noon, 0, Played.Sefa, new PartReserved(Some.New, "C8", Odd, "Stores")), Some.Noon);
+        var entry = Played
+            .Reported()
+            .Record.Next(new(Guid.CreateVersion7(), Some.Noon, 0, Played.Sefa, new PartReserved(Some.New, "C8", Odd, "Stores")), Some.Noon);
 
         ((PartReserved)entry.Body).Bytes.ShouldBe(Odd - 1);
     }

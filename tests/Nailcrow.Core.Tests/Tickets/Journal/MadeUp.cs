@@ -8,16 +8,32 @@ namespace Nailcrow.Core.Tests.Tickets.Journal;
 /// <summary>Values of any type that an entry holds, made up from a seed. It knows the types by reflection and nothing else of them.</summary>
 internal sealed class MadeUp(int seed, bool withOptional = true)
 {
-    private static readonly string[] Texts = ["", "C8NEWW2286", "bay 3", "Größe", "\"quoted\"\\", "line\nline\t\u0001", "\u2028\U0001F4BE", "0", "done"];
+    private static readonly string[] Texts =
+    [
+        "",
+        "C8NEWW2286",
+        "bay 3",
+        "Größe",
+        "\"quoted\"\\",
+        "line\nline\t\u0001",
+        "\u2028\U0001F4BE",
+        "0",
+        "done",
+    ];
 
     private readonly Random _random = new(seed);
 
-    public static IReadOnlyList<Type> Kinds => [.. typeof(EntryBody).GetCustomAttributes<JsonDerivedTypeAttribute>().Select(a => a.DerivedType)];
+    public static IReadOnlyList<Type> Kinds =>
+        [.. typeof(EntryBody).GetCustomAttributes<JsonDerivedTypeAttribute>().Select(a => a.DerivedType)];
 
     /// <summary>What is kept as JSON beside the journal: models, sites, machines, rules, what machines said.</summary>
     private static IEnumerable<Type> AlsoKept =>
-        typeof(JournalJson).GetCustomAttributesData().Where(a => a.AttributeType == typeof(JsonSerializableAttribute))
-            .Select(a => (Type)a.ConstructorArguments[0].Value!).Select(Plain).Where(t => IsOurs(t) && !t.IsAbstract && t != typeof(Entry)); // the attribute's argument is a type
+        typeof(JournalJson)
+            .GetCustomAttributesData()
+            .Where(a => a.AttributeType == typeof(JsonSerializableAttribute))
+            .Select(a => (Type)a.ConstructorArguments[0].Value!)
+            .Select(Plain)
+            .Where(t => IsOurs(t) && !t.IsAbstract && t != typeof(Entry)); // the attribute's argument is a type
 
     /// <summary>Every record type that some entry, or something kept beside the journal, holds somewhere.</summary>
     public static IReadOnlyCollection<Type> Reachable()
@@ -31,14 +47,22 @@ internal sealed class MadeUp(int seed, bool withOptional = true)
         return found;
     }
 
-    public static ConstructorInfo Made(Type type) => type.GetConstructors().MaxBy(c => c.GetParameters().Length) ?? throw new InvalidOperationException($"{type.Name} cannot be made.");
+    public static ConstructorInfo Made(Type type) =>
+        type.GetConstructors().MaxBy(c => c.GetParameters().Length) ?? throw new InvalidOperationException($"{type.Name} cannot be made.");
 
     /// <summary>Whether a parameter may be left out of the text: it says so by being nullable.</summary>
-    public static bool IsOptional(ParameterInfo parameter) => new NullabilityInfoContext().Create(parameter).WriteState == NullabilityState.Nullable;
+    public static bool IsOptional(ParameterInfo parameter) =>
+        new NullabilityInfoContext().Create(parameter).WriteState == NullabilityState.Nullable;
 
     public EntryBody Body(Type kind) => (EntryBody)Object(kind);
 
-    private object Object(Type type) => Made(type).Invoke([.. Made(type).GetParameters().Select(p => IsOptional(p) && (!withOptional || _random.Next(2) == 0) ? null : Value(p.ParameterType))]);
+    private object Object(Type type) =>
+        Made(type)
+            .Invoke([
+                .. Made(type)
+                    .GetParameters()
+                    .Select(p => IsOptional(p) && (!withOptional || _random.Next(2) == 0) ? null : Value(p.ParameterType)),
+            ]);
 
     private object Value(Type type)
     {
@@ -72,5 +96,6 @@ internal sealed class MadeUp(int seed, bool withOptional = true)
 
     private static Type Plain(Type type) => Element(Nullable.GetUnderlyingType(type) ?? type) ?? Nullable.GetUnderlyingType(type) ?? type;
 
-    private static bool IsOurs(Type type) => type is { IsEnum: false, Namespace: { } name } && name.StartsWith("Nailcrow", StringComparison.Ordinal);
+    private static bool IsOurs(Type type) =>
+        type is { IsEnum: false, Namespace: { } name } && name.StartsWith("Nailcrow", StringComparison.Ordinal);
 }

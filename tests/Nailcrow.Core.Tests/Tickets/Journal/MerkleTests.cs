@@ -31,24 +31,35 @@ public class MerkleTests
 
     [Fact]
     public void A_leafs_path_leads_to_the_root_and_no_other_leafs_does() =>
-        Gen.Select(Gen.Int[1, 200], Gen.Int[0, 199]).Where(t => t.Item2 < t.Item1).Sample((count, leaf) =>
-        {
-            var leaves = Leaves(count);
-            var path = MerkleTree.Path(leaf, count, Each(leaves));
+        Gen.Select(Gen.Int[1, 200], Gen.Int[0, 199])
+            .Where(t => t.Item2 < t.Item1)
+            .Sample(
+                (count, leaf) =>
+                {
+                    var leaves = Leaves(count);
+                    var path = MerkleTree.Path(leaf, count, Each(leaves));
 
-            MerkleTree.RootFrom(leaves[leaf], leaf, count, path).ShouldBe(Mth(leaves));
-            if (count > 1)
-                MerkleTree.RootFrom(leaves[(leaf + 1) % count], leaf, count, path).ShouldNotBe(Mth(leaves));
-        }, iter: 200);
+                    MerkleTree.RootFrom(leaves[leaf], leaf, count, path).ShouldBe(Mth(leaves));
+                    if (count > 1)
+                        MerkleTree.RootFrom(leaves[(leaf + 1) % count], leaf, count, path).ShouldNotBe(Mth(leaves));
+                },
+                iter: 200
+            );
 
     [Fact]
     public void Whole_blocks_and_the_rest_make_the_tree_that_single_leaves_make() =>
-        Gen.Int[0, 3 * Seal.BlockEntries + 5].Sample(count =>
-        {
-            var whole = new SealDraft(null, 0);
-            for (var i = 0; i < count; i++)
-                whole.Add(i + 1, 1001, i + 1, $"{i:x64}");
+        Gen.Int[0, 3 * Seal.BlockEntries + 5]
+            .Sample(
+                count =>
+                {
+                    var whole = new SealDraft(null, 0);
+                    for (var i = 0; i < count; i++)
+                        whole.Add(i + 1, 1001, i + 1, $"{i:x64}");
 
-            whole.Finish(1, Some.Noon, "").Root.ShouldBe(Convert.ToHexStringLower(count == 0 ? MerkleTree.Empty : Mth(Leaves(count))));
-        }, iter: 20);
+                    whole
+                        .Finish(1, Some.Noon, "")
+                        .Root.ShouldBe(Convert.ToHexStringLower(count == 0 ? MerkleTree.Empty : Mth(Leaves(count))));
+                },
+                iter: 20
+            );
 }

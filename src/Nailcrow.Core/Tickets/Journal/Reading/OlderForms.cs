@@ -28,7 +28,8 @@ internal static class OlderForms
     }
 
     private static bool IsOfOneDrive(JsonElement body) =>
-        body.TryGetProperty("sheet", out var sheet) && sheet.ValueKind == JsonValueKind.Object
+        body.TryGetProperty("sheet", out var sheet)
+        && sheet.ValueKind == JsonValueKind.Object
         && (!sheet.TryGetProperty("drives", out var drives) || drives.ValueKind == JsonValueKind.Null);
 
     private static JsonObject OnlyDrive(JsonNode sheet) =>

@@ -60,7 +60,11 @@ public sealed record Seal(
     public static Parsed<ReadSeal> Parse(string text, ISealKey anyKey)
     {
         var lines = text.ReplaceLineEndings("\n").Split('\n', StringSplitOptions.RemoveEmptyEntries);
-        if (lines is not [Form, .., var keyLine, var signatureLine] || Word(keyLine, "key") is not { } key || Word(signatureLine, "signature") is not { } signature)
+        if (
+            lines is not [Form, .., var keyLine, var signatureLine]
+            || Word(keyLine, "key") is not { } key
+            || Word(signatureLine, "signature") is not { } signature
+        )
             return No($"This is no seal: it begins with '{Form}' and ends with a key and a signature.");
         if (!IsSigned(string.Concat(lines[..^1].Select(l => l + "\n")), key, signature, anyKey))
             return No("The seal's signature does not hold: the seal itself was changed.");
@@ -68,12 +72,17 @@ public sealed record Seal(
         {
             var seal = new Seal(
                 Count(lines, "number"),
-                DateTimeOffset.Parse(One(lines, "sealed-at"), CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal),
+                DateTimeOffset.Parse(
+                    One(lines, "sealed-at"),
+                    CultureInfo.InvariantCulture,
+                    DateTimeStyles.AssumeUniversal | DateTimeStyles.AdjustToUniversal
+                ),
                 Count(lines, "entries"),
                 One(lines, "root"),
                 One(lines, "before"),
                 [.. lines.Select(l => Word(l, "block")).OfType<string>()],
-                [.. lines.Select(l => Word(l, "ticket")).OfType<string>().Select(Ticket)]);
+                [.. lines.Select(l => Word(l, "ticket")).OfType<string>().Select(Ticket)]
+            );
             return new Parsed<ReadSeal>.Ok(new(seal, Convert.ToHexStringLower(SHA256.HashData(Convert.FromBase64String(key)))));
         }
         catch (FormatException e)
@@ -92,7 +101,8 @@ public sealed record Seal(
     private static string One(string[] lines, string name) =>
         lines.Select(l => Word(l, name)).OfType<string>().FirstOrDefault() ?? throw new FormatException($"it has no line '{name}'.");
 
-    private static string? Word(string line, string name) => line.StartsWith(name + " ", StringComparison.Ordinal) ? line[(name.Length + 1)..] : null;
+    private static string? Word(string line, string name) =>
+        line.StartsWith(name + " ", StringComparison.Ordinal) ? line[(name.Length + 1)..] : null;
 
     private static bool IsSigned(string said, string key, string signature, ISealKey anyKey)
     {

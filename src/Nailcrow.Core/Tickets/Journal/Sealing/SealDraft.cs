@@ -36,6 +36,14 @@ public sealed class SealDraft(Seal? before, long blockPosition)
         foreach (var block in _blocks)
             whole.AddSubtree(Convert.FromHexString(block), Seal.BlockEntries);
         _block.AppendTo(whole);
-        return new(number, at, Entries, Convert.ToHexStringLower(whole.Root()), hashBefore, _blocks, [.. _tickets.Select(t => new SealedTicket(t.Key, t.Value.Seq, t.Value.Hash))]);
+        return new(
+            number,
+            at,
+            Entries,
+            Convert.ToHexStringLower(whole.Root()),
+            hashBefore,
+            _blocks,
+            [.. _tickets.Select(t => new SealedTicket(t.Key, t.Value.Seq, t.Value.Hash))]
+        );
     }
 }

@@ -10,7 +10,14 @@ public sealed record ProvedEntry(string Text, string Hash);
 /// <param name="Leaf">Index of the last entry among all, from 0.</param>
 /// <param name="Path">Hashes from the leaf's sibling up to the root, in hex.</param>
 /// <param name="Seal">The seal's text.</param>
-public sealed record TicketProof(string Proof, string Ticket, IReadOnlyList<ProvedEntry> Entries, long Leaf, IReadOnlyList<string> Path, string Seal)
+public sealed record TicketProof(
+    string Proof,
+    string Ticket,
+    IReadOnlyList<ProvedEntry> Entries,
+    long Leaf,
+    IReadOnlyList<string> Path,
+    string Seal
+)
 {
     public const string Form = "nailcrow-proof/1";
 }

@@ -35,7 +35,14 @@ public sealed class ChainWalk
         else if (entry.Seq > last + 1)
         {
             Gone += entry.Seq - last - 1;
-            tell(new(TroubleKind.Missing, entry.Ticket, last + 1, $"{TicketNumber.Text(entry.Ticket)}: {Numbers(last + 1, entry.Seq - 1)} missing."));
+            tell(
+                new(
+                    TroubleKind.Missing,
+                    entry.Ticket,
+                    last + 1,
+                    $"{TicketNumber.Text(entry.Ticket)}: {Numbers(last + 1, entry.Seq - 1)} missing."
+                )
+            );
         }
         else if (Computed(text) != entry.Hash)
             tell(Of(TroubleKind.Changed, entry, "is not what was written"));
@@ -72,7 +79,8 @@ public sealed class ChainWalk
                 : said.By != entry.By ? $"is listed as by '{entry.By}' and says '{said.By}'"
                 : said.At.UtcTicks != entry.At.UtcTicks ? "is listed at another time than it says"
                 : said.RecordedAt.UtcTicks != entry.RecordedAt.UtcTicks ? "is listed as recorded at another time than it says"
-                : said.Ticket != entry.Ticket || said.Seq != entry.Seq || said.Id != entry.Id ? $"says of itself that it is {TicketNumber.Text(said.Ticket)} entry {said.Seq} ({said.Id})"
+                : said.Ticket != entry.Ticket || said.Seq != entry.Seq || said.Id != entry.Id
+                    ? $"says of itself that it is {TicketNumber.Text(said.Ticket)} entry {said.Seq} ({said.Id})"
                 : null;
         }
         catch (Exception e) when (e is JsonException or FormatException or InvalidOperationException)
