@@ -70,12 +70,12 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         {
             await database.OpenAsync(Ct);
             await using var put = database.CreateCommand();
-            put.CommandText = "INSERT INTO intake (id, received_at, via, sender, text, outcome, asset, pending) SELECT $id, 0, 'syslog', '127.0.0.1', 'poison for the joiner', 'Pending', 'FSC-0406', '{\"was\":1'";
+            put.CommandText = "INSERT INTO intake (id, received_at, via, sender, text, outcome, asset, pending) SELECT $id, 0, 'syslog', '127.0.0.1', 'poison for the joiner', 'Pending', 'FSC-0414', '{\"was\":1'";
             put.Parameters.AddWithValue("$id", Guid.NewGuid().ToString().ToUpperInvariant());
             await put.ExecuteNonQueryAsync(Ct);
         }
 
-        await UdpAsync(Line("tollardt5-06", "drive in bay 4 went offline"));
+        await UdpAsync(Line("brackmerex60-14", "drive in bay 4 went offline"));
 
         (await SettledAsync("bay 4 went offline")).Outcome.ShouldBe("joined");
         (await SettledAsync("poison for the joiner")).Outcome.ShouldBe("unmatched");
@@ -84,7 +84,7 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
     [Fact]
     public async Task A_line_that_is_longer_than_an_entry_takes_opens_its_ticket_all_the_same()
     {
-        await TcpAsync(Line("tollardt5-06", $"drive in bay 5 went offline {new string('x', 6_000)}") + "\n");
+        await TcpAsync(Line("ostlaner16-29", $"drive in bay 5 went offline {new string('x', 6_000)}") + "\n");
 
         var kept = await SettledAsync("bay 5 went offline");
 
