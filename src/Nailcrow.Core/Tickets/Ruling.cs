@@ -30,19 +30,22 @@ public abstract record Ruling
             return new Unusable($"It says it happened at {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC; nothing here is older than {ServiceClock.Earliest.Year}. Set the device's clock.");
         if (intent.Body is DecisionBody && intent.Happened > now + AheadAtMost)
             return new Unusable($"It is dated {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC, which is still to come; a decision is taken now. Set the device's clock.");
-        return On(ticket, intent.Body, intent.Actor, now);
+        return On(ticket, intent.Body, intent.Actor, now, intent.Written().Passes);
     }
 
     /// <summary>Facts pass if they are usable; decisions are also checked against the ticket as it stands.</summary>
-    public static Ruling On(Ticket ticket, EntryBody intended, Actor actor, DateTimeOffset now)
+    public static Ruling On(Ticket ticket, EntryBody intended, Actor actor, DateTimeOffset now) =>
+        On(ticket, intended, actor, now, Bounds.Problem(intended));
+
+    private static Ruling On(Ticket ticket, EntryBody intended, Actor actor, DateTimeOffset now, string? passes)
     {
         if (!actor.MayActAs(intended.Writers()))
             return new NotAllowed($"{actor.Name} may not do this; it takes the role {string.Join(" or ", intended.Writers().Select(Words.Of))}.");
         if (ticket.Report is null && intended is not Intake.FaultReported)
             return new Refused($"{TicketNumber.Text(ticket.Number)} does not exist.");
         // A sheet is the service's own, and as long as its procedure is.
-        if (intended.ByServiceOnly() is null && Bounds.Problem(intended) is { } passed)
-            return new Unusable(passed);
+        if (intended.ByServiceOnly() is null && passes is not null)
+            return new Unusable(passes);
         if (intended.Problem(ticket) is { } problem)
             return new Unusable(problem);
         if (intended is not DecisionBody decision)

@@ -73,6 +73,7 @@ public sealed class TicketJournal : IAsyncDisposable
 
     private async Task<Written> WaitAsync(Waiting waiting, CancellationToken ct)
     {
+        waiting.Intent.Written(); // made by whoever asks, at the same time as others; the one writer finds it done
         await _waiting.Writer.WriteAsync(waiting, ct);
         // Once handed over it is written whether or not the caller still listens; a repeat then finds it.
         return await waiting.Answer.Task.WaitAsync(ct);

@@ -56,8 +56,9 @@ public static class Bounds
     ];
 
     /// <summary>What of a body passes a bound, as a sentence with where, what and what is taken; null where nothing does.</summary>
-    public static string? Problem(EntryBody body) =>
-        Passed(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody), "", "", 0);
+    public static string? Problem(EntryBody body) => Problem(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody));
+
+    internal static string? Problem(JsonElement body) => Passed(body, "", "", 0);
 
     private static string? Passed(JsonElement value, string path, string field, int depth) =>
         depth > Deepest

@@ -15,20 +15,22 @@ public static class EntryText
     /// <param name="body">What it says, as it was written; the entry's own body is not looked at.</param>
     public static string Of(Entry open, JsonElement body)
     {
-        // The names as section 3.2.3 orders them.
-        var text = new StringBuilder("{\"at\":\"").Append(Time(open.At)).Append("\",\"body\":");
+        var text = new StringBuilder();
         CanonicalJson.Write(body, text);
-        text.Append(",\"by\":");
+        return Of(open, text.ToString());
+    }
+
+    /// <param name="body">The canonical JSON of what it says.</param>
+    internal static string Of(Entry open, string body)
+    {
+        // The names as section 3.2.3 orders them.
+        var text = new StringBuilder("{\"at\":\"").Append(Time(open.At)).Append("\",\"body\":").Append(body).Append(",\"by\":");
         CanonicalJson.WriteString(open.By, text);
-        return text.Append(
-                CultureInfo.InvariantCulture,
-                $",\"clockOffsetMs\":{CanonicalJson.Number(open.ClockOffsetMs)},\"hash\":\"\",\"id\":\"{open.Id:D}\",\"recordedAt\":\"{Time(open.RecordedAt)}\","
-            )
-            .Append(
-                CultureInfo.InvariantCulture,
-                $"\"seq\":{CanonicalJson.Number(open.Seq)},\"ticket\":{CanonicalJson.Number(open.Ticket)}}}"
-            )
-            .ToString();
+        text.Append(",\"clockOffsetMs\":").Append(CanonicalJson.Number(open.ClockOffsetMs));
+        text.Append(",\"hash\":\"\",\"id\":\"").Append(open.Id.ToString("D"));
+        text.Append("\",\"recordedAt\":\"").Append(Time(open.RecordedAt));
+        text.Append("\",\"seq\":").Append(CanonicalJson.Number(open.Seq));
+        return text.Append(",\"ticket\":").Append(CanonicalJson.Number(open.Ticket)).Append('}').ToString();
     }
 
     /// <summary>What a text says in its body; nothing at all where it is no text of an entry.</summary>

@@ -10,6 +10,11 @@ public sealed record Intent(Guid Id, DateTimeOffset At, long ClockOffsetMs, Acto
     /// <summary>Somebody outside worded it. What the service itself found out, at whoever's request, is not.</summary>
     public bool FromOutside { get; init; }
 
+    private WrittenBody? _written;
+
+    /// <summary>What it says as it will stand in the record. Made once, by whoever sends it, so that the one writer need not.</summary>
+    public WrittenBody Written() => _written is { } made && ReferenceEquals(made.Of, Body) ? made : _written = WrittenBody.From(Body);
+
     /// <summary>When it happened, on the service's clock.</summary>
     public DateTimeOffset Happened => ServiceClock.Corrected(At, ClockOffsetMs);
 }

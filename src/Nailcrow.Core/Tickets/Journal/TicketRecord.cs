@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Nailcrow.Core.Tickets.Journal.Reading;
 
 namespace Nailcrow.Core.Tickets.Journal;
 
@@ -45,6 +44,7 @@ public sealed record TicketRecord
     /// <summary>The entry an intent becomes when it arrives now: next in number, chained to the last.</summary>
     public Entry Next(Intent intent, DateTimeOffset now)
     {
+        var written = intent.Written();
         var open = new Entry(
             intent.Id,
             Ticket.Number,
@@ -53,14 +53,11 @@ public sealed record TicketRecord
             intent.ClockOffsetMs,
             ToMilliseconds(now),
             intent.Actor.Name,
-            intent.Body,
+            written.ReadBack,
             ""
         );
-        var text = EntryText.Of(open);
-        // Read back from what will be stored: what is believed now is what will be read after a restart.
-        return EntryReader.Read(new(
-            open.Id, open.Ticket, open.Seq, open.At, open.RecordedAt, open.By, EntryKinds.Of(open.Body), text,
-            HashChain.Next(Arrived is [.., var last] ? last.Hash : HashChain.Start, text)));
+        var text = EntryText.Of(open, written.Text);
+        return open with { Text = text, Hash = HashChain.Next(Arrived is [.., var last] ? last.Hash : HashChain.Start, text) };
     }
 
     /// <summary>The record with one more entry; a late one makes the whole ticket be told again.</summary>
