@@ -37,12 +37,15 @@ it('repeats after a broken connection under the same id, so that it counts once'
 
 it('is the same entry when the answer was lost, the page was loaded again, and the same is pressed once more', async () => {
   post.mockRejectedValue(new TypeError('Failed to fetch'))
-  await act(() => writer().result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
+  const note = { kind: 'note-written' as const, text: 'Key is with the porter' }
+  const first = writer()
+  await act(() => first.result.current.write(note))
+  first.unmount()
   post.mockResolvedValue(kept)
   const afterReload = writer()
 
-  await act(() => afterReload.result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
-  await act(() => afterReload.result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
+  await act(() => afterReload.result.current.write(note))
+  await act(() => afterReload.result.current.write(note))
 
   const ids = post.mock.calls.map(([, options]) => options.body.id)
   expect(new Set(ids.slice(0, -1)).size).toBe(1) // every try, and the press after the reload
@@ -55,7 +58,9 @@ it.each([
   [{ errand: 'light' as const, on: true }],
   [{ errand: 'sheet' as const }],
 ])('asks the service for %o under an id, the same one until it is answered', async errand => {
-  post.mockResolvedValueOnce({ error: { detail: 'The disk is full.' }, response: new Response(null, { status: 503 }) }).mockResolvedValue(kept)
+  post
+    .mockResolvedValueOnce({ error: { detail: 'The disk is full.' }, response: new Response(null, { status: 503 }) })
+    .mockResolvedValue(kept)
   const { result } = writer()
 
   await act(() => result.current.run(errand))
