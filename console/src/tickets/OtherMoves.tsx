@@ -6,7 +6,6 @@ import { Refused } from '../shared/Refused'
 import type { TicketView } from '../shared/types'
 import { HoldForm } from './HoldForm'
 import { PlanVisit } from './PlanVisit'
-import { SettleDiscrepancies } from './SettleDiscrepancies'
 import { type Body, useWrite, type Writer } from './ticketQueries'
 
 type Sentence = { say: string; label: string; body: (text: string) => Body }
@@ -17,7 +16,7 @@ export function OtherMoves({ ticket }: { ticket: TicketView }) {
   const navigate = useNavigate()
   const [open, setOpen] = useState<Sentence | null>(null)
   const [holding, setHolding] = useState(false)
-  if (ticket.endedAt) return <AfterTheEnd ticket={ticket} writer={writer} />
+  if (ticket.endedAt) return <AfterTheEnd writer={writer} />
   const sentences: Sentence[] = [
     { say: 'Note', label: 'What to remember', body: text => ({ kind: 'note-written', text }) },
     { say: 'Call a lead', label: 'What do you see?', body: reason => ({ kind: 'help-called', reason }) },
@@ -57,8 +56,8 @@ export function OtherMoves({ ticket }: { ticket: TicketView }) {
   )
 }
 
-/** A closed ticket still takes notes, and a lead may make it work again. */
-function AfterTheEnd({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
+/** A closed ticket still takes notes, and a lead may make it work again; what came in late is settled where the next thing stands. */
+function AfterTheEnd({ writer }: { writer: Writer }) {
   const [open, setOpen] = useState<Sentence | null>(null)
   const sentences: Sentence[] = [
     { say: 'Note', label: 'What to remember', body: text => ({ kind: 'note-written', text }) },
@@ -66,7 +65,6 @@ function AfterTheEnd({ ticket, writer }: { ticket: TicketView; writer: Writer })
   ]
   return (
     <section className="panel" aria-label="After the end">
-      {ticket.discrepancies.some(d => !d.settledBy) && <SettleDiscrepancies ticket={ticket} writer={writer} />}
       <div className="row">
         {sentences.map(sentence => (
           <Button
