@@ -69,7 +69,7 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
             var draft = $"{database}.restoring";
             Extract(data, draft);
             foreach (var entry in zip.Entries.Where(e => e.Name.Length > 0 && e.FullName != DatabaseEntry))
-                if (PlaceOf(entry, database) is { } place)
+                if (PlaceOf(entry, database) is { } place && !File.Exists(place)) // seals and keys that are here are nobody's to replace
                     Extract(entry, place);
             File.Move(draft, database); // last, so that a database that is there has all that belongs to it
             return null;

@@ -125,6 +125,8 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
                 yield return new(entry.Happened, entry.By, "Closed.");
             else if (entry.Body is TicketCancelled cancelled)
                 yield return new(entry.Happened, entry.By, $"Cancelled: {cancelled.Reason}");
+            else if (entry.Body is TicketReopened reopened)
+                yield return new(entry.Happened, entry.By, $"Opened again: {reopened.Reason}");
     }
 
     private static string SeenBy(Snapshot snapshot) => snapshot.Source == "person" ? "as a person saw it" : "as the machine told it";

@@ -11,7 +11,7 @@ public sealed record Photo(Guid Id, string? Step, string? Says, DateTimeOffset A
 /// <param name="Step">The step it was taken at; null where at none.</param>
 public sealed record PhotoTaken(Guid Photo, string Sha256, string MediaType, long Bytes, string? Step = null, string? Says = null) : FactBody
 {
-    public override string? ByServiceOnly() => "A picture is sent as its bytes, and the service writes its entry: PUT /api/tickets/{number}/photos/{id}, or 'nailcrow run photo'.";
+    public override string? ByServiceOnly() => "A picture is sent as its bytes, and the service writes its entry: PUT /api/tickets/{number}/photos/{id}, or 'nailcrow ticket photo'.";
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Photos = ticket.Photos.Add(new(Photo, Step, Says, stamp.At, stamp.By)) };
 }

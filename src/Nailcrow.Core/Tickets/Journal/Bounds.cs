@@ -89,17 +89,18 @@ public static class Bounds
     {
         if (text.Contains('\0'))
             return $"{path} has a character U+0000 in it, which no text has; send it without.";
-        if (For(BoundKind.Time, field) is not null)
-            return OfTime(text, path);
+        // A word for a time may be one for a person elsewhere (a visit goes to an hour, a part to an engineer): the form tells.
+        if (For(BoundKind.Time, field) is not null && Time(text) is { } time)
+            return time < ServiceClock.Earliest || time >= Latest ? $"{path} is {text}; times from 2000 to 2099 are taken." : null;
         var most = For(BoundKind.Characters, field)?.Most ?? DefaultCharacters;
         return text.Length > most ? $"{path} has {Told(text.Length)} characters; at most {Told(most)} are taken." : null;
     }
 
-    private static string? OfTime(string text, string path) =>
-        DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var time)
-        && (time < ServiceClock.Earliest || time >= Latest)
-            ? $"{path} is {text}; times from 2000 to 2099 are taken."
-            : null;
+    /// <summary>As bodies write them: a moment with its offset, or a day.</summary>
+    private static readonly string[] TimeForms = ["yyyy-MM-ddTHH:mm:ss.FFFFFFFzzz", "yyyy-MM-dd"];
+
+    private static DateTimeOffset? Time(string text) =>
+        DateTimeOffset.TryParseExact(text, TimeForms, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var time) ? time : null;
 
     private static string? OfNumber(decimal number, string path, string field) =>
         For(BoundKind.Number, field) is { } bound && (number < bound.Least || number > bound.Most)

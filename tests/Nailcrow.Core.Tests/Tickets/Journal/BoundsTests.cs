@@ -59,6 +59,13 @@ public class BoundsTests
             )
             .ShouldBe(problem);
 
+    [Theory]
+    [InlineData("12", null)] // a name is a name, whatever day it could be read as
+    [InlineData("1 May 1999", null)]
+    [InlineData(201, "to has 201 characters; at most 200 are taken.")]
+    public void Where_a_part_goes_to_is_a_person_and_no_time(object name, string? problem) =>
+        Bounds.Problem(new PartIssued(Some.New, name as string ?? Long((int)name))).ShouldBe(problem);
+
     [Fact]
     public void A_character_that_no_text_has_is_refused_in_these_words() =>
         Bounds.Problem(new NoteWritten("a\0b")).ShouldBe("text has a character U+0000 in it, which no text has; send it without.");
