@@ -91,6 +91,27 @@ public sealed class CareTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Verifying_while_people_write_finds_nothing_missing_and_holds_nobody_up()
+    {
+        var ticket = await ThreeEntriesAsync();
+        await Task.WhenAll(Enumerable.Range(0, 2_000).Select(i => _store.WriteAsync(ticket, new NoteWritten($"{i}"))));
+        using var done = new CancellationTokenSource();
+        var written = 0;
+        var writing = Task.Run(async () =>
+        {
+            for (; !done.IsCancellationRequested; written++)
+                await _store.OpenAsync(StoreInUse.Fault(asset: $"FSC-{written}"));
+        }, Ct);
+
+        for (var i = 0; i < 5; i++)
+            (await _store.VerifyAsync()).Troubles.ShouldBeEmpty();
+
+        await done.CancelAsync();
+        await writing;
+        written.ShouldBeGreaterThan(10);
+    }
+
+    [Fact]
     public async Task A_file_that_is_taken_away_takes_no_acknowledged_entry_with_it_and_is_gone_on_with_when_it_is_back()
     {
         var ticket = await ThreeEntriesAsync();

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
@@ -100,14 +99,11 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
 
     private async Task<Written> RepeatedAsync(NailcrowDb db, TicketJournal.Waiting waiting, Entry earlier)
     {
-        var same = (waiting.Ticket is null || waiting.Ticket == earlier.Ticket) && SameBody(waiting.Intent.Body, earlier);
+        var same = (waiting.Ticket is null || waiting.Ticket == earlier.Ticket) && waiting.Intent.Written().Text == CanonicalJson.Of(earlier.BodyAsWritten());
         return same
             ? new Written.Kept(earlier, await RecordAsync(db, earlier.Ticket), Repeated: true)
             : new Written.IdTaken($"Entry id {earlier.Id} is in use for another entry, {TicketNumber.Text(earlier.Ticket)} number {earlier.Seq}; make a new id for each entry.");
     }
-
-    private static bool SameBody(EntryBody body, Entry earlier) =>
-        CanonicalJson.Of(JsonSerializer.SerializeToElement(body, JournalJson.Default.EntryBody)) == CanonicalJson.Of(earlier.BodyAsWritten());
 
     private async Task<TicketRecord> RecordAsync(NailcrowDb db, long ticket)
     {

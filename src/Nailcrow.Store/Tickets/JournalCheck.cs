@@ -1,13 +1,9 @@
-using System.Security.Cryptography;
-using System.Text.Json;
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
-using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Store.Tickets;
 
@@ -33,6 +29,8 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     public async Task<Checked> RunAsync(Seal? seal, bool readToo, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
+        // As of one moment: what is written while this goes on is neither missing nor too much.
+        await using var moment = await ReadMoment.BeginAsync(db, ct);
         foreach (var guard in await JournalGuards.MissingAsync(db, ct))
             tell(new(TroubleKind.Unguarded, null, null, $"The database's guard '{guard}' was taken away or weakened; the next start puts it back."));
         var (chains, pictures) = (new ChainWalk(), new PictureCheck());

@@ -29,7 +29,7 @@ internal static class ListCheck
         {
             // Lists and journal as of one moment, while others write.
             await using var db = await dbs.CreateDbContextAsync(ct);
-            await using var moment = await db.Database.BeginTransactionAsync(ct);
+            await using var moment = await ReadMoment.BeginAsync(db, ct);
             var numbers = await db
                 .Journal.Where(r => r.Ticket > after)
                 .Select(r => r.Ticket)
