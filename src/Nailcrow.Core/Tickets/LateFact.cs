@@ -1,4 +1,5 @@
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets.Journal;
 
@@ -42,9 +43,11 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
         {
             DecisionBody or NoteWritten or PhotoTaken or SerialKnownElsewhere or Unreadable => false,
             // A machine repeats what it has not forgotten; once is enough to have somebody look.
-            EvidenceSeen when entry.By == People.Actor.Service.Name => !ticket.Discrepancies.Exists(d =>
-                d is { About: About, IsOpen: true }
-            ),
+            EvidenceSeen when entry.By == People.Actor.Service.Name => IsFirst(ticket),
+            // Likewise whoever goes on watching a rebuild that was handed over.
+            ReadingTaken => IsFirst(ticket),
             _ => true,
         };
+
+    private static bool IsFirst(Ticket ticket) => !ticket.Discrepancies.Exists(d => d is { About: About, IsOpen: true });
 }

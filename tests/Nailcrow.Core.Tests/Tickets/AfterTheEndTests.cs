@@ -1,3 +1,4 @@
+using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -39,6 +40,16 @@ public class AfterTheEndTests
         played.Arrives(new DrivePulled("2", Some.Bad));
 
         played.Ticket.OpenAfterEnd.ShouldNotBeNull();
+    }
+
+    [Fact]
+    public void Readings_that_go_on_after_the_end_are_told_once_until_somebody_has_looked()
+    {
+        var played = Cancelled();
+        foreach (var percent in new[] { 10m, 20m, 30m })
+            played.Arrives(new ReadingTaken("vault", Progress.Running, RebuildPhase.Rebuilding, "person", percent));
+
+        played.Ticket.Discrepancies.Count.ShouldBe(1);
     }
 
     [Fact]
