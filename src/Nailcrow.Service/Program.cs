@@ -1,3 +1,4 @@
+using Microsoft.Extensions.Options;
 using Nailcrow.Service.Admin;
 using Nailcrow.Service.Appliances;
 using Nailcrow.Service.Host;
@@ -12,7 +13,8 @@ using Nailcrow.Service.Tickets.Planning;
 
 if (args is ["restore", ..])
     return RestoreCommand.Run(args);
-var builder = WebApplication.CreateBuilder(args);
+WireJson.MakeReadyBeside();
+var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, WebRootPath = ConsoleFiles.Beside });
 var settings = builder.AddHost();
 builder.AddPeople(settings);
 builder.AddAppliances();
@@ -38,6 +40,14 @@ app.MapRebuilds();
 app.MapPeople();
 app.MapAdmin();
 app.MapHost();
-await app.PrepareAsync(settings);
+try
+{
+    await app.PrepareAsync(settings);
+}
+catch (OptionsValidationException wrong)
+{
+    Console.Error.WriteLine(wrong.Message);
+    return 1;
+}
 await app.RunAsync();
 return 0;

@@ -13,6 +13,19 @@ public sealed class ConsoleTests(ConsoleInUse use)
 
     private static Task PressAsync(IPage page, string name) => page.GetByRole(AriaRole.Button, new() { Name = name, Exact = true }).First.ClickAsync();
 
+    /// <summary>The service's own look may open a gate while the finger is on its way: then there is nothing left to press.</summary>
+    private static async Task PressUnlessGoneAsync(ILocator button)
+    {
+        try
+        {
+            await button.ClickAsync(new() { Timeout = 5_000 });
+        }
+        catch (TimeoutException)
+        {
+            (await button.CountAsync()).ShouldBe(0, "the button is there and cannot be pressed");
+        }
+    }
+
     private static Task SeesAsync(IPage page, string text) => page.GetByText(text).First.WaitForAsync();
 
     [Fact]
@@ -123,7 +136,7 @@ public sealed class ConsoleTests(ConsoleInUse use)
                     break;
                 case var _ when step.IsPassed:
                     if (run.Unmet is not null && step.Kind == Core.Procedures.StepKind.Gate)
-                        await PressAsync(page, "Take a snapshot");
+                        await PressUnlessGoneAsync(page.GetByRole(AriaRole.Button, new() { Name = "Take a snapshot", Exact = true }).First);
                     await PressAsync(page, "Go on"); // waits by itself until the button is no longer shut
                     break;
                 default:

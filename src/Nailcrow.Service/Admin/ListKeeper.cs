@@ -1,3 +1,4 @@
+using Nailcrow.Service.Host;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Tickets;
 
@@ -11,9 +12,7 @@ internal sealed class ListKeeper(Projections projections, EventSenders senders, 
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        var started = new TaskCompletionSource();
-        await using var registration = life.ApplicationStarted.Register(() => started.TrySetResult());
-        await started.Task.WaitAsync(stoppingToken);
+        await life.CalmAsync(stoppingToken);
         while (!stoppingToken.IsCancellationRequested)
             try
             {

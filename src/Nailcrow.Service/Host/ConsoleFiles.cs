@@ -5,6 +5,9 @@ namespace Nailcrow.Service.Host;
 /// <summary>Serves the console that was built into wwwroot.</summary>
 internal static class ConsoleFiles
 {
+    /// <summary>The folder that lies beside a published service, wherever it was started from; null while developing, where it is the project's.</summary>
+    public static string? Beside => Path.Combine(AppContext.BaseDirectory, "wwwroot") is var folder && Directory.Exists(folder) ? folder : null;
+
     public static void UseSecurityHeaders(this WebApplication app) =>
         app.Use((http, next) =>
         {

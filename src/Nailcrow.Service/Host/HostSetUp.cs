@@ -1,12 +1,10 @@
 using System.IO.Compression;
 using Microsoft.AspNetCore.ResponseCompression;
 using System.Reflection;
-using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HttpLogging;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
-using Nailcrow.Client;
 using Nailcrow.Store;
 using Serilog;
 using Serilog.Events;
@@ -45,16 +43,7 @@ internal static class HostSetUp
         builder.Services.AddNailcrowStore(settings.Data);
         OwnFiles.SecretFolder(Path.GetFullPath(settings.Data + ".keys"));
         builder.Services.AddDataProtection().SetApplicationName("nailcrow").PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
-        builder.Services.ConfigureHttpJsonOptions(json =>
-        {
-            json.SerializerOptions.TypeInfoResolverChain.Insert(0, ContractJson.Default);
-            json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
-            json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
-            json.SerializerOptions.RespectNullableAnnotations = true;
-            json.SerializerOptions.RespectRequiredConstructorParameters = true;
-            json.SerializerOptions.IgnoreReadOnlyProperties = true;
-            json.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow; // a misspelt field would be lost without a word
-        });
+        builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         builder.Services.AddResponseCompression(compression => compression.MimeTypes = ["text/javascript", "text/css"]); // the console's files only: they hold no secrets
         builder.Services.Configure<GzipCompressionProviderOptions>(gzip => gzip.Level = CompressionLevel.Optimal);
@@ -103,9 +92,15 @@ internal static class HostSetUp
         if (settings.FirstAdmin is not null)
             await first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
         else // only a word of advice, which nobody has to wait for
-            app.Lifetime.ApplicationStarted.Register(() => _ = first.MakeAsync(null, CancellationToken.None));
+            _ = AdviseAsync();
         app.Lifetime.ApplicationStarted.Register(() => app.Services.GetRequiredService<Nailcrow.Appliances.AllowedAddresses>().OwnPorts([.. app.Urls.Select(u => new Uri(u.Replace("*", "localhost").Replace("+", "localhost")).Port)]));
         app.Lifetime.ApplicationStarted.Register(() => Log.ForContext(typeof(HostSetUp)).Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, Path.GetFullPath(settings.Data)));
+
+        async Task AdviseAsync()
+        {
+            await app.Lifetime.CalmAsync(app.Lifetime.ApplicationStopping);
+            await first.MakeAsync(null, app.Lifetime.ApplicationStopping);
+        }
     }
 
     private sealed class DatabaseAnswers(Database database) : IHealthCheck
