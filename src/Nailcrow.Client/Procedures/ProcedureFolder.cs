@@ -12,12 +12,21 @@ public static class ProcedureFolder
     public static IReadOnlyDictionary<string, string> SharedTexts(string folder) =>
         new[] { Core.Procedures.Shelf.SkeletonFolder, Core.Procedures.Shelf.FragmentFolder }.SelectMany(kind => Pieces(folder, kind)).ToDictionary(p => p.File, p => p.Text);
 
+    /// <summary>Each procedure's file with the texts it is read from, its own and the whole shelf's, by file name.</summary>
+    public static IReadOnlyList<(string File, IReadOnlyDictionary<string, string> Files)> Texts(string folder)
+    {
+        var shared = SharedTexts(folder);
+        return [.. Paths(folder).Select(path => (Path.GetFileName(path), (IReadOnlyDictionary<string, string>)new Dictionary<string, string>(shared) { [Path.GetFileName(path)] = File.ReadAllText(path) }))];
+    }
+
     /// <summary>The procedures of the folder in order of name, each with what is wrong in it.</summary>
     public static IReadOnlyList<(string File, string Text, Procedure? Procedure, IReadOnlyList<ProcedureProblem> Problems)> Read(string folder)
     {
         var shelf = Shelf(folder);
-        return [.. Directory.EnumerateFiles(folder, "*.yaml").Order(StringComparer.Ordinal).Select(path => One(path, shelf))];
+        return [.. Paths(folder).Select(path => One(path, shelf))];
     }
+
+    private static IEnumerable<string> Paths(string folder) => Directory.EnumerateFiles(folder, "*.yaml").Order(StringComparer.Ordinal);
 
     private static (string, string, Procedure?, IReadOnlyList<ProcedureProblem>) One(string path, Shelf shelf)
     {

@@ -26,7 +26,8 @@ internal static class WireJson
     /// </summary>
     public static void MakeReadyBeside() => _ = Task.Run(() =>
     {
-        var json = new JsonSerializerOptions(JsonSerializerDefaults.Web);
+        // Options that are alike share what they know of types: what is described here is there when the routes ask for it.
+        var json = new Microsoft.AspNetCore.Http.Json.JsonOptions().SerializerOptions;
         Configure(json);
         json.MakeReadOnly(); // until then a type is only named, not described
         _ = json.GetTypeInfo(typeof(EntryAsk));

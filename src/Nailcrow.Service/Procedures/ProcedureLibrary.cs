@@ -84,12 +84,35 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
 
     private async Task<Shelved> ReadAsync(CancellationToken ct)
     {
-        var refused = new List<ProcedureView>();
-        var known = (await versions.ListAsync(ct)).Select(v => (v.Procedure, v.Version)).ToHashSet();
-        var shared = ProcedureFolder.SharedTexts(settings.Procedures);
-        var unseen = ProcedureFolder.Read(settings.Procedures).Where(f => f.Procedure is null || !known.Contains((f.Procedure.Id, f.Procedure.Version)));
-        foreach (var (view, files) in unseen.AsParallel().AsOrdered().Select(f => Seen(f.File, new Dictionary<string, string>(shared) { [f.File] = f.Text })))
+        var all = await versions.ListAsync(ct);
+        IReadOnlyList<ProcedureView> unproved = [];
+        if (Unseen(all) is { Count: > 0 } unseen)
         {
+            unproved = await ShelveAsync(unseen, ct);
+            all = await versions.ListAsync(ct);
+        }
+        // The language may have changed under an old version: then it is listed with what is wrong, and used for nothing.
+        var read = all.Select(v => (Version: v, Proved.Read(v.File, v.Files).Procedure)).ToList();
+        var refused = unproved.Concat(read.Where(r => r.Procedure is null && r.Version.WithdrawnAt is null).Select(r => Proved.View(r.Version.File, r.Version.Files)));
+        var readable = read.Where(r => r.Procedure is not null).ToList();
+        var usable = readable.Where(r => r.Version.WithdrawnAt is null).DistinctBy(r => r.Version.Procedure).Select(r => r.Procedure).OfType<Procedure>();
+        return new([.. readable.Select(r => r.Version)], [.. usable], [.. refused], (all.Count, all.Count(v => v.WithdrawnAt is not null)), time.GetUtcNow());
+    }
+
+    /// <summary>What lies in the folder and was never published. What was published from the very same texts is not even read.</summary>
+    private List<(string File, IReadOnlyDictionary<string, string> Files)> Unseen(IReadOnlyList<PublishedProcedure> published)
+    {
+        var shelf = ProcedureFolder.Shelf(settings.Procedures);
+        return [.. ProcedureFolder.Texts(settings.Procedures)
+            .Where(f => !published.Any(v => v.File == f.File && Same(v.Files, f.Files)))
+            .Where(f => ProcedureReader.Read(f.File, f.Files[f.File], shelf).Procedure is not { } read || !published.Any(v => (v.Procedure, v.Version) == (read.Id, read.Version)))];
+    }
+
+    /// <summary>Publishes what is proved, and gives back what is not.</summary>
+    private async Task<IReadOnlyList<ProcedureView>> ShelveAsync(List<(string File, IReadOnlyDictionary<string, string> Files)> unseen, CancellationToken ct)
+    {
+        var refused = new List<ProcedureView>();
+        foreach (var (view, files) in unseen.AsParallel().AsOrdered().Select(f => (Proved.View(f.File, f.Files), f.Files)))
             if (view.IsProved)
                 await versions.PublishAsync(new(view.Id!, view.Version!, view.Title!, view.File, files, view.States, time.GetUtcNow(), Shipped), ct); // a proved view has all three
             else
@@ -97,17 +120,11 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
                 refused.Add(view);
                 log.LogWarning("Procedure file {File} is not published: {Problems} problems, {Findings} safety findings", view.File, view.Problems.Count, view.Findings.Count);
             }
-        }
-        var all = await versions.ListAsync(ct);
-        // The language may have changed under an old version: then it is listed with what is wrong, and used for nothing.
-        var read = all.Select(v => (Version: v, Proved.Read(v.File, v.Files).Procedure)).ToList();
-        refused.AddRange(read.Where(r => r.Procedure is null && r.Version.WithdrawnAt is null).Select(r => Proved.View(r.Version.File, r.Version.Files)));
-        var readable = read.Where(r => r.Procedure is not null).ToList();
-        var usable = readable.Where(r => r.Version.WithdrawnAt is null).DistinctBy(r => r.Version.Procedure).Select(r => r.Procedure).OfType<Procedure>();
-        return new([.. readable.Select(r => r.Version)], [.. usable], refused, (all.Count, all.Count(v => v.WithdrawnAt is not null)), time.GetUtcNow());
+        return refused;
     }
 
-    private static (ProcedureView View, IReadOnlyDictionary<string, string> Files) Seen(string file, IReadOnlyDictionary<string, string> files) => (Proved.View(file, files), files);
+    private static bool Same(IReadOnlyDictionary<string, string> one, IReadOnlyDictionary<string, string> other) =>
+        one.Count == other.Count && one.All(file => other.TryGetValue(file.Key, out var text) && text == file.Value);
 
     private sealed record Shelved(IReadOnlyList<PublishedProcedure> Versions, IReadOnlyList<Procedure> Usable, IReadOnlyList<ProcedureView> Refused, (int Published, int Withdrawn) Stamp, DateTimeOffset At);
 }
