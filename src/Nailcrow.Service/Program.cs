@@ -1,4 +1,3 @@
-using Microsoft.Extensions.Options;
 using Nailcrow.Service.Admin;
 using Nailcrow.Service.Appliances;
 using Nailcrow.Service.Host;
@@ -13,41 +12,46 @@ using Nailcrow.Service.Tickets.Planning;
 
 if (args is ["restore", ..])
     return RestoreCommand.Run(args);
-WireJson.MakeReadyBeside();
-var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, WebRootPath = ConsoleFiles.Beside });
-var settings = builder.AddHost();
-builder.AddPeople(settings);
-builder.AddAppliances();
-builder.AddIntake();
-builder.AddProcedures(settings);
-builder.AddRebuilds(settings);
-builder.AddAdmin(settings);
-
-var app = builder.Build();
-app.UseHost();
-app.MapIntake();
-app.MapTickets();
-app.MapPlanning();
-app.MapAppliances();
-app.MapDrives();
-app.MapImport();
-app.MapProcedures();
-app.MapSwaps();
-app.MapPhotos();
-app.MapPaper();
-app.MapReports();
-app.MapRebuilds();
-app.MapPeople();
-app.MapAdmin();
-app.MapHost();
 try
 {
-    await app.PrepareAsync(settings);
+    await (await ReadyAsync(args)).RunAsync();
+    return 0;
 }
-catch (OptionsValidationException wrong)
+catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
 {
-    Console.Error.WriteLine(wrong.Message);
+    Console.Error.WriteLine(sentence);
     return 1;
 }
-await app.RunAsync();
-return 0;
+
+static async Task<WebApplication> ReadyAsync(string[] args)
+{
+    WireJson.MakeReadyBeside();
+    var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, WebRootPath = ConsoleFiles.Beside });
+    var settings = builder.AddHost();
+    builder.AddPeople(settings);
+    builder.AddAppliances();
+    builder.AddIntake();
+    builder.AddProcedures(settings);
+    builder.AddRebuilds(settings);
+    builder.AddAdmin(settings);
+
+    var app = builder.Build();
+    app.UseHost();
+    app.MapIntake();
+    app.MapTickets();
+    app.MapPlanning();
+    app.MapAppliances();
+    app.MapDrives();
+    app.MapImport();
+    app.MapProcedures();
+    app.MapSwaps();
+    app.MapPhotos();
+    app.MapPaper();
+    app.MapReports();
+    app.MapRebuilds();
+    app.MapPeople();
+    app.MapAdmin();
+    app.MapHost();
+    await app.PrepareAsync(settings);
+    return app;
+}

@@ -1,7 +1,5 @@
 using System.Data.Common;
-using System.Reflection;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Metadata;
 using Microsoft.EntityFrameworkCore.Storage;
 
 namespace Nailcrow.Store;
@@ -13,28 +11,17 @@ namespace Nailcrow.Store;
 internal sealed class PreparedRows<TRow>
     where TRow : class
 {
-    private sealed record Column(string Name, PropertyInfo Property, RelationalTypeMapping Mapping)
-    {
-        public object Value(TRow row)
-        {
-            var value = Property.GetValue(row);
-            return (value is not null && Mapping.Converter is { } converter ? converter.ConvertToProvider(value) : value) ?? DBNull.Value;
-        }
-    }
-
     private readonly NailcrowDb _db;
     private readonly string _table;
-    private readonly Column[] _columns;
-    private readonly Column _key;
+    private readonly MappedTable<TRow>.Column[] _columns;
+    private readonly MappedTable<TRow>.Column _key;
     private readonly Dictionary<string, DbCommand> _prepared = [];
 
     public PreparedRows(NailcrowDb db)
     {
         _db = db;
-        var entity = db.Model.FindEntityType(typeof(TRow)) ?? throw new InvalidOperationException($"{typeof(TRow).Name} is not mapped.");
-        _table = entity.GetTableName() ?? throw new InvalidOperationException($"{typeof(TRow).Name} has no table.");
-        _columns = [.. entity.GetProperties().Where(p => p.ValueGenerated == ValueGenerated.Never).Select(Of)];
-        _key = Of(entity.FindPrimaryKey()?.Properties[0] ?? throw new InvalidOperationException($"{_table} has no key."));
+        var table = new MappedTable<TRow>(db);
+        (_table, _columns, _key) = (table.Name, table.Columns, table.Key);
     }
 
     public Task InsertAsync(TRow row) =>
@@ -54,19 +41,19 @@ internal sealed class PreparedRows<TRow>
             row);
 
     /// <summary>Writes only what differs: an index whose columns did not change is left alone.</summary>
-    public Task UpdateAsync(TRow before, TRow after)
-    {
-        var changed = _columns.Where(c => !c.Value(before).Equals(c.Value(after))).ToArray();
-        return changed.Length == 0
+    public Task UpdateAsync(TRow before, TRow after) => UpdateAsync([.. _columns.Where(c => !c.Value(before).Equals(c.Value(after)))], after);
+
+    /// <summary>Writes these columns of a row that is there.</summary>
+    public Task UpdateAsync(MappedTable<TRow>.Column[] changed, TRow after) =>
+        changed.Length == 0
             ? Task.CompletedTask
             : ExecuteAsync(
                 string.Join(',', changed.Select(c => c.Name)),
                 () => $"UPDATE {_table} SET {string.Join(", ", changed.Select(c => $"\"{c.Name}\" = {Parameter(c)}"))} WHERE \"{_key.Name}\" = {Parameter(_key)}",
                 [.. changed, _key],
                 after);
-    }
 
-    private async Task ExecuteAsync(string which, Func<string> sql, Column[] columns, TRow row)
+    private async Task ExecuteAsync(string which, Func<string> sql, MappedTable<TRow>.Column[] columns, TRow row)
     {
         if (!_prepared.TryGetValue(which, out var command))
             _prepared[which] = command = Prepare(sql(), columns);
@@ -76,7 +63,7 @@ internal sealed class PreparedRows<TRow>
         await command.ExecuteNonQueryAsync();
     }
 
-    private DbCommand Prepare(string sql, Column[] columns)
+    private DbCommand Prepare(string sql, MappedTable<TRow>.Column[] columns)
     {
         var command = _db.Database.GetDbConnection().CreateCommand();
         command.CommandText = sql;
@@ -85,8 +72,5 @@ internal sealed class PreparedRows<TRow>
         return command;
     }
 
-    private static string Parameter(Column column) => $"@{column.Name}";
-
-    private static Column Of(IProperty property) =>
-        new(property.GetColumnName(), property.PropertyInfo ?? throw new InvalidOperationException($"{property.Name} is no plain property."), property.GetRelationalTypeMapping());
+    private static string Parameter(MappedTable<TRow>.Column column) => $"@{column.Name}";
 }

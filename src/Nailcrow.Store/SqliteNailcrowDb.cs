@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
 namespace Nailcrow.Store;
 
@@ -8,8 +7,11 @@ namespace Nailcrow.Store;
 public sealed class SqliteNailcrowDb(DbContextOptions<SqliteNailcrowDb> options) : NailcrowDb(options)
 {
     // SQLite orders text, not instants; the binary form keeps order and offset.
-    protected override void ConfigureConventions(ModelConfigurationBuilder conventions) =>
-        conventions.Properties<DateTimeOffset>().HaveConversion<DateTimeOffsetToBinaryConverter>();
+    protected override void ConfigureConventions(ModelConfigurationBuilder conventions)
+    {
+        conventions.Properties<DateTimeOffset>().HaveConversion<KeptTime>();
+        conventions.Properties<int>().HaveConversion<KeptNumber>();
+    }
 }
 
 /// <summary>For <c>dotnet ef migrations add</c> only.</summary>

@@ -38,12 +38,15 @@ public static class StoreRegistration
             .AddSingleton<Photos>()
             .AddSingleton<Database>();
 
+    // Longer than any of us holds the file, and shorter than a person waits for an answer.
+    private const int SecondsInTurn = 10;
+
     internal static T OnSqlite<T>(T options, string file)
         where T : DbContextOptionsBuilder
     {
         // Connections wait their turn rather than fail: a backup or a long list may hold the file for a moment.
         // A file is made by Database.MigrateAsync and nowhere else: one that is gone must not come back empty.
-        var connection = new SqliteConnectionStringBuilder { DataSource = file, DefaultTimeout = 30, ForeignKeys = true, Mode = SqliteOpenMode.ReadWrite };
+        var connection = new SqliteConnectionStringBuilder { DataSource = file, DefaultTimeout = SecondsInTurn, ForeignKeys = true, Mode = SqliteOpenMode.ReadWrite };
         options.UseSqlite(connection.ToString()).UseSnakeCaseNamingConvention().AddInterceptors(new PoolsFollowTheFile(new(file)));
         return options;
     }

@@ -30,6 +30,12 @@ public sealed class BadDaysTests
         );
         using var stream = new StreamReader(await http.GetStreamAsync("api/live", Ct));
         var acknowledged = new List<Guid>();
+        int Acknowledged()
+        {
+            lock (acknowledged)
+                return acknowledged.Count;
+        }
+
         var writing = Enumerable
             .Range(0, 4)
             .Select(_ =>
@@ -54,7 +60,8 @@ public sealed class BadDaysTests
                 )
             )
             .ToList();
-        await Task.Delay(300, Ct);
+        for (var waits = 0; waits < 300 && Acknowledged() <= 10; waits++)
+            await Task.Delay(100, Ct);
 
         await service.Process.StopAsync(); // within five seconds, or it throws
 
@@ -135,6 +142,56 @@ public sealed class BadDaysTests
     }
 
     [Fact]
+    public async Task A_database_that_another_program_holds_is_said_in_plain_words_to_all_who_write_at_once_and_gone_on_with()
+    {
+        await using var service = await RunningService.StartPeopledAsync();
+        var ilka = await service.SignInAsync("ilka");
+        var ticket = await TicketAsync(ilka);
+        await using var other = new SqliteConnection($"Data Source={service.DatabaseFile};Pooling=False");
+        await other.OpenAsync(Ct);
+        await Sql(other, "BEGIN IMMEDIATE");
+
+        var asked = Stopwatch.StartNew();
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 8).Select(i => Should.ThrowAsync<ApiProblem>(() => ilka.WriteAsync(ticket, new NoteWritten($"While it is held {i}"), Ct)))
+        );
+
+        answers.ShouldAllBe(a =>
+            (int)a.Status == 503
+            && a.Message == "Another program holds the database. Nothing was written; try again, and look for what holds it where it stays so."
+        );
+        asked.Elapsed.ShouldBeLessThan(TimeSpan.FromSeconds(60), "each of them alone would have waited in turn");
+        (await ilka.TicketAsync(ticket, Ct)).Number.ShouldBe(ticket); // reading goes on
+        await Sql(other, "ROLLBACK");
+        await ilka.WriteAsync(ticket, new NoteWritten("It is free"), Ct);
+        (await ilka.JournalAsync(ticket, 0, Ct)).Entries.Select(e => e.Body).OfType<NoteWritten>().Select(n => n.Text).ShouldBe(["It is free"]);
+    }
+
+    [Fact]
+    public async Task A_write_protected_disk_is_said_by_the_start_and_nothing_on_it_is_touched()
+    {
+        var room = await RoomAsync();
+        Assert.SkipWhen(room is null, "A disk can only be write-protected by root.");
+        await using var disk = room!; // skipped where there is none
+        await using (var service = await RunningService.StartAsync(disk.Folder))
+            service.NotRestartedBecause = "its disk is write-protected next";
+        disk.Protect();
+
+        var (code, said) = await RunAsync(["--urls", "http://127.0.0.1:0", "--Nailcrow:Data", Path.Combine(disk.Folder, "nailcrow.db"), "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures")]);
+
+        (code, said).ShouldBe(
+            (1, "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; it goes on by itself once that is lifted.\n")
+        );
+    }
+
+    private static async Task Sql(SqliteConnection on, string sql)
+    {
+        await using var command = on.CreateCommand();
+        command.CommandText = sql;
+        await command.ExecuteNonQueryAsync(Ct);
+    }
+
+    [Fact]
     public async Task Syslog_is_listened_for_as_soon_as_the_port_is_free_and_the_service_does_not_wait_for_it()
     {
         using var other = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
@@ -202,12 +259,12 @@ public sealed class BadDaysTests
                 File.GetUnixFileMode(file).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite, file);
     }
 
-    private static async Task<(int Code, string Said)> RestoreAsync(string backup, string place)
+    private static Task<(int Code, string Said)> RestoreAsync(string backup, string place) => RunAsync(["restore", backup, $"--Nailcrow:Data={place}"]);
+
+    /// <summary>The service's program, to its end.</summary>
+    private static async Task<(int Code, string Said)> RunAsync(string[] arguments)
     {
-        var start = new ProcessStartInfo(
-            "dotnet",
-            [Built.Assembly("Nailcrow.Service", "nailcrow-service"), "restore", backup, $"--Nailcrow:Data={place}"]
-        )
+        var start = new ProcessStartInfo("dotnet", [Built.Assembly("Nailcrow.Service", "nailcrow-service"), .. arguments])
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,
@@ -233,6 +290,13 @@ public sealed class BadDaysTests
     private sealed record SmallDisk(string Folder) : IAsyncDisposable
     {
         private string Ballast => Path.Combine(Folder, "ballast");
+
+        public void Protect()
+        {
+            using var mount = Process.Start("mount", ["-o", "remount,ro", Folder]);
+            mount.WaitForExit();
+            mount.ExitCode.ShouldBe(0);
+        }
 
         public void Fill()
         {

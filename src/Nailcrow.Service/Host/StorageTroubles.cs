@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Diagnostics;
-using Microsoft.Data.Sqlite;
 using Nailcrow.Store;
 
 namespace Nailcrow.Service.Host;
@@ -11,16 +10,6 @@ namespace Nailcrow.Service.Host;
 internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IExceptionHandler
 {
     private const int RetryAfterSeconds = 10;
-
-    // Result codes of SQLite, sqlite.org/rescode.html.
-    private const int Busy = 5,
-        Locked = 6,
-        ReadOnly = 8,
-        Disk = 10,
-        Corrupt = 11,
-        Full = 13,
-        CannotOpen = 14,
-        NoDatabase = 26;
 
     public async ValueTask<bool> TryHandleAsync(HttpContext http, Exception exception, CancellationToken ct)
     {
@@ -34,22 +23,18 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
 
     /// <summary>What is wrong with the storage, and what to do; null where it is something else.</summary>
     public static string? Sentence(Exception exception) =>
-        exception switch
+        StorageFaults.Of(exception) switch
         {
-            DatabaseGoneException gone => $"{gone.Message} Nothing was written; it goes on by itself once the file is back.",
-            SqliteException { SqliteErrorCode: Full } =>
-                "The disk that holds the database is full. Nothing was written; make room, and it goes on by itself.",
-            SqliteException { SqliteErrorCode: ReadOnly } =>
+            StorageFault.Gone => "The database's file has gone from its place, or another was put there. Nothing was written; it goes on by itself once the file is back.",
+            StorageFault.Full => "The disk that holds the database is full. Nothing was written; make room, and it goes on by itself.",
+            StorageFault.WriteProtected =>
                 "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; it goes on by itself once that is lifted.",
-            SqliteException { SqliteErrorCode: Busy or Locked } =>
-                "Another program holds the database. Nothing was written; try again, and look for what holds it where it stays so.",
-            SqliteException { SqliteErrorCode: CannotOpen } =>
+            StorageFault.Held => "Another program holds the database. Nothing was written; try again, and look for what holds it where it stays so.",
+            StorageFault.CannotOpen =>
                 "The database's file cannot be opened: it, or its folder, is gone or may not be read. Nothing was written; it goes on by itself once it is back.",
-            SqliteException { SqliteErrorCode: Disk } =>
+            StorageFault.DiskError =>
                 "The disk that holds the database reports an error. Nothing was written; look at the disk, and at 'nailcrow admin verify' afterwards.",
-            SqliteException { SqliteErrorCode: Corrupt or NoDatabase } =>
-                "The database's file is damaged or none. Nothing was written; restore a backup with 'nailcrow-service restore'.",
-            { InnerException: { } inner } => Sentence(inner),
+            StorageFault.Damaged => "The database's file is damaged or none. Nothing was written; restore a backup with 'nailcrow-service restore'.",
             _ => null,
         };
 }

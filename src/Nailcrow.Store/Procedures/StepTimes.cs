@@ -39,6 +39,9 @@ public sealed class StepTimes(IDbContextFactory<NailcrowDb> dbs)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var rows = await db.StepTimes.AsNoTracking().Where(r => r.Procedure == procedure).OrderByDescending(r => r.At).Take(Most).ToListAsync(ct);
-        return [.. rows.Select(r => new StepVisit(r.Ticket, r.Nth, r.Procedure, r.Version, r.Step, TimeSpan.FromSeconds(r.Seconds), r.Branch, r.Overruled, r.At))];
+        return [.. rows.Select(r => new StepVisit(r.Ticket, r.Nth, r.Procedure, r.Version, r.Step, Took(r.Seconds), r.Branch, r.Overruled, r.At))];
     }
+
+    /// <summary>What is no time a step can take, because somebody was at the database, is none.</summary>
+    private static TimeSpan Took(double seconds) => seconds >= 0 && seconds < TimeSpan.MaxValue.TotalSeconds ? TimeSpan.FromSeconds(seconds) : TimeSpan.Zero;
 }

@@ -22,6 +22,6 @@ internal sealed class DrivePlaceMapping : IEntityTypeConfiguration<DrivePlaceRow
         row.ToTable("drive_place");
         row.HasKey(r => new { r.Serial, r.Ticket });
         row.HasIndex(r => r.Ticket);
-        row.Property(r => r.HolderKind).HasConversion<string>();
+        row.Property(r => r.HolderKind).HasConversion<KeptWord<HolderKind>>();
     }
 }

@@ -19,6 +19,7 @@ namespace Nailcrow.Store.Tickets;
 internal sealed class JournalBatch(JournalConnection connection, RecordCache cache, TimeProvider time, bool trusting)
 {
     // Numbers a person can tell from a year or a bay.
+    private const long NumbersEnd = 1_000_000_000_000;
     private const long FirstNumber = 1001;
 
     private readonly Dictionary<long, TicketRecord> _found = [];
@@ -114,7 +115,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
 
     private async Task<long> NextNumberAsync(NailcrowDb db)
     {
-        var last = await db.Journal.MaxAsync(r => (long?)r.Ticket) ?? FirstNumber - 1;
+        // What somebody wrote there that is no number of a ticket must not number the next.
+        var last = await db.Journal.Where(r => r.Ticket < NumbersEnd).MaxAsync(r => (long?)r.Ticket) ?? FirstNumber - 1;
         return Math.Max(last, _touched.Keys.DefaultIfEmpty(0).Max()) + 1;
     }
 

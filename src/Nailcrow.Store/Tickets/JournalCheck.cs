@@ -42,7 +42,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
             tell(new(TroubleKind.Missing, null, null, $"{(positions == 1 ? "1 entry that was written is" : $"{positions} entries that were written are")} not there any more; {(gone == 0 ? "no number tells on which ticket" : $"{gone} of them are named above")}."));
         await pictures.HoldAsync(db, tell, progress, ct);
         if (readToo)
-            await ListCheck.RunAsync(dbs, chains.Heads.Count, tell, progress, ct);
+            await ListCheck.RunAsync(dbs, [.. chains.Heads.Keys], tell, progress, ct);
         return new(chains.Heads.Count, chains.Entries, pictures.Looked, seal?.Entries ?? 0);
     }
 
@@ -101,6 +101,9 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
         return await ask.ExecuteScalarAsync(ct) is long given ? given : 0;
     }
 
+    // No ticket has more; a list that says so was written by nobody of ours.
+    private const long MostEntries = 100_000_000;
+
     /// <summary>Entries cut off the end leave a chain that holds; the lists remember how long it was, and numbers of tickets follow each other.</summary>
     /// <returns>How many entries are known to be gone.</returns>
     private static async Task<long> EndsAsync(NailcrowDb db, ChainWalk chains, Action<Trouble> tell, CancellationToken ct)
@@ -117,21 +120,19 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
                 tell(new(TroubleKind.Missing, line.Number, seq + 1, $"{TicketNumber.Text(line.Number)} ends at entry {seq}; {line.Head} were written."));
             else if (line.Head == seq && line.HeadHash != hash)
                 tell(new(TroubleKind.Changed, line.Number, seq, $"{TicketNumber.Text(line.Number)} entry {seq} is not the one that the lists were told from."));
-            gone += Math.Max(0, line.Head - seq);
+            gone += Math.Clamp(line.Head - seq, 0, MostEntries);
         }
-        foreach (var number in NumbersGone(chains.Heads.Keys.Union(lines)))
-            tell(new(TroubleKind.Missing, number, null, $"{TicketNumber.Text(number)} is gone whole: neither entries nor lists tell of it, and the numbers before and after do."));
+        foreach (var (first, last) in NumbersGone(chains.Heads.Keys.Union(lines)))
+            tell(new(TroubleKind.Missing, first, null, first == last
+                ? $"{TicketNumber.Text(first)} is gone whole: neither entries nor lists tell of it, and the numbers before and after do."
+                : $"{TicketNumber.Text(first)} to {TicketNumber.Text(last)} are gone whole: neither entries nor lists tell of them, and the numbers before and after do."));
         return gone;
     }
 
-    private static IEnumerable<long> NumbersGone(IEnumerable<long> there)
+    /// <summary>The gaps, each by its first and last number: one number that is wrong may leave a gap as wide as all numbers.</summary>
+    private static IEnumerable<(long First, long Last)> NumbersGone(IEnumerable<long> there)
     {
-        long? last = null;
-        foreach (var number in there.Order())
-        {
-            for (var gone = (last ?? number) + 1; gone < number; gone++)
-                yield return gone;
-            last = number;
-        }
+        var numbers = there.Order().ToList();
+        return numbers.Zip(numbers.Skip(1)).Where(n => n.Second - 1 > n.First).Select(n => (n.First + 1, n.Second - 1));
     }
 }

@@ -4,7 +4,6 @@ using System.Security.Cryptography;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Store.Tickets;
@@ -30,11 +29,12 @@ internal static class JournalRows
         return found;
     }
 
-    /// <summary>The entries of all tickets between two numbers, both of them too, ticket by ticket.</summary>
-    public static async Task<ILookup<long, StoredEntry>> OfTicketsAsync(NailcrowDb db, long first, long last, CancellationToken ct)
+    /// <summary>The entries of some tickets, in order of arrival on each.</summary>
+    public static async Task<ILookup<long, StoredEntry>> OfTicketsAsync(NailcrowDb db, IReadOnlyList<long> tickets, CancellationToken ct)
     {
         var found = new List<StoredEntry>();
-        await foreach (var (_, entry) in ReadAsync(db, $"{Columns} WHERE ticket BETWEEN @a AND @b ORDER BY ticket, seq", first, last, ct))
+        // Numbers of our own, as text: a list of any length is no list of parameters.
+        await foreach (var (_, entry) in ReadAsync(db, $"{Columns} WHERE ticket IN ({string.Join(',', tickets)}) ORDER BY ticket, seq", 0, 0, ct))
             found.Add(entry);
         return found.ToLookup(e => e.Ticket);
     }
@@ -66,12 +66,6 @@ internal static class JournalRows
         [EnumeratorCancellation] CancellationToken ct
     )
     {
-        var time =
-            (
-                db.Model.FindEntityType(typeof(JournalRow))?.FindProperty(nameof(JournalRow.At))?.GetRelationalTypeMapping().Converter
-                as ValueConverter<DateTimeOffset, long>
-            )?.ConvertFromProviderTyped
-            ?? throw new InvalidOperationException("Times of the journal are kept as numbers.");
         await using var ask = await AskAsync(db, sql, a, b, ct);
         await using var row = await ask.ExecuteReaderAsync(ct);
         while (await row.ReadAsync(ct))
@@ -81,8 +75,8 @@ internal static class JournalRows
                     Id(Text(row, 1)),
                     row.GetInt64(2),
                     row.GetInt64(3),
-                    Time(row.GetInt64(4), time),
-                    Time(row.GetInt64(5), time),
+                    KeptTime.Read(row.GetInt64(4)),
+                    KeptTime.Read(row.GetInt64(5)),
                     Text(row, 6),
                     Text(row, 7),
                     Text(row, 8),
@@ -111,16 +105,4 @@ internal static class JournalRows
     /// <summary>What is no id any more still tells one entry from another.</summary>
     private static Guid Id(string kept) =>
         Guid.TryParse(kept, out var id) ? id : new(SHA256.HashData(Encoding.UTF8.GetBytes(kept)).AsSpan(0, 16));
-
-    private static DateTimeOffset Time(long kept, Func<long, DateTimeOffset> read)
-    {
-        try
-        {
-            return read(kept);
-        }
-        catch (ArgumentException)
-        {
-            return DateTimeOffset.MinValue;
-        }
-    }
 }

@@ -1,6 +1,3 @@
-using System.Collections;
-using System.Globalization;
-using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -17,42 +14,36 @@ internal static class ListCheck
 {
     private const int AtOnce = 100;
 
+    /// <param name="tickets">All that have entries.</param>
     public static async Task RunAsync(
         IDbContextFactory<NailcrowDb> dbs,
-        long of,
+        IReadOnlyCollection<long> tickets,
         Action<Trouble> tell,
         Action<CheckProgress> progress,
         CancellationToken ct
     )
     {
-        for (long done = 0, after = 0; ; )
+        var done = 0L;
+        foreach (var numbers in tickets.Order().Chunk(AtOnce))
         {
             // Lists and journal as of one moment, while others write.
             await using var db = await dbs.CreateDbContextAsync(ct);
             await using var moment = await ReadMoment.BeginAsync(db, ct);
-            var numbers = await db
-                .Journal.Where(r => r.Ticket > after)
-                .Select(r => r.Ticket)
-                .Distinct()
-                .OrderBy(n => n)
-                .Take(AtOnce)
-                .ToListAsync(ct);
-            if (numbers.Count == 0)
-                return;
-            await SomeAsync(db, numbers, tell, ct);
-            (done, after) = (done + numbers.Count, numbers[^1]);
-            progress(new("lists", done, of));
+            await SomeAsync(db, [.. numbers], tell, ct);
+            done += numbers.Length;
+            progress(new("lists", done, tickets.Count));
         }
     }
 
     private static async Task SomeAsync(NailcrowDb db, List<long> numbers, Action<Trouble> tell, CancellationToken ct)
     {
-        var rows = await JournalRows.OfTicketsAsync(db, numbers[0], numbers[^1], ct);
-        var lines = await db.TicketLines.AsNoTracking().Where(l => numbers.Contains(l.Number)).ToDictionaryAsync(l => l.Number, ct);
-        var places = (await db.DrivePlaces.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).ToListAsync(ct)).ToLookup(r => r.Ticket);
-        var snapshots = (await db.Snapshots.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).ToListAsync(ct)).ToLookup(r => r.Ticket);
-        var lives = (await db.LifeEvents.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).ToListAsync(ct)).ToLookup(r => r.Ticket);
-        var times = (await db.StepTimes.AsNoTracking().Where(r => numbers.Contains(r.Ticket)).ToListAsync(ct)).ToLookup(r => r.Ticket);
+        var rows = await JournalRows.OfTicketsAsync(db, numbers, ct);
+        var lines = await ListRows<TicketLineRow>.OfAsync(db, numbers, l => l.Number, ct);
+        var places = await ListRows<DrivePlaceRow>.OfAsync(db, numbers, r => r.Ticket, ct);
+        var snapshots = await ListRows<SnapshotRow>.OfAsync(db, numbers, r => r.Ticket, ct);
+        var lives = await ListRows<LifeEventRow>.OfAsync(db, numbers, r => r.Ticket, ct);
+        var times = await ListRows<StepTimeRow>.OfAsync(db, numbers, r => r.Ticket, ct);
+        var older = await db.TicketLines.Where(l => numbers.Contains(l.Number) && l.Rules != Projecting.ListRules).Select(l => l.Number).ToHashSetAsync(ct);
         foreach (var ofOne in rows)
         {
             var record = TicketRecord.Of(ofOne.Key, ofOne.Select(EntryReader.Read));
@@ -66,16 +57,16 @@ internal static class ListCheck
                             $"{TicketNumber.Text(entry.Ticket)} entry {entry.Seq} ({unreadable.Kind}) cannot be read by this version: {unreadable.Why}"
                         )
                     );
-            var line = lines.GetValueOrDefault(ofOne.Key);
-            if (line is { Rules: not Projecting.ListRules })
+            if (older.Contains(ofOne.Key))
                 continue; // told by older rules, and about to be told anew
+            var told = ListsOfTicket.Of(record);
             var differing = new[]
             {
-                ("the list of tickets", Same(line is null ? [] : [line], [Projecting.Line(record)])),
-                ("where drives are", Same(places[ofOne.Key], Projecting.Places(record))),
-                ("the snapshots", Same(snapshots[ofOne.Key], Projecting.Snapshots(record))),
-                ("the drives' lives", Same(lives[ofOne.Key], Projecting.Life(record))),
-                ("the times of steps", Same(times[ofOne.Key], Projecting.StepTimes(record))),
+                ("the list of tickets", lines.Are(ofOne.Key, [told.Line])),
+                ("where drives are", places.Are(ofOne.Key, told.Places)),
+                ("the snapshots", snapshots.Are(ofOne.Key, told.Snapshots)),
+                ("the drives' lives", lives.Are(ofOne.Key, told.Life)),
+                ("the times of steps", times.Are(ofOne.Key, told.Times)),
             }
                 .Where(l => !l.Item2)
                 .Select(l => l.Item1)
@@ -86,29 +77,9 @@ internal static class ListCheck
                         TroubleKind.ListsDiffer,
                         ofOne.Key,
                         null,
-                        $"{TicketNumber.Text(ofOne.Key)}: {string.Join(", ", differing)} do not say what the journal says; 'nailcrow admin rebuild-projections' tells them anew."
+                        $"{TicketNumber.Text(ofOne.Key)}: the journal says otherwise than {string.Join(" and ", differing)}; 'nailcrow admin rebuild-projections' tells them anew."
                     )
                 );
         }
     }
-
-    private static bool Same<T>(IEnumerable<T> kept, IEnumerable<T> told) =>
-        kept.Select(Told)
-            .Order(StringComparer.Ordinal)
-            .SequenceEqual(told.Select(Told).Order(StringComparer.Ordinal), StringComparer.Ordinal);
-
-    private static string Told<T>(T row) =>
-        string.Join(
-            '\u001f',
-            typeof(T)
-                .GetProperties(BindingFlags.Public | BindingFlags.Instance)
-                .Select(p =>
-                    p.GetValue(row) switch
-                    {
-                        DateTimeOffset at => at.UtcDateTime.ToString("yyyy-MM-dd HH:mm:ss.fff", CultureInfo.InvariantCulture), // databases keep different fractions
-                        IEnumerable and not string => throw new InvalidOperationException($"{typeof(T).Name}.{p.Name} is no plain value."),
-                        var value => Convert.ToString(value, CultureInfo.InvariantCulture),
-                    }
-                )
-        );
 }

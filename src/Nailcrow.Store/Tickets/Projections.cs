@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
@@ -21,24 +22,13 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     /// <returns>How many tickets were told again.</returns>
     public async Task<long> RebuildAsync(CancellationToken ct)
     {
-        await using var db = await dbs.CreateDbContextAsync(ct);
         await journal.AloneAsync(MarkAllAsync, ct);
         return await BringUpToDateAsync(ct) + await TellMissingAsync(ct);
     }
 
     /// <summary>The tickets that were told by other rules than today's.</summary>
-    public async Task<long> BringUpToDateAsync(CancellationToken ct)
-    {
-        for (long told = 0, after = 0; ; )
-        {
-            await using var db = await dbs.CreateDbContextAsync(ct);
-            var stale = await db.TicketLines.Where(l => l.Rules != Projecting.ListRules && l.Number > after).OrderBy(l => l.Number).Select(l => l.Number).Take(AtOnce).ToListAsync(ct);
-            if (stale.Count == 0)
-                return told;
-            await journal.AloneAsync(connection => TellAsync(connection, stale), ct);
-            (told, after) = (told + stale.Count, stale[^1]); // one that could not be told is left for the next time, not tried for ever
-        }
-    }
+    public Task<long> BringUpToDateAsync(CancellationToken ct) =>
+        TellAllAsync((db, after) => db.TicketLines.Where(l => l.Rules != Projecting.ListRules && l.Number > after).Select(l => l.Number), ct);
 
     /// <summary>
     /// Whether some ticket was told by other rules than today's, or there are entries and no lists at all. Asked at every start, so
@@ -54,48 +44,91 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     }
 
     /// <summary>Tickets that have entries and no line.</summary>
-    public async Task<long> TellMissingAsync(CancellationToken ct)
+    public Task<long> TellMissingAsync(CancellationToken ct) =>
+        TellAllAsync((db, after) => db.Journal.Where(r => r.Ticket > after && !db.TicketLines.Any(l => l.Number == r.Ticket)).Select(r => r.Ticket).Distinct(), ct);
+
+    /// <summary>While some are written in the writer's turn, the next are read and folded beside it: the writer is held up by rows only.</summary>
+    /// <param name="wanted">The tickets after a number that are to be told.</param>
+    private async Task<long> TellAllAsync(Func<NailcrowDb, long, IQueryable<long>> wanted, CancellationToken ct)
     {
-        for (long told = 0, after = 0; ; )
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        await using var room = await RoomToRead.TakeAsync(db, ct);
+        var told = 0L;
+        var next = FoldAsync(db, wanted, 0, ct);
+        while (await next is { Last: { } last } folded)
         {
-            await using var db = await dbs.CreateDbContextAsync(ct);
-            var missing = await db.Journal.Where(r => r.Ticket > after && !db.TicketLines.Any(l => l.Number == r.Ticket)).Select(r => r.Ticket).Distinct().OrderBy(n => n).Take(AtOnce).ToListAsync(ct);
-            if (missing.Count == 0)
-                return told;
-            await journal.AloneAsync(connection => TellAsync(connection, missing), ct);
-            (told, after) = (told + missing.Count, missing[^1]);
+            next = FoldAsync(db, wanted, last, ct); // one that could not be told is left for the next time, not tried for ever
+            await journal.AloneAsync(connection => WriteAsync(connection, folded.Lists), ct);
+            told += folded.Lists.Count;
         }
+        return told;
     }
+
+    /// <returns>The lists, and the last of the tickets they are of; none where there is nothing more to tell.</returns>
+    private async Task<(long? Last, IReadOnlyList<ListsOfTicket> Lists)> FoldAsync(NailcrowDb db, Func<NailcrowDb, long, IQueryable<long>> wanted, long after, CancellationToken ct)
+    {
+        var numbers = await wanted(db, after).OrderBy(n => n).Take(AtOnce).ToListAsync(ct);
+        if (numbers.Count == 0 || numbers.Max() <= after) // a number that is none, which somebody wrote, sorts behind all that are
+            return (null, []);
+        var entries = await JournalRows.OfTicketsAsync(db, numbers, ct);
+        // One core is left to whoever writes. A line whose entries are gone is verify's to tell.
+        var lists = await Task.Run(() => numbers.AsParallel().AsOrdered().WithDegreeOfParallelism(Math.Max(1, Environment.ProcessorCount - 1))
+            .Where(n => entries[n].Any()).Select(n => ListsOfTicket.Of(Record(n, entries[n]))).ToList(), ct);
+        return (numbers.Max(), lists);
+    }
+
+    private static TicketRecord Record(long number, IEnumerable<StoredEntry> entries) => TicketRecord.Of(number, entries.Select(EntryReader.Read));
 
     private static async Task MarkAllAsync(JournalConnection connection)
     {
         var db = connection.Db;
         await db.TicketLines.Where(l => !db.Journal.Any(r => r.Ticket == l.Number)).ExecuteDeleteAsync();
+        await db.DrivePlaces.Where(p => !db.Journal.Any(r => r.Ticket == p.Ticket)).ExecuteDeleteAsync();
+        await db.Snapshots.Where(s => !db.Journal.Any(r => r.Ticket == s.Ticket)).ExecuteDeleteAsync();
+        await db.LifeEvents.Where(e => !db.Journal.Any(r => r.Ticket == e.Ticket)).ExecuteDeleteAsync();
+        await db.StepTimes.Where(t => !db.Journal.Any(r => r.Ticket == t.Ticket)).ExecuteDeleteAsync();
         await db.TicketLines.ExecuteUpdateAsync(set => set.SetProperty(l => l.Rules, -1));
     }
 
-    private static async Task TellAsync(JournalConnection connection, IReadOnlyList<long> numbers)
+    private static async Task WriteAsync(JournalConnection connection, IReadOnlyList<ListsOfTicket> folded)
     {
         var db = connection.Db;
-        await db.DrivePlaces.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
-        await db.Snapshots.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
-        await db.LifeEvents.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
-        await db.StepTimes.Where(r => numbers.Contains(r.Ticket)).ExecuteDeleteAsync();
-        var rows = await JournalRows.OfTicketsAsync(db, numbers[0], numbers[^1], CancellationToken.None);
-        foreach (var number in numbers)
-            await TellAsync(connection, TicketRecord.Of(number, rows[number].Select(EntryReader.Read)));
+        var numbers = folded.Select(f => f.Number).ToList();
+        if (numbers.Count == 0)
+            return;
+        var heads = await db.Journal.Where(r => numbers.Contains(r.Ticket)).GroupBy(r => r.Ticket).Select(g => new { Ticket = g.Key, Head = g.Max(r => r.Seq) }).ToDictionaryAsync(h => h.Ticket, h => h.Head);
+        var lists = new List<ListsOfTicket>();
+        foreach (var one in folded)
+            lists.Add(heads.GetValueOrDefault(one.Number) == one.Line.Head
+                ? one
+                : ListsOfTicket.Of(Record(one.Number, await JournalRows.OfTicketAsync(db, one.Number, 0, CancellationToken.None)))); // written to between the folding and this turn
+        await LinesAsync(connection, numbers, lists);
+        await ReplaceAsync(connection, numbers, lists, l => l.Places, r => r.Ticket);
+        await ReplaceAsync(connection, numbers, lists, l => l.Snapshots, r => r.Ticket);
+        await ReplaceAsync(connection, numbers, lists, l => l.Life, r => r.Ticket);
+        await ReplaceAsync(connection, numbers, lists, l => l.Times, r => r.Ticket);
     }
 
-    private static async Task TellAsync(JournalConnection connection, TicketRecord record)
+    /// <summary>Most of what is told anew stands there already, and what stands there is not written again.</summary>
+    private static async Task LinesAsync(JournalConnection connection, IReadOnlyList<long> numbers, List<ListsOfTicket> lists)
     {
-        await connection.Lines.UpsertAsync(Projecting.Line(record));
-        foreach (var place in Projecting.Places(record))
-            await connection.Rows<DrivePlaceRow>().InsertAsync(place);
-        foreach (var snapshot in Projecting.Snapshots(record))
-            await connection.Rows<SnapshotRow>().InsertAsync(snapshot);
-        foreach (var seen in Projecting.Life(record))
-            await connection.Rows<LifeEventRow>().InsertAsync(seen);
-        foreach (var time in Projecting.StepTimes(record))
-            await connection.Rows<StepTimeRow>().InsertAsync(time);
+        var kept = await ListRows<TicketLineRow>.OfAsync(connection.Db, numbers, l => l.Number, CancellationToken.None);
+        foreach (var line in lists.Select(l => l.Line))
+            await (kept.Differing(line.Number, line) is { } differing ? connection.Lines.UpdateAsync(differing, line) : connection.Lines.UpsertAsync(line));
     }
+
+    private static async Task ReplaceAsync<TRow>(JournalConnection connection, IReadOnlyList<long> numbers, List<ListsOfTicket> lists, Func<ListsOfTicket, IReadOnlyList<TRow>> of, Expression<Func<TRow, long>> ticket)
+        where TRow : class
+    {
+        var kept = await ListRows<TRow>.OfAsync(connection.Db, numbers, ticket, CancellationToken.None);
+        var other = lists.Where(l => !kept.Are(l.Number, of(l))).ToList();
+        var whose = other.ConvertAll(l => l.Number);
+        if (other.Count > 0)
+            await connection.Db.Set<TRow>().Where(OneOf(whose, ticket)).ExecuteDeleteAsync();
+        foreach (var row in other.SelectMany(of))
+            await connection.Rows<TRow>().InsertAsync(row);
+    }
+
+    private static Expression<Func<TRow, bool>> OneOf<TRow>(List<long> numbers, Expression<Func<TRow, long>> ticket) =>
+        Expression.Lambda<Func<TRow, bool>>(Expression.Call(Expression.Constant(numbers), nameof(List<>.Contains), null, ticket.Body), ticket.Parameters);
 }

@@ -125,6 +125,13 @@ public sealed class TicketJournal : IAsyncDisposable
             // A report opens a ticket, so no record can tell that it was sent before; the database has to be asked.
             await WriteAsync(connection, batch, trusting: !batch.Exists(w => w.Ticket is null));
         }
+        catch (Exception e) when (StorageFaults.Of(e) is not null)
+        {
+            // No entry is to blame, and each of them alone would only wait as long again.
+            await connection.DisposeAsync();
+            foreach (var one in batch)
+                one.Answer.TrySetException(e);
+        }
         catch (Exception)
         {
             // One of them cannot be written, or another node wrote meanwhile; the others must not fall with it.

@@ -54,10 +54,10 @@ internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow
         row.ToTable("ticket_line");
         row.HasKey(r => r.Number);
         row.Property(r => r.Number).ValueGeneratedNever();
-        row.Property(r => r.Stage).HasConversion<string>();
-        row.Property(r => r.NextMove).HasConversion<string>();
-        row.Property(r => r.Help).HasConversion<string>();
-        row.Property(r => r.Due).HasConversion<string>();
+        row.Property(r => r.Stage).HasConversion<KeptWord<Stage>>();
+        row.Property(r => r.NextMove).HasConversion<KeptWord<Move>>();
+        row.Property(r => r.Help).HasConversion<KeptWord<SwapHelp>>();
+        row.Property(r => r.Due).HasConversion<KeptWord<DeadlineKind>>();
         // Every list is read newest first, so each index ends with the number.
         row.HasIndex(r => new { r.Ended, r.Number });
         row.HasIndex(r => new { r.Stage, r.Number });

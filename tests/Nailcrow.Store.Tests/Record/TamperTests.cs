@@ -149,7 +149,7 @@ public sealed class TamperTests : IAsyncLifetime
                 "what the list says",
                 "UPDATE ticket_line SET stage = 'Closed' WHERE number = 1003",
                 TroubleKind.ListsDiffer,
-                "T-1003: the list of tickets do not say what the journal says; 'nailcrow admin rebuild-projections' tells them anew."
+                "T-1003: the journal says otherwise than the list of tickets; 'nailcrow admin rebuild-projections' tells them anew."
             },
             {
                 "a guard",

@@ -19,7 +19,10 @@ public sealed record TicketRecord
     public long Bytes { get; }
 
     /// <summary>The number of the last entry. Where somebody cut entries out there are fewer of them, and the next still has a number of its own.</summary>
-    public long Head => Arrived is [.., var last] ? last.Seq : 0;
+    public long Head => Arrived is [.., var last] ? Math.Clamp(last.Seq, Arrived.Count, NumbersEnd) : 0;
+
+    // A number that somebody wrote over may be anything; what follows it is numbered all the same.
+    private const long NumbersEnd = 1_000_000_000_000;
 
     public static TicketRecord Of(long number, IEnumerable<Entry> arrived)
     {

@@ -3,7 +3,6 @@ using System;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Core.Returns;
 using Nailcrow.Store.Swaps;
 
@@ -54,7 +53,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(DrivePlaceRow).GetProperty("At", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(DrivePlaceRow).GetField("<At>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             at.SetSentinelFromProviderValue(0L);
             at.AddAnnotation("Relational:ColumnName", "at");
 
@@ -70,7 +69,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(HolderKind),
                 propertyInfo: typeof(DrivePlaceRow).GetProperty("HolderKind", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(DrivePlaceRow).GetField("<HolderKind>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                providerPropertyType: typeof(string));
+                valueConverter: new KeptWord<HolderKind>());
             holderKind.SetSentinelFromProviderValue("Depot");
             holderKind.AddAnnotation("Relational:ColumnName", "holder_kind");
 

@@ -68,7 +68,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(int?),
                 propertyInfo: typeof(DriveRow).GetProperty("Hours", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(DriveRow).GetField("<Hours>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
+                nullable: true,
+                valueConverter: new KeptNumber());
             hours.AddAnnotation("Relational:ColumnName", "hours");
 
             var model0 = runtimeEntityType.AddProperty(

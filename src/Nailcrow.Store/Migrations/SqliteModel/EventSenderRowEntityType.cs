@@ -3,7 +3,6 @@ using System;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Store.Intake;
 
 #pragma warning disable 219, 612, 618
@@ -36,7 +35,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(EventSenderRow).GetProperty("AddedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(EventSenderRow).GetField("<AddedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             addedAt.SetSentinelFromProviderValue(0L);
             addedAt.AddAnnotation("Relational:ColumnName", "added_at");
 

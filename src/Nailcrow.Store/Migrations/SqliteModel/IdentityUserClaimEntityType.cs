@@ -32,7 +32,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(IdentityUserClaim<string>).GetField("<Id>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueGenerated: ValueGenerated.OnAdd,
                 afterSaveBehavior: PropertySaveBehavior.Throw,
-                sentinel: 0);
+                valueConverter: new KeptNumber());
+            id.SetSentinelFromProviderValue(0L);
             id.AddAnnotation("Relational:ColumnName", "id");
 
             var claimType = runtimeEntityType.AddProperty(

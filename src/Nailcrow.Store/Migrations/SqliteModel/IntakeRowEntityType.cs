@@ -3,7 +3,6 @@ using System;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Store.Intake;
 
 #pragma warning disable 219, 612, 618
@@ -69,7 +68,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(IntakeRow).GetProperty("ReceivedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(IntakeRow).GetField("<ReceivedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             receivedAt.SetSentinelFromProviderValue(0L);
             receivedAt.AddAnnotation("Relational:ColumnName", "received_at");
 

@@ -3,7 +3,6 @@ using System;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Store.Tickets;
 
 #pragma warning disable 219, 612, 618
@@ -39,7 +38,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(JournalRow).GetProperty("At", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(JournalRow).GetField("<At>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             at.SetSentinelFromProviderValue(0L);
             at.AddAnnotation("Relational:ColumnName", "at");
 
@@ -77,7 +76,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(JournalRow).GetProperty("RecordedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(JournalRow).GetField("<RecordedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             recordedAt.SetSentinelFromProviderValue(0L);
             recordedAt.AddAnnotation("Relational:ColumnName", "recorded_at");
 

@@ -3,7 +3,6 @@ using System;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Store.Appliances;
 
 #pragma warning disable 219, 612, 618
@@ -39,7 +38,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(LifeEventRow).GetProperty("Nth", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(LifeEventRow).GetField("<Nth>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 afterSaveBehavior: PropertySaveBehavior.Throw,
-                sentinel: 0);
+                valueConverter: new KeptNumber());
+            nth.SetSentinelFromProviderValue(0L);
             nth.AddAnnotation("Relational:ColumnName", "nth");
 
             var asset = runtimeEntityType.AddProperty(
@@ -54,7 +54,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(LifeEventRow).GetProperty("At", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(LifeEventRow).GetField("<At>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             at.SetSentinelFromProviderValue(0L);
             at.AddAnnotation("Relational:ColumnName", "at");
 

@@ -4,7 +4,6 @@ using System.Reflection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Store.People;
 
 #pragma warning disable 219, 612, 618
@@ -38,7 +37,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(int),
                 propertyInfo: typeof(IdentityUser<string>).GetProperty("AccessFailedCount", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(IdentityUser<string>).GetField("<AccessFailedCount>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                sentinel: 0);
+                valueConverter: new KeptNumber());
+            accessFailedCount.SetSentinelFromProviderValue(0L);
             accessFailedCount.AddAnnotation("Relational:ColumnName", "access_failed_count");
 
             var concurrencyStamp = runtimeEntityType.AddProperty(
@@ -88,7 +88,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(IdentityUser<string>).GetProperty("LockoutEnd", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(IdentityUser<string>).GetField("<LockoutEnd>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             lockoutEnd.AddAnnotation("Relational:ColumnName", "lockout_end");
 
             var normalizedEmail = runtimeEntityType.AddProperty(

@@ -3,7 +3,6 @@ using System;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Store.Procedures;
 
 #pragma warning disable 219, 612, 618
@@ -58,7 +57,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(ProcedureVersionRow).GetProperty("PublishedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ProcedureVersionRow).GetField("<PublishedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             publishedAt.SetSentinelFromProviderValue(0L);
             publishedAt.AddAnnotation("Relational:ColumnName", "published_at");
 
@@ -74,7 +73,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(int),
                 propertyInfo: typeof(ProcedureVersionRow).GetProperty("States", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ProcedureVersionRow).GetField("<States>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                sentinel: 0);
+                valueConverter: new KeptNumber());
+            states.SetSentinelFromProviderValue(0L);
             states.AddAnnotation("Relational:ColumnName", "states");
 
             var title = runtimeEntityType.AddProperty(
@@ -90,7 +90,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(ProcedureVersionRow).GetProperty("WithdrawnAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ProcedureVersionRow).GetField("<WithdrawnAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             withdrawnAt.AddAnnotation("Relational:ColumnName", "withdrawn_at");
 
             var withdrawnBecause = runtimeEntityType.AddProperty(

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("15eb17fb-47b4-42f1-aa5d-d3e222ea13ee"), entityTypeCount: 23)
+            : base(skipDetectChanges: false, modelId: new Guid("8624912c-5263-46e2-9d43-9d0b457f24e0"), entityTypeCount: 23)
         {
         }
 

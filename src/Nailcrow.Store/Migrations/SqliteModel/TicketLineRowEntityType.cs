@@ -3,7 +3,6 @@ using System;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
-using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Tickets;
@@ -55,7 +54,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(int?),
                 propertyInfo: typeof(TicketLineRow).GetProperty("AtWorst", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<AtWorst>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
+                nullable: true,
+                valueConverter: new KeptNumber());
             atWorst.AddAnnotation("Relational:ColumnName", "at_worst");
 
             var bay = runtimeEntityType.AddProperty(
@@ -71,7 +71,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(TicketLineRow).GetProperty("ChangedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<ChangedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             changedAt.SetSentinelFromProviderValue(0L);
             changedAt.AddAnnotation("Relational:ColumnName", "changed_at");
 
@@ -95,7 +95,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(TicketLineRow).GetProperty("Due", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<Due>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
-                providerPropertyType: typeof(string));
+                valueConverter: new KeptWord<DeadlineKind>());
             due.AddAnnotation("Relational:ColumnName", "due");
 
             var dueAt = runtimeEntityType.AddProperty(
@@ -104,7 +104,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(TicketLineRow).GetProperty("DueAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<DueAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             dueAt.AddAnnotation("Relational:ColumnName", "due_at");
 
             var ended = runtimeEntityType.AddProperty(
@@ -151,7 +151,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(SwapHelp),
                 propertyInfo: typeof(TicketLineRow).GetProperty("Help", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<Help>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                providerPropertyType: typeof(string));
+                valueConverter: new KeptWord<SwapHelp>());
             help.SetSentinelFromProviderValue("NotKnown");
             help.AddAnnotation("Relational:ColumnName", "help");
 
@@ -168,7 +168,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(int?),
                 propertyInfo: typeof(TicketLineRow).GetProperty("Margin", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<Margin>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
+                nullable: true,
+                valueConverter: new KeptNumber());
             margin.AddAnnotation("Relational:ColumnName", "margin");
 
             var model0 = runtimeEntityType.AddProperty(
@@ -190,7 +191,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(Move),
                 propertyInfo: typeof(TicketLineRow).GetProperty("NextMove", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<NextMove>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                providerPropertyType: typeof(string));
+                valueConverter: new KeptWord<Move>());
             nextMove.SetSentinelFromProviderValue("Nothing");
             nextMove.AddAnnotation("Relational:ColumnName", "next_move");
 
@@ -206,7 +207,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(DateTimeOffset),
                 propertyInfo: typeof(TicketLineRow).GetProperty("ReceivedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<ReceivedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             receivedAt.SetSentinelFromProviderValue(0L);
             receivedAt.AddAnnotation("Relational:ColumnName", "received_at");
 
@@ -215,7 +216,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(int),
                 propertyInfo: typeof(TicketLineRow).GetProperty("Rules", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<Rules>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                sentinel: 0);
+                valueConverter: new KeptNumber());
+            rules.SetSentinelFromProviderValue(0L);
             rules.AddAnnotation("Relational:ColumnName", "rules");
 
             var serial = runtimeEntityType.AddProperty(
@@ -246,7 +248,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(Stage),
                 propertyInfo: typeof(TicketLineRow).GetProperty("Stage", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<Stage>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                providerPropertyType: typeof(string));
+                valueConverter: new KeptWord<Stage>());
             stage.SetSentinelFromProviderValue("Received");
             stage.AddAnnotation("Relational:ColumnName", "stage");
 
@@ -263,7 +265,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(TicketLineRow).GetProperty("VisitFrom", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<VisitFrom>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             visitFrom.AddAnnotation("Relational:ColumnName", "visit_from");
 
             var visitTo = runtimeEntityType.AddProperty(
@@ -272,7 +274,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(TicketLineRow).GetProperty("VisitTo", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<VisitTo>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
-                valueConverter: new DateTimeOffsetToBinaryConverter());
+                valueConverter: new KeptTime());
             visitTo.AddAnnotation("Relational:ColumnName", "visit_to");
 
             var watched = runtimeEntityType.AddProperty(

@@ -17,6 +17,9 @@ internal static class OlderForms
         new("sheet-compiled", IsOfOneDrive, body => body["sheet"]!["drives"] = new JsonArray(OnlyDrive(body["sheet"]!))), // IsOfOneDrive saw the sheet
     ];
 
+    /// <summary>Whether some version wrote this kind otherwise; its entries are then looked at one by one.</summary>
+    public static bool MayBeOf(string kind) => Array.Exists(All, f => f.Kind == kind);
+
     public static JsonElement Today(string kind, JsonElement written)
     {
         var older = All.Where(f => f.Kind == kind && f.Is(written)).ToList();

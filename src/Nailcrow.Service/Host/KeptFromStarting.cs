@@ -1,0 +1,16 @@
+using Microsoft.AspNetCore.Connections;
+using Microsoft.Extensions.Options;
+
+namespace Nailcrow.Service.Host;
+
+/// <summary>What keeps the service from starting and is no fault of ours, in plain words: a setting, the storage, a port that is taken.</summary>
+internal static class KeptFromStarting
+{
+    public static string? Sentence(Exception exception) =>
+        exception switch
+        {
+            OptionsValidationException wrong => wrong.Message,
+            IOException { InnerException: AddressInUseException } taken => taken.Message,
+            _ => StorageTroubles.Sentence(exception),
+        };
+}

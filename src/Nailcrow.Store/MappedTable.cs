@@ -1,0 +1,39 @@
+using System.Reflection;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata;
+using Microsoft.EntityFrameworkCore.Storage;
+
+namespace Nailcrow.Store;
+
+/// <summary>A table as EF maps it: names, types and conversions are EF's own, for those who write and read it row by row.</summary>
+internal sealed class MappedTable<TRow>
+    where TRow : class
+{
+    public MappedTable(NailcrowDb db)
+    {
+        var entity = db.Model.FindEntityType(typeof(TRow)) ?? throw new InvalidOperationException($"{typeof(TRow).Name} is not mapped.");
+        Name = entity.GetTableName() ?? throw new InvalidOperationException($"{typeof(TRow).Name} has no table.");
+        Columns = [.. entity.GetProperties().Where(p => p.ValueGenerated == ValueGenerated.Never).Select(Of)];
+        Key = Of(entity.FindPrimaryKey()?.Properties[0] ?? throw new InvalidOperationException($"{Name} has no key."));
+    }
+
+    public string Name { get; }
+
+    /// <summary>Those that are ours to write; what the database numbers by itself is not among them.</summary>
+    public Column[] Columns { get; }
+
+    public Column Key { get; }
+
+    private static Column Of(IProperty property) =>
+        new(property.GetColumnName(), property.PropertyInfo ?? throw new InvalidOperationException($"{property.Name} is no plain property."), property.GetRelationalTypeMapping());
+
+    public sealed record Column(string Name, PropertyInfo Property, RelationalTypeMapping Mapping)
+    {
+        /// <summary>What stands in the database for a row.</summary>
+        public object Value(TRow row)
+        {
+            var value = Property.GetValue(row);
+            return (value is not null && Mapping.Converter is { } converter ? converter.ConvertToProvider(value) : value) ?? DBNull.Value;
+        }
+    }
+}

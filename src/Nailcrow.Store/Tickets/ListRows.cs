@@ -1,0 +1,65 @@
+using System.Globalization;
+using System.Linq.Expressions;
+using System.Reflection;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
+
+namespace Nailcrow.Store.Tickets;
+
+/// <summary>
+/// The rows of some tickets in one list, as they stand in the database: nothing is read into a type, so that what somebody made
+/// of a column is seen as what it is.
+/// </summary>
+internal sealed class ListRows<TRow>
+    where TRow : class
+{
+    private readonly MappedTable<TRow> _table;
+    private readonly ILookup<long, object[]> _kept;
+
+    private ListRows(MappedTable<TRow> table, ILookup<long, object[]> kept) => (_table, _kept) = (table, kept);
+
+    /// <param name="ticket">The property that says whose row it is.</param>
+    public static async Task<ListRows<TRow>> OfAsync(NailcrowDb db, IReadOnlyList<long> tickets, Expression<Func<TRow, long>> ticket, CancellationToken ct)
+    {
+        var table = new MappedTable<TRow>(db);
+        var whose = Array.FindIndex(table.Columns, c => c.Property == ((MemberExpression)ticket.Body).Member as PropertyInfo);
+        await db.Database.OpenConnectionAsync(ct);
+        await using var ask = db.Database.GetDbConnection().CreateCommand();
+        ask.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
+        var names = string.Join(", ", table.Columns.Select(c => $"\"{c.Name}\""));
+        ask.CommandText = $"SELECT {names} FROM {table.Name} WHERE \"{table.Columns[whose].Name}\" IN ({string.Join(',', tickets)})";
+        var kept = new List<(long Ticket, object[] Values)>();
+        await using var row = await ask.ExecuteReaderAsync(ct);
+        while (await row.ReadAsync(ct))
+        {
+            var values = new object[row.FieldCount];
+            row.GetValues(values);
+            kept.Add((row.GetInt64(whose), values));
+        }
+        return new(table, kept.ToLookup(k => k.Ticket, k => k.Values));
+    }
+
+    /// <summary>Whether the rows of a ticket are these, in whatever order.</summary>
+    public bool Are(long ticket, IReadOnlyCollection<TRow> told)
+    {
+        if (told.Count == 0 || !_kept.Contains(ticket))
+            return told.Count == 0 && !_kept.Contains(ticket);
+        return _kept[ticket].Select(Told).Order(StringComparer.Ordinal).SequenceEqual(told.Select(r => Told(_table.Columns.Select(c => c.Value(r)))).Order(StringComparer.Ordinal));
+    }
+
+    /// <summary>The columns in which the one row of a ticket is not this; null where there is no row.</summary>
+    public MappedTable<TRow>.Column[]? Differing(long ticket, TRow told) =>
+        _kept[ticket].FirstOrDefault() is { } kept ? [.. _table.Columns.Where((c, i) => Told(kept[i]) != Told(c.Value(told)))] : null;
+
+    private static string Told(IEnumerable<object> values) => string.Join('\u001f', values.Select(Told));
+
+    private static string Told(object value) =>
+        value switch
+        {
+            DBNull => "\0", // nothing is not the same as an empty word
+            bool yes => yes ? "1" : "0",
+            Enum word => Convert.ToInt64(word, CultureInfo.InvariantCulture).ToString(CultureInfo.InvariantCulture),
+            byte[] bytes => Convert.ToHexString(bytes),
+            _ => Convert.ToString(value, CultureInfo.InvariantCulture) ?? "",
+        };
+}
