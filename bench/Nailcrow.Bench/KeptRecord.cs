@@ -6,6 +6,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Client;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Running;
@@ -19,12 +20,14 @@ internal static class KeptRecord
 {
     private const int Tickets = 100_000;
     private const int EntriesEach = 10;
+    private const int Readings = 100_000;
     private const int Rounds = 5;
 
     public static async Task MeasureAsync()
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-record-").FullName;
         var file = Path.Combine(folder, "nailcrow.db");
+        var longest = 0L;
         await using (
             var services = new ServiceCollection()
                 .AddSingleton(TimeProvider.System)
@@ -77,12 +80,43 @@ internal static class KeptRecord
             );
             await MoreAsync(services.GetRequiredService<TicketJournal>(), 10_000);
             Told.Plain("a seal 10,000 entries later", await SecondsAsync(() => seals.SealAsync(CancellationToken.None)), "s", "under 2");
+            longest = await LongAsync(services.GetRequiredService<TicketJournal>());
         }
-        await MemoryAsync(folder);
+        await MemoryAsync(folder, longest);
+    }
+
+    /// <summary>A rebuild that was read every few seconds for a week.</summary>
+    private static async Task<long> LongAsync(TicketJournal journal)
+    {
+        var opened = (Written.Kept)await journal.OpenAsync(
+            By(new FaultReported("FSC-LONG", "BRK12-L", "Brackmere B12", "Corrin Records Trust", "Corrin Deep Archive", "Vault hall", JobKind.Fault, "Amber lamp", "2", "P8BALONG1")),
+            CancellationToken.None
+        );
+        foreach (var some in Enumerable.Range(0, Readings).Chunk(2_000))
+            await Task.WhenAll(
+                some.Select(i => journal.WriteAsync(
+                    opened.Entry.Ticket,
+                    By(new ReadingTaken("vault", Progress.Running, RebuildPhase.Rebuilding, "machine", Math.Round(100m * i / Readings, 1))),
+                    CancellationToken.None
+                ))
+            );
+        return opened.Entry.Ticket;
+    }
+
+    private static async Task AnswerAsync(HttpClient http, NailcrowClient admin, long ticket)
+    {
+        http.DefaultRequestHeaders.Authorization = new("Bearer", (await admin.SignInAsync("admin", RunningService.Password, CancellationToken.None)).AccessToken);
+        var clock = Stopwatch.StartNew();
+        var answer = await http.GetByteArrayAsync($"api/tickets/{ticket}");
+        Told.Plain("a ticket with 100,000 readings, answered first", clock.Elapsed.TotalMilliseconds, "ms", "(not asked)");
+        clock.Restart();
+        await http.GetByteArrayAsync($"api/tickets/{ticket}");
+        Told.Plain("  and again", clock.Elapsed.TotalMilliseconds, "ms", "(not asked)");
+        Told.Plain("  its answer", answer.Length / 1000.0, "kB", "under 300");
     }
 
     /// <summary>Over the interface, as an administrator does it, in a process of its own.</summary>
-    private static async Task MemoryAsync(string folder)
+    private static async Task MemoryAsync(string folder, long longest)
     {
         await using var service = await RunningService.StartAsync(folder, 60, Published.Service);
         using var http = service.Http();
@@ -93,6 +127,7 @@ internal static class KeptRecord
         Told.Plain("memory of the service, verifying", StartAndMemory.ResidentMegabytes(service.Process.Id, "VmHWM"), "MB", "under 300");
         await admin.VerifyAsync(CancellationToken.None);
         Told.Plain("  reading everything as well", StartAndMemory.ResidentMegabytes(service.Process.Id, "VmHWM"), "MB", "(not asked)");
+        await AnswerAsync(http, admin, longest);
     }
 
     /// <summary>Reads the texts in order and hashes each: what nobody can do without who verifies.</summary>

@@ -12,6 +12,9 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
     public const string MediaType = "application/zip";
 
     private const string DatabaseEntry = "nailcrow.db";
+    // A copy is written to without a pause; what has been left alone for so long is nobody's any more.
+    private static readonly TimeSpan NobodyWrites = TimeSpan.FromHours(1);
+
     private const string SealsFolder = "seals/";
     private const string KeysFolder = "keys/";
 
@@ -51,6 +54,17 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
             1 << 16,
             FileOptions.DeleteOnClose | FileOptions.Asynchronous
         );
+    }
+
+    /// <summary>
+    /// Removes what a backup that was killed half-way left beside the database: as secret as it, as large, and of use to nobody.
+    /// </summary>
+    public void Sweep(DateTimeOffset now)
+    {
+        var (folder, name) = (Path.GetDirectoryName(Path.GetFullPath(file.Path)) ?? ".", Path.GetFileName(file.Path));
+        foreach (var left in new[] { $"{name}.copying-*", $"{name}.backup-*" }.SelectMany(kind => Directory.EnumerateFiles(folder, kind)))
+            if (now - File.GetLastWriteTimeUtc(left) > NobodyWrites)
+                File.Delete(left);
     }
 
     /// <summary>Puts a backup where nothing is yet.</summary>

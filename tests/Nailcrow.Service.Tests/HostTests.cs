@@ -46,4 +46,17 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
 
         await process.HearsAsync(System.Text.RegularExpressions.Regex.Escape(sentence));
     }
+
+    [Fact]
+    public async Task A_port_that_another_program_has_is_told_in_one_line_at_the_start()
+    {
+        var taken = service.Service.Address.ToString().TrimEnd('/');
+        await using var process = RunningProcess.Start(
+            Built.Assembly("Nailcrow.Service", "nailcrow-service"),
+            ["--urls", taken, "--Nailcrow:Data", Path.GetTempFileName(), "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures")]
+        );
+
+        await process.HearsAsync(System.Text.RegularExpressions.Regex.Escape($"Failed to bind to address {taken}: address already in use."));
+        process.Said.ShouldNotContain("Unhandled exception");
+    }
 }

@@ -75,6 +75,21 @@ public sealed class CareTests : IAsyncLifetime
     }
 
     [Fact]
+    public void What_a_killed_backup_left_beside_the_database_is_removed_and_one_that_is_being_made_is_not()
+    {
+        string[] left = [$"{_store.File}.copying-1", $"{_store.File}.copying-1-wal", $"{_store.File}.backup-1"];
+        var made = $"{_store.File}.copying-2";
+        foreach (var file in left.Append(made))
+            File.WriteAllText(file, "half");
+        foreach (var file in left)
+            File.SetLastWriteTimeUtc(file, DateTime.UtcNow.AddHours(-2));
+
+        _store.Get<BackupFile>().Sweep(DateTimeOffset.UtcNow);
+
+        left.Append(made).Append(_store.File).Where(File.Exists).ShouldBe([made, _store.File]);
+    }
+
+    [Fact]
     public async Task A_backup_taken_while_people_write_is_whole()
     {
         var ticket = await ThreeEntriesAsync();

@@ -1,11 +1,12 @@
 using Nailcrow.Service.Host;
+using Nailcrow.Store;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Admin;
 
-/// <summary>What a new release has to put in order once, while the service answers: lists told by older rules, secrets that lay in clear.</summary>
-internal sealed class ListKeeper(Projections projections, EventSenders senders, IHostApplicationLifetime life, ILogger<ListKeeper> log)
+/// <summary>What is put in order after a start, while the service answers: lists told by older rules, secrets that lay in clear, what a killed backup left.</summary>
+internal sealed class ListKeeper(Projections projections, EventSenders senders, BackupFile backups, TimeProvider time, IHostApplicationLifetime life, ILogger<ListKeeper> log)
     : BackgroundService
 {
     private static readonly TimeSpan AgainAfter = TimeSpan.FromMinutes(1);
@@ -13,6 +14,7 @@ internal sealed class ListKeeper(Projections projections, EventSenders senders, 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await life.CalmAsync(stoppingToken);
+        Sweep();
         while (!stoppingToken.IsCancellationRequested)
             try
             {
@@ -28,5 +30,17 @@ internal sealed class ListKeeper(Projections projections, EventSenders senders, 
                 log.LogError(e, "The lists could not be told anew; tried again in a minute");
                 await Task.Delay(AgainAfter, stoppingToken);
             }
+    }
+
+    private void Sweep()
+    {
+        try
+        {
+            backups.Sweep(time.GetUtcNow());
+        }
+        catch (IOException e)
+        {
+            log.LogWarning(e, "What a backup left behind could not be removed; the next start tries again");
+        }
     }
 }
