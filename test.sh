@@ -33,6 +33,11 @@ install_browser() {
   $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null
 }
 
+# Lines that can be read: 140 characters, laid out by a program. 'dotnet csharpier format src tests bench' mends it.
+formatted() {
+  dotnet tool restore >/dev/null && dotnet csharpier check src tests bench
+}
+
 # Runs the console's tests and adds up what they say: "Tests  1 failed | 27 passed (28)".
 console_tests() {
   local log=.build/vitest.log
@@ -58,6 +63,7 @@ dotnet_tests() {
 must "Browser" install_browser
 must "Console" tools/build-console.sh
 must "Build" dotnet build Nailcrow.slnx -v q
+check "Width of the code" formatted
 check "Console: types" npm --prefix console run --silent check
 check "Console: lint" npm --prefix console run --silent lint
 console_tests

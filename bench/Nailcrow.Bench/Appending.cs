@@ -26,7 +26,14 @@ internal static class Appending
         await OursAsync(clients, WarmUp);
         using var bare = new BareJournal(Writers);
         await bare.WriteAsync(Window);
-        await Told.InTurnAsync($"{Writers} clients appending", () => OursAsync(clients, Window), () => bare.WriteAsync(Window), Rounds, "entries/s", "at least 0.8, goal 1.2");
+        await Told.InTurnAsync(
+            $"{Writers} clients appending",
+            () => OursAsync(clients, Window),
+            () => bare.WriteAsync(Window),
+            Rounds,
+            "entries/s",
+            "at least 0.8, goal 1.2"
+        );
         foreach (var client in clients)
             await client.DisposeAsync();
     }
@@ -34,13 +41,17 @@ internal static class Appending
     private static async Task<double> OursAsync(LeanClient[] clients, TimeSpan length)
     {
         var clock = Stopwatch.StartNew();
-        var all = await Task.WhenAll(clients.Select(async client =>
-        {
-            var written = 0;
-            for (; clock.Elapsed < length; written++)
-                await client.PostAsync($$"""{"body":{"kind":"note-written","text":"A note as long as people write them: lamp amber, beeper silenced, key is with the porter."},"id":"{{Guid.CreateVersion7()}}"}""");
-            return written;
-        }));
+        var all = await Task.WhenAll(
+            clients.Select(async client =>
+            {
+                var written = 0;
+                for (; clock.Elapsed < length; written++)
+                    await client.PostAsync(
+                        $$"""{"body":{"kind":"note-written","text":"A note as long as people write them: lamp amber, beeper silenced, key is with the porter."},"id":"{{Guid.CreateVersion7()}}"}"""
+                    );
+                return written;
+            })
+        );
         return all.Sum() / clock.Elapsed.TotalSeconds;
     }
 }
@@ -58,23 +69,32 @@ internal sealed class BareJournal : IDisposable
         _connections = [.. Enumerable.Range(0, writers).Select(_ => new SqliteConnection($"Data Source={file};Default Timeout=60"))];
         foreach (var connection in _connections)
             connection.Open();
-        Execute(_connections[0], "PRAGMA journal_mode = WAL; CREATE TABLE journal (position INTEGER PRIMARY KEY AUTOINCREMENT, ticket INTEGER, seq INTEGER, id TEXT UNIQUE, at INTEGER, recorded_at INTEGER, by TEXT, kind TEXT, text TEXT, hash TEXT, UNIQUE (ticket, seq))");
+        Execute(
+            _connections[0],
+            "PRAGMA journal_mode = WAL; CREATE TABLE journal (position INTEGER PRIMARY KEY AUTOINCREMENT, ticket INTEGER, seq INTEGER, id TEXT UNIQUE, at INTEGER, recorded_at INTEGER, by TEXT, kind TEXT, text TEXT, hash TEXT, UNIQUE (ticket, seq))"
+        );
     }
 
     public async Task<double> WriteAsync(TimeSpan length)
     {
         var clock = Stopwatch.StartNew();
-        var all = await Task.WhenAll(_connections.Select((_, writer) => Task.Factory.StartNew(() => Write(writer, length), TaskCreationOptions.LongRunning)));
+        var all = await Task.WhenAll(
+            _connections.Select((_, writer) => Task.Factory.StartNew(() => Write(writer, length), TaskCreationOptions.LongRunning))
+        );
         return all.Sum() / clock.Elapsed.TotalSeconds;
     }
 
     private int Write(int writer, TimeSpan length)
     {
         using var command = _connections[writer].CreateCommand();
-        command.CommandText = "INSERT INTO journal (ticket, seq, id, at, recorded_at, by, kind, text, hash) VALUES ($ticket, $seq, $id, 1, 1, 'ilka', 'note-written', $text, $hash)";
+        command.CommandText =
+            "INSERT INTO journal (ticket, seq, id, at, recorded_at, by, kind, text, hash) VALUES ($ticket, $seq, $id, 1, 1, 'ilka', 'note-written', $text, $hash)";
         var (seq, id) = (command.Parameters.Add("$seq", SqliteType.Integer), command.Parameters.Add("$id", SqliteType.Text));
         command.Parameters.AddWithValue("$ticket", writer);
-        command.Parameters.AddWithValue("$text", """{"at":"2026-11-25T08:04:53.138+00:00","body":{"kind":"note-written","text":"A note as long as people write them: lamp amber, beeper silenced, key is with the porter."},"by":"ilka","clockOffsetMs":0,"hash":"","id":"01a211bc-7512-7eb7-8bae-f5088d976b81","recordedAt":"2026-11-25T08:04:53.146+00:00","seq":9,"ticket":1001}""");
+        command.Parameters.AddWithValue(
+            "$text",
+            """{"at":"2026-11-25T08:04:53.138+00:00","body":{"kind":"note-written","text":"A note as long as people write them: lamp amber, beeper silenced, key is with the porter."},"by":"ilka","clockOffsetMs":0,"hash":"","id":"01a211bc-7512-7eb7-8bae-f5088d976b81","recordedAt":"2026-11-25T08:04:53.146+00:00","seq":9,"ticket":1001}"""
+        );
         command.Parameters.AddWithValue("$hash", new string('a', 64));
         var written = 0;
         for (var clock = Stopwatch.StartNew(); clock.Elapsed < length; written++)

@@ -19,7 +19,10 @@ internal static class ConsoleWeight
         foreach (var file in first)
             bytes += await SentAsync(http, file);
         Told.Plain("JavaScript of the first load", bytes / 1000.0, "kB gzip", "at most 200");
-        var later = Directory.GetFiles(Path.Combine(Built.Root, "src", "Nailcrow.Service", "wwwroot", "assets"), "*.js").Select(f => $"/assets/{Path.GetFileName(f)}").Except(first);
+        var later = Directory
+            .GetFiles(Path.Combine(Built.Root, "src", "Nailcrow.Service", "wwwroot", "assets"), "*.js")
+            .Select(f => $"/assets/{Path.GetFileName(f)}")
+            .Except(first);
         foreach (var file in later)
             Told.Plain($"later: {file[8..Math.Min(file.Length, 24)]}", await SentAsync(http, file) / 1000.0, "kB gzip", "lazily");
     }

@@ -41,7 +41,8 @@ internal static class Importing
         using var bare = new SqliteConnection($"Data Source={service.DatabaseFile};Mode=ReadOnly");
         bare.Open();
         using var look = bare.CreateCommand();
-        look.CommandText = "SELECT serial, model, bytes, asset, bay, depot, hours, used_in FROM drive WHERE serial_reversed >= $from AND serial_reversed < $to ORDER BY serial_reversed LIMIT 50";
+        look.CommandText =
+            "SELECT serial, model, bytes, asset, bay, depot, hours, used_in FROM drive WHERE serial_reversed >= $from AND serial_reversed < $to ORDER BY serial_reversed LIMIT 50";
         var (from, to) = (look.Parameters.Add("$from", SqliteType.Text), look.Parameters.Add("$to", SqliteType.Text));
         // What the interface costs before it asks anything: the same client, the same way, one row by its key.
         var (ours, floor, web) = (new List<double>(), new List<double>(), new List<double>());
@@ -87,7 +88,10 @@ internal static class Importing
     /// <summary>An import takes longer than a client usually waits.</summary>
     private static async Task<NailcrowClient> Patient(RunningService service, NailcrowClient _)
     {
-        var client = new NailcrowClient(new HttpClient { BaseAddress = service.Address, Timeout = TimeSpan.FromMinutes(10) }, TimeProvider.System);
+        var client = new NailcrowClient(
+            new HttpClient { BaseAddress = service.Address, Timeout = TimeSpan.FromMinutes(10) },
+            TimeProvider.System
+        );
         client.UseToken((await client.SignInAsync("lioth", RunningService.Password, CancellationToken.None)).AccessToken);
         return client;
     }

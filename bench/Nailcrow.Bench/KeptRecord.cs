@@ -88,24 +88,51 @@ internal static class KeptRecord
     /// <summary>A rebuild that was read every few seconds for a week.</summary>
     private static async Task<long> LongAsync(TicketJournal journal)
     {
-        var opened = (Written.Kept)await journal.OpenAsync(
-            By(new FaultReported("FSC-LONG", "BRK12-L", "Brackmere B12", "Corrin Records Trust", "Corrin Deep Archive", "Vault hall", JobKind.Fault, "Amber lamp", "2", "P8BALONG1")),
-            CancellationToken.None
-        );
+        var opened = (Written.Kept)
+            await journal.OpenAsync(
+                By(
+                    new FaultReported(
+                        "FSC-LONG",
+                        "BRK12-L",
+                        "Brackmere B12",
+                        "Corrin Records Trust",
+                        "Corrin Deep Archive",
+                        "Vault hall",
+                        JobKind.Fault,
+                        "Amber lamp",
+                        "2",
+                        "P8BALONG1"
+                    )
+                ),
+                CancellationToken.None
+            );
         foreach (var some in Enumerable.Range(0, Readings).Chunk(2_000))
             await Task.WhenAll(
-                some.Select(i => journal.WriteAsync(
-                    opened.Entry.Ticket,
-                    By(new ReadingTaken("vault", Progress.Running, RebuildPhase.Rebuilding, "machine", Math.Round(100m * i / Readings, 1))),
-                    CancellationToken.None
-                ))
+                some.Select(i =>
+                    journal.WriteAsync(
+                        opened.Entry.Ticket,
+                        By(
+                            new ReadingTaken(
+                                "vault",
+                                Progress.Running,
+                                RebuildPhase.Rebuilding,
+                                "machine",
+                                Math.Round(100m * i / Readings, 1)
+                            )
+                        ),
+                        CancellationToken.None
+                    )
+                )
             );
         return opened.Entry.Ticket;
     }
 
     private static async Task AnswerAsync(HttpClient http, NailcrowClient admin, long ticket)
     {
-        http.DefaultRequestHeaders.Authorization = new("Bearer", (await admin.SignInAsync("admin", RunningService.Password, CancellationToken.None)).AccessToken);
+        http.DefaultRequestHeaders.Authorization = new(
+            "Bearer",
+            (await admin.SignInAsync("admin", RunningService.Password, CancellationToken.None)).AccessToken
+        );
         var clock = Stopwatch.StartNew();
         var answer = await http.GetByteArrayAsync($"api/tickets/{ticket}");
         Told.Plain("a ticket with 100,000 readings, answered first", clock.Elapsed.TotalMilliseconds, "ms", "(not asked)");

@@ -12,7 +12,10 @@ internal sealed class LeanClient(TcpClient tcp, string head) : IAsyncDisposable
     {
         var tcp = new TcpClient { NoDelay = true };
         await tcp.ConnectAsync(service.Host, service.Port);
-        return new(tcp, $"POST {path} HTTP/1.1\r\nHost: {service.Authority}\r\nAuthorization: Bearer {token}\r\nContent-Type: application/json\r\nContent-Length: ");
+        return new(
+            tcp,
+            $"POST {path} HTTP/1.1\r\nHost: {service.Authority}\r\nAuthorization: Bearer {token}\r\nContent-Type: application/json\r\nContent-Length: "
+        );
     }
 
     /// <summary>Returns once the whole answer is here, and throws unless it was 200.</summary>
@@ -20,7 +23,7 @@ internal sealed class LeanClient(TcpClient tcp, string head) : IAsyncDisposable
     {
         var stream = tcp.GetStream();
         await stream.WriteAsync(Encoding.ASCII.GetBytes($"{head}{body.Length}\r\n\r\n{body}"));
-        for (var read = 0; ;)
+        for (var read = 0; ; )
         {
             var some = await stream.ReadAsync(_answer.AsMemory(read));
             if (some == 0)

@@ -23,9 +23,25 @@ internal static class Pages
         await using var few = await WithAsync(Few);
         await using var many = await WithAsync(Many);
         var (fewAsk, manyAsk) = (await few.SignInAsync("admin"), await many.SignInAsync("admin"));
-        await BothAsync("first page of 50 tickets", fewAsk, manyAsk, (client, _, _) => client.TicketsAsync(new(Ended: false), CancellationToken.None));
-        await BothAsync("one ticket's page, any of them", fewAsk, manyAsk, (client, count, random) => client.TicketAsync(1001 + random.Next(count), CancellationToken.None));
-        await BothAsync("find by a serial's last five", fewAsk, manyAsk, (client, count, random) => client.TicketsAsync(new(Find: $"{1001 + random.Next(count):00000}"[^5..] + "Z"), CancellationToken.None));
+        await BothAsync(
+            "first page of 50 tickets",
+            fewAsk,
+            manyAsk,
+            (client, _, _) => client.TicketsAsync(new(Ended: false), CancellationToken.None)
+        );
+        await BothAsync(
+            "one ticket's page, any of them",
+            fewAsk,
+            manyAsk,
+            (client, count, random) => client.TicketAsync(1001 + random.Next(count), CancellationToken.None)
+        );
+        await BothAsync(
+            "find by a serial's last five",
+            fewAsk,
+            manyAsk,
+            (client, count, random) =>
+                client.TicketsAsync(new(Find: $"{1001 + random.Next(count):00000}"[^5..] + "Z"), CancellationToken.None)
+        );
     }
 
     /// <summary>Asked in turn, so that whatever else the machine does falls on both alike.</summary>
@@ -52,7 +68,14 @@ internal static class Pages
     private static async Task<RunningService> WithAsync(int tickets)
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-pages-").FullName;
-        await using (var services = new ServiceCollection().AddSingleton(TimeProvider.System).AddLogging().AddNailcrowStore(Path.Combine(folder, "nailcrow.db")).AddSingleton<ISecretKeeper, KeptRecord.NoSecrets>().BuildServiceProvider())
+        await using (
+            var services = new ServiceCollection()
+                .AddSingleton(TimeProvider.System)
+                .AddLogging()
+                .AddNailcrowStore(Path.Combine(folder, "nailcrow.db"))
+                .AddSingleton<ISecretKeeper, KeptRecord.NoSecrets>()
+                .BuildServiceProvider()
+        )
         {
             await services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
             var journal = services.GetRequiredService<TicketJournal>();
@@ -66,7 +89,18 @@ internal static class Pages
     {
         var dispatcher = new Actor("dorrik", [Role.Dispatcher]);
         Intent By(EntryBody body) => new(Guid.CreateVersion7(), DateTimeOffset.UtcNow, 0, dispatcher, body);
-        var report = new FaultReported($"FSC-{i:00000}", $"BRK12-{i:00000}", "Brackmere B12", "Corrin Records Trust", "Corrin Deep Archive", "Vault hall", JobKind.Fault, "Amber lamp", "2", $"P8BA{i:00000}Z");
+        var report = new FaultReported(
+            $"FSC-{i:00000}",
+            $"BRK12-{i:00000}",
+            "Brackmere B12",
+            "Corrin Records Trust",
+            "Corrin Deep Archive",
+            "Vault hall",
+            JobKind.Fault,
+            "Amber lamp",
+            "2",
+            $"P8BA{i:00000}Z"
+        );
         var opened = (Written.Kept)await journal.OpenAsync(By(report), CancellationToken.None);
         await journal.WriteAsync(opened.Entry.Ticket, By(new EngineerAssigned($"engineer{i % 2000}")), CancellationToken.None);
     }

@@ -19,7 +19,8 @@ internal static class Phone
     private const int Followed = 40;
 
     // What the browser itself calls a long task (W3C Long Tasks API); shorter ones it does not report.
-    private const string Watch = "() => { window.held = []; new PerformanceObserver(l => l.getEntries().forEach(e => window.held.push(e.duration))).observe({ type: 'longtask' }) }";
+    private const string Watch =
+        "() => { window.held = []; new PerformanceObserver(l => l.getEntries().forEach(e => window.held.push(e.duration))).observe({ type: 'longtask' }) }";
     private const string Held = "() => window.held.splice(0)";
 
     public static async Task MeasureAsync()
@@ -27,8 +28,22 @@ internal static class Phone
         await using var service = await RunningService.StartPeopledAsync(assembly: Published.Service);
         var ticket = await TicketAsync(service);
         using var playwright = await Playwright.CreateAsync();
-        await using var browser = await playwright.Chromium.LaunchAsync(new() { ExecutablePath = "/usr/bin/chromium", Args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"] });
-        var context = await browser.NewContextAsync(new() { BaseURL = service.Address.ToString(), ViewportSize = new() { Width = 390, Height = 844 }, HasTouch = true, IsMobile = true });
+        await using var browser = await playwright.Chromium.LaunchAsync(
+            new()
+            {
+                ExecutablePath = "/usr/bin/chromium",
+                Args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"],
+            }
+        );
+        var context = await browser.NewContextAsync(
+            new()
+            {
+                BaseURL = service.Address.ToString(),
+                ViewportSize = new() { Width = 390, Height = 844 },
+                HasTouch = true,
+                IsMobile = true,
+            }
+        );
         var page = await context.NewPageAsync();
         await SignInAsync(page);
         await (await context.NewCDPSessionAsync(page)).SendAsync("Emulation.setCPUThrottlingRate", new() { ["rate"] = 4 });
@@ -106,7 +121,12 @@ internal static class Phone
     {
         await page.WaitForTimeoutAsync(500);
         var held = (await page.EvaluateAsync<JsonElement>(Held)).EnumerateArray().Select(e => e.GetDouble()).ToList();
-        Told.Plain($"{what}: tasks over 50 ms", held.Count, held.Count == 0 ? "" : string.Create(CultureInfo.InvariantCulture, $"longest {held.Max():0} ms"), "0");
+        Told.Plain(
+            $"{what}: tasks over 50 ms",
+            held.Count,
+            held.Count == 0 ? "" : string.Create(CultureInfo.InvariantCulture, $"longest {held.Max():0} ms"),
+            "0"
+        );
     }
 
     private static async Task SignInAsync(IPage page)
@@ -135,5 +155,14 @@ internal static class Phone
         + "      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        then: end\n      - id: stuck\n        call: Call.\n        with: [asset]\n        then: back\n";
 
     private static string Chapter(int chapter) =>
-        $"  - chapter: Part {chapter + 1}\n    steps:\n" + string.Concat(Enumerable.Range(1, 25).Select(i => chapter * 25 + i).Where(i => i <= Steps - 2).Select(i => $"      - id: turn{i}\n        do: Turn screw {i} by one turn and look at the mark beside it.\n        see: The mark has moved.\n"));
+        $"  - chapter: Part {chapter + 1}\n    steps:\n"
+        + string.Concat(
+            Enumerable
+                .Range(1, 25)
+                .Select(i => chapter * 25 + i)
+                .Where(i => i <= Steps - 2)
+                .Select(i =>
+                    $"      - id: turn{i}\n        do: Turn screw {i} by one turn and look at the mark beside it.\n        see: The mark has moved.\n"
+                )
+        );
 }

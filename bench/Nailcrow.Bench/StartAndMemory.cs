@@ -12,11 +12,29 @@ internal static class StartAndMemory
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-bench-").FullName;
         await (await RunningService.StartAsync(folder, 60, Published.Service)).DisposeAsync(); // the first start makes the database
-        await Told.InTurnAsync("start to ready",
-            () => ReadyAsync(() => RunningProcess.Start(Published.Service,
-                ["--urls", "http://127.0.0.1:0", "--Nailcrow:Data", Path.Combine(folder, "nailcrow.db"), "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures")]), "listens at.*?(http://127[.0-9]+:\\d+)"),
+        await Told.InTurnAsync(
+            "start to ready",
+            () =>
+                ReadyAsync(
+                    () =>
+                        RunningProcess.Start(
+                            Published.Service,
+                            [
+                                "--urls",
+                                "http://127.0.0.1:0",
+                                "--Nailcrow:Data",
+                                Path.Combine(folder, "nailcrow.db"),
+                                "--Nailcrow:Procedures",
+                                Path.Combine(Built.Root, "procedures"),
+                            ]
+                        ),
+                    "listens at.*?(http://127[.0-9]+:\\d+)"
+                ),
             () => ReadyAsync(() => RunningProcess.Start(Published.BareWeb, ["--urls", "http://127.0.0.1:0"]), "listens at.*?(http://\\S+)"),
-            Rounds, "ms", "at most 3");
+            Rounds,
+            "ms",
+            "at most 3"
+        );
         await using var idle = await RunningService.StartAsync(folder, 60, Published.Service);
         await Task.Delay(TimeSpan.FromSeconds(10));
         Told.Plain("resident memory, idle", ResidentMegabytes(idle.Process.Id), "MB", "under 150");
@@ -36,6 +54,7 @@ internal static class StartAndMemory
     internal static double ResidentMegabytes(int process, string what = "VmRSS")
     {
         var line = File.ReadLines($"/proc/{process}/status").First(l => l.StartsWith($"{what}:", StringComparison.Ordinal));
-        return double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], System.Globalization.CultureInfo.InvariantCulture) / 1024;
+        return double.Parse(line.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], System.Globalization.CultureInfo.InvariantCulture)
+            / 1024;
     }
 }

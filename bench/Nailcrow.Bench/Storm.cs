@@ -21,8 +21,27 @@ internal static class Storm
         await using var service = await RunningService.StartPeopledAsync(assembly: Published.Service);
         var admin = await service.SignInAsync("admin");
         var model = (await admin.ApplianceAsync("FSC-0107", CancellationToken.None)).Model.Id;
-        await admin.LoadAsync(new([], [], [.. Enumerable.Range(0, Machines).Select(i => new Appliance($"STM-{i:000}", $"STM{i}", model, "Corrin Deep Archive", "Hall", SendsAs: $"storm-{i}",
-            Arrays: [new("vault", ArrayLevel.Raid6, 6), new("desk", ArrayLevel.Raid5, 4)]))], Rules: [new IntakeRule("offline", @"drive in bay (?<bay>\d+) went offline")]), CancellationToken.None);
+        await admin.LoadAsync(
+            new(
+                [],
+                [],
+                [
+                    .. Enumerable
+                        .Range(0, Machines)
+                        .Select(i => new Appliance(
+                            $"STM-{i:000}",
+                            $"STM{i}",
+                            model,
+                            "Corrin Deep Archive",
+                            "Hall",
+                            SendsAs: $"storm-{i}",
+                            Arrays: [new("vault", ArrayLevel.Raid6, 6), new("desk", ArrayLevel.Raid5, 4)]
+                        )),
+                ],
+                Rules: [new IntakeRule("offline", @"drive in bay (?<bay>\d+) went offline")]
+            ),
+            CancellationToken.None
+        );
         await Task.Delay(3_000); // until the new senders count
         for (var i = 0; i < 200; i++)
             await PageAsync(admin); // until the compiler has done what it does while code runs
@@ -71,9 +90,12 @@ internal static class Storm
             one.CommandText = sql;
             one.ExecuteNonQuery();
         }
-        Run("PRAGMA journal_mode = WAL; CREATE TABLE intake (id TEXT PRIMARY KEY, app TEXT, asset TEXT, outcome TEXT NOT NULL, pending TEXT, received_at INTEGER NOT NULL, rule TEXT, sender TEXT NOT NULL, text TEXT NOT NULL, ticket INTEGER, via TEXT NOT NULL); CREATE INDEX o ON intake (outcome, received_at)");
+        Run(
+            "PRAGMA journal_mode = WAL; CREATE TABLE intake (id TEXT PRIMARY KEY, app TEXT, asset TEXT, outcome TEXT NOT NULL, pending TEXT, received_at INTEGER NOT NULL, rule TEXT, sender TEXT NOT NULL, text TEXT NOT NULL, ticket INTEGER, via TEXT NOT NULL); CREATE INDEX o ON intake (outcome, received_at)"
+        );
         using var insert = connection.CreateCommand();
-        insert.CommandText = "INSERT INTO intake VALUES ($id, 'storage', 'STM-001', 'Unmatched', NULL, $at, NULL, '127.0.0.1', '<131>1 2026-03-01T08:00:00Z storm-1 storage - - - humming at bay 3, nothing to see', NULL, 'syslog')";
+        insert.CommandText =
+            "INSERT INTO intake VALUES ($id, 'storage', 'STM-001', 'Unmatched', NULL, $at, NULL, '127.0.0.1', '<131>1 2026-03-01T08:00:00Z storm-1 storage - - - humming at bay 3, nothing to see', NULL, 'syslog')";
         var (id, at) = (insert.Parameters.Add("$id", SqliteType.Text), insert.Parameters.Add("$at", SqliteType.Integer));
         var clock = Stopwatch.StartNew();
         for (var batch = 0; batch < rows / inOne; batch++)
@@ -91,18 +113,24 @@ internal static class Storm
     }
 
     private static Task SendAsync(int port, int lines, int senders, string text) =>
-        Task.WhenAll(Enumerable.Range(0, senders).Select(async sender =>
-        {
-            using var tcp = new TcpClient();
-            await tcp.ConnectAsync("127.0.0.1", port);
-            await using var stream = tcp.GetStream();
-            for (var i = sender; i < lines; i += senders)
-            {
-                var line = Encoding.UTF8.GetBytes($"<131>1 {DateTime.UtcNow:yyyy-MM-ddTHH:mm:ssZ} storm-{sender} storage - - - {string.Format(System.Globalization.CultureInfo.InvariantCulture, text, i / senders % 4 + 1)}");
-                await stream.WriteAsync(Encoding.ASCII.GetBytes($"{line.Length} "));
-                await stream.WriteAsync(line);
-            }
-        }));
+        Task.WhenAll(
+            Enumerable
+                .Range(0, senders)
+                .Select(async sender =>
+                {
+                    using var tcp = new TcpClient();
+                    await tcp.ConnectAsync("127.0.0.1", port);
+                    await using var stream = tcp.GetStream();
+                    for (var i = sender; i < lines; i += senders)
+                    {
+                        var line = Encoding.UTF8.GetBytes(
+                            $"<131>1 {DateTime.UtcNow:yyyy-MM-ddTHH:mm:ssZ} storm-{sender} storage - - - {string.Format(System.Globalization.CultureInfo.InvariantCulture, text, i / senders % 4 + 1)}"
+                        );
+                        await stream.WriteAsync(Encoding.ASCII.GetBytes($"{line.Length} "));
+                        await stream.WriteAsync(line);
+                    }
+                })
+        );
 
     private static async Task<IReadOnlyList<double>> SomeAsync(NailcrowClient client, int times)
     {
@@ -119,9 +147,11 @@ internal static class Storm
         return clock.Elapsed.TotalMilliseconds;
     }
 
-    private static async Task<int> JoinedAsync(NailcrowClient client) => (await client.IntakeAsync("pending", CancellationToken.None)).Counts.GetValueOrDefault("joined");
+    private static async Task<int> JoinedAsync(NailcrowClient client) =>
+        (await client.IntakeAsync("pending", CancellationToken.None)).Counts.GetValueOrDefault("joined");
 
-    private static async Task<int> KeptAsync(NailcrowClient client) => (await client.IntakeAsync("pending", CancellationToken.None)).Counts.Values.Sum();
+    private static async Task<int> KeptAsync(NailcrowClient client) =>
+        (await client.IntakeAsync("pending", CancellationToken.None)).Counts.Values.Sum();
 
     private static async Task<int> TicketsAsync(NailcrowClient client)
     {

@@ -31,7 +31,35 @@ internal static class Verdicts
     }
 
     private static Snapshot Filled(int bays, int arrays) =>
-        new(DateTimeOffset.UnixEpoch, "person",
-            [.. Enumerable.Range(0, bays).Select(b => new Bay($"{b + 1}", b % 17 == 5 ? BayRole.Dropped : BayRole.Member, DriveHealth.Good, $"sd{b}", $"S{b:0000000}", Bytes: 8_000_000_000_000, Array: $"a{b % arrays}", Group: b / arrays % 2))],
-            [.. Enumerable.Range(0, arrays).Select(a => new DriveArray($"a{a}", a % 2 == 0 ? ArrayLevel.Raid60 : ArrayLevel.KPlusM, (bays - a + arrays - 1) / arrays, ArrayState.Degraded, 8_000_000_000_000, 2, 4))]);
+        new(
+            DateTimeOffset.UnixEpoch,
+            "person",
+            [
+                .. Enumerable
+                    .Range(0, bays)
+                    .Select(b => new Bay(
+                        $"{b + 1}",
+                        b % 17 == 5 ? BayRole.Dropped : BayRole.Member,
+                        DriveHealth.Good,
+                        $"sd{b}",
+                        $"S{b:0000000}",
+                        Bytes: 8_000_000_000_000,
+                        Array: $"a{b % arrays}",
+                        Group: b / arrays % 2
+                    )),
+            ],
+            [
+                .. Enumerable
+                    .Range(0, arrays)
+                    .Select(a => new DriveArray(
+                        $"a{a}",
+                        a % 2 == 0 ? ArrayLevel.Raid60 : ArrayLevel.KPlusM,
+                        (bays - a + arrays - 1) / arrays,
+                        ArrayState.Degraded,
+                        8_000_000_000_000,
+                        2,
+                        4
+                    )),
+            ]
+        );
 }

@@ -14,9 +14,13 @@ public sealed class AllowedAddresses(IReadOnlyList<IPNetwork> networks)
 {
     private static readonly IPNetwork[] Never =
     [
-        IPNetwork.Parse("169.254.0.0/16"), IPNetwork.Parse("fe80::/10"), // link-local: clouds keep their secrets there
-        IPNetwork.Parse("224.0.0.0/4"), IPNetwork.Parse("ff00::/8"), // multicast
-        IPNetwork.Parse("0.0.0.0/8"), IPNetwork.Parse("::/128"), IPNetwork.Parse("255.255.255.255/32"),
+        IPNetwork.Parse("169.254.0.0/16"),
+        IPNetwork.Parse("fe80::/10"), // link-local: clouds keep their secrets there
+        IPNetwork.Parse("224.0.0.0/4"),
+        IPNetwork.Parse("ff00::/8"), // multicast
+        IPNetwork.Parse("0.0.0.0/8"),
+        IPNetwork.Parse("::/128"),
+        IPNetwork.Parse("255.255.255.255/32"),
     ];
 
     private IReadOnlyCollection<int> _ownPorts = [];

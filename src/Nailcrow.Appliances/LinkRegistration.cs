@@ -11,8 +11,11 @@ public static class LinkRegistration
     {
         var allowed = new AllowedAddresses([.. settings.AllowedNetworks.Select(n => System.Net.IPNetwork.Parse(n))]);
         services.AddSingleton(settings).AddSingleton(allowed);
-        services.AddHttpClient(RedfishEvents.StreamClient, client => client.Timeout = Timeout.InfiniteTimeSpan).ConfigurePrimaryHttpMessageHandler(() => Handler(allowed));
-        services.AddHttpClient<IMachineEvents, RedfishEvents>(client => client.MaxResponseContentBufferSize = settings.MostBytes)
+        services
+            .AddHttpClient(RedfishEvents.StreamClient, client => client.Timeout = Timeout.InfiniteTimeSpan)
+            .ConfigurePrimaryHttpMessageHandler(() => Handler(allowed));
+        services
+            .AddHttpClient<IMachineEvents, RedfishEvents>(client => client.MaxResponseContentBufferSize = settings.MostBytes)
             .ConfigurePrimaryHttpMessageHandler(() => Handler(allowed))
             .AddResilienceHandler("events", pipeline => pipeline.AddTimeout(settings.CallDeadline));
         services

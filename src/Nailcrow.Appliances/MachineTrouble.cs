@@ -17,7 +17,8 @@ internal static class MachineTrouble
             RedfishException odd => $"answered something else than expected: {odd.Message}",
             JsonException => "answered something that is not JSON.",
             HttpRequestException { InnerException: ForbiddenAddressException no } => $"is not asked: {no.Message}",
-            HttpRequestException { HttpRequestError: HttpRequestError.ConfigurationLimitExceeded } => $"answered more than {settings.MostBytes / 1024 / 1024} MiB; that is no drive list.",
+            HttpRequestException { HttpRequestError: HttpRequestError.ConfigurationLimitExceeded } =>
+                $"answered more than {settings.MostBytes / 1024 / 1024} MiB; that is no drive list.",
             HttpRequestException { StatusCode: { } status } => $"answered {(int)status} {status}.",
             HttpRequestException or IOException => "cannot be reached.",
             _ => null,

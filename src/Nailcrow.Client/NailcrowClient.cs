@@ -23,7 +23,8 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 {
     private static readonly ContractJson Json = ContractJson.Default;
 
-    public Task<Token> SignInAsync(string name, string password, CancellationToken ct) => PostAsync("api/sign-in", new(name, password), Json.SignInAsk, Json.Token, ct);
+    public Task<Token> SignInAsync(string name, string password, CancellationToken ct) =>
+        PostAsync("api/sign-in", new(name, password), Json.SignInAsk, Json.Token, ct);
 
     public void UseToken(string token) => http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token);
 
@@ -31,9 +32,11 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 
     public Task<PeopleList> PeopleAsync(CancellationToken ct) => GetAsync("api/people", Json.PeopleList, ct);
 
-    public Task<PersonView> AddPersonAsync(PersonAsk person, CancellationToken ct) => PostAsync("api/people", person, Json.PersonAsk, Json.PersonView, ct);
+    public Task<PersonView> AddPersonAsync(PersonAsk person, CancellationToken ct) =>
+        PostAsync("api/people", person, Json.PersonAsk, Json.PersonView, ct);
 
-    public Task<TicketPage> TicketsAsync(TicketSearch search, CancellationToken ct) => GetAsync($"api/tickets?{Query(search)}", Json.TicketPage, ct);
+    public Task<TicketPage> TicketsAsync(TicketSearch search, CancellationToken ct) =>
+        GetAsync($"api/tickets?{Query(search)}", Json.TicketPage, ct);
 
     public Task<TicketView> TicketAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}", Json.TicketView, ct);
 
@@ -44,9 +47,11 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
         return view.Run is { } run && run.Sheet.Id == have.Id ? view with { Run = run with { Sheet = have } } : view;
     }
 
-    public Task<JournalPage> JournalAsync(long number, long after, CancellationToken ct) => GetAsync($"api/tickets/{number}/journal?after={after}", Json.JournalPage, ct);
+    public Task<JournalPage> JournalAsync(long number, long after, CancellationToken ct) =>
+        GetAsync($"api/tickets/{number}/journal?after={after}", Json.JournalPage, ct);
 
-    public Task<Receipt> ReportAsync(FaultAsk fault, CancellationToken ct) => PostAsync("api/tickets", fault with { Id = fault.Id ?? Guid.CreateVersion7() }, Json.FaultAsk, Json.Receipt, ct);
+    public Task<Receipt> ReportAsync(FaultAsk fault, CancellationToken ct) =>
+        PostAsync("api/tickets", fault with { Id = fault.Id ?? Guid.CreateVersion7() }, Json.FaultAsk, Json.Receipt, ct);
 
     /// <summary>Writes an entry under an id of its own, so that it may be sent again after a broken connection.</summary>
     /// <param name="at">When it happened, where that is told later; left out, now.</param>
@@ -56,13 +61,16 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
         return WriteAsync(number, new EntryAsk(body, Guid.CreateVersion7(now), at ?? now, now), ct);
     }
 
-    public Task<Receipt> WriteAsync(long number, EntryAsk entry, CancellationToken ct) => PostAsync($"api/tickets/{number}/entries", entry, Json.EntryAsk, Json.Receipt, ct);
+    public Task<Receipt> WriteAsync(long number, EntryAsk entry, CancellationToken ct) =>
+        PostAsync($"api/tickets/{number}/entries", entry, Json.EntryAsk, Json.Receipt, ct);
 
     /// <summary>The service looks at the machine and keeps what it sees.</summary>
-    public Task<Receipt> TakeSnapshotAsync(long number, CancellationToken ct) => PostAsync($"api/tickets/{number}/snapshots?id={NewId()}", Json.Receipt, ct);
+    public Task<Receipt> TakeSnapshotAsync(long number, CancellationToken ct) =>
+        PostAsync($"api/tickets/{number}/snapshots?id={NewId()}", Json.Receipt, ct);
 
     /// <summary>The service asks the machine how far its rebuild is, and keeps the answer.</summary>
-    public Task<Receipt> TakeReadingAsync(long number, CancellationToken ct) => PostAsync($"api/tickets/{number}/readings?id={NewId()}", Json.Receipt, ct);
+    public Task<Receipt> TakeReadingAsync(long number, CancellationToken ct) =>
+        PostAsync($"api/tickets/{number}/readings?id={NewId()}", Json.Receipt, ct);
 
     public Task<Receipt> SwitchLightAsync(long number, bool on, CancellationToken ct) =>
         PostAsync($"api/tickets/{number}/light?id={NewId()}", new(on), Json.LightAsk, Json.Receipt, ct);
@@ -72,11 +80,14 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 
     private Guid NewId() => Guid.CreateVersion7(time.GetUtcNow());
 
-    public Task<AppliancePage> AppliancesAsync(string? after, CancellationToken ct) => GetAsync($"api/appliances{(after is null ? "" : $"?after={Uri.EscapeDataString(after)}")}", Json.AppliancePage, ct);
+    public Task<AppliancePage> AppliancesAsync(string? after, CancellationToken ct) =>
+        GetAsync($"api/appliances{(after is null ? "" : $"?after={Uri.EscapeDataString(after)}")}", Json.AppliancePage, ct);
 
-    public Task<ApplianceView> ApplianceAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}", Json.ApplianceView, ct);
+    public Task<ApplianceView> ApplianceAsync(string asset, CancellationToken ct) =>
+        GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}", Json.ApplianceView, ct);
 
-    public Task<BaysView> BaysAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/bays", Json.BaysView, ct);
+    public Task<BaysView> BaysAsync(string asset, CancellationToken ct) =>
+        GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/bays", Json.BaysView, ct);
 
     /// <param name="plan">Exchanges to reckon through, as "3=12TB,5=16TB"; null for none.</param>
     public Task<BringView> BringAsync(long number, CancellationToken ct, string? plan = null) =>
@@ -84,20 +95,31 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 
     public Task<DeskView> DeskAsync(CancellationToken ct) => GetAsync("api/desk", Json.DeskView, ct);
 
-    public Task<DayView> DayAsync(string engineer, CancellationToken ct) => GetAsync($"api/days/{Uri.EscapeDataString(engineer)}", Json.DayView, ct);
+    public Task<DayView> DayAsync(string engineer, CancellationToken ct) =>
+        GetAsync($"api/days/{Uri.EscapeDataString(engineer)}", Json.DayView, ct);
 
-    public Task<DriveList> FindDrivesAsync(string find, CancellationToken ct) => GetAsync($"api/drives?find={Uri.EscapeDataString(find)}", Json.DriveList, ct);
+    public Task<DriveList> FindDrivesAsync(string find, CancellationToken ct) =>
+        GetAsync($"api/drives?find={Uri.EscapeDataString(find)}", Json.DriveList, ct);
 
-    public Task<DriveLifeView> DriveAsync(string serial, CancellationToken ct) => GetAsync($"api/drives/{Uri.EscapeDataString(serial)}", Json.DriveLifeView, ct);
+    public Task<DriveLifeView> DriveAsync(string serial, CancellationToken ct) =>
+        GetAsync($"api/drives/{Uri.EscapeDataString(serial)}", Json.DriveLifeView, ct);
 
-    public Task<SnapshotList> SnapshotsAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/snapshots", Json.SnapshotList, ct);
+    public Task<SnapshotList> SnapshotsAsync(string asset, CancellationToken ct) =>
+        GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/snapshots", Json.SnapshotList, ct);
 
-    public Task<BayMapView> BayMapAsync(string asset, CancellationToken ct) => GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/map", Json.BayMapView, ct);
+    public Task<BayMapView> BayMapAsync(string asset, CancellationToken ct) =>
+        GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/map", Json.BayMapView, ct);
 
     /// <summary>Two snapshots, each named by ticket and entry as "T-1002/5".</summary>
-    public Task<SnapshotDifference> CompareAsync(string before, string after, CancellationToken ct) => GetAsync($"api/snapshots/compare?before={Uri.EscapeDataString(before)}&after={Uri.EscapeDataString(after)}", Json.SnapshotDifference, ct);
+    public Task<SnapshotDifference> CompareAsync(string before, string after, CancellationToken ct) =>
+        GetAsync(
+            $"api/snapshots/compare?before={Uri.EscapeDataString(before)}&after={Uri.EscapeDataString(after)}",
+            Json.SnapshotDifference,
+            ct
+        );
 
-    public Task<IntakeList> IntakeAsync(string? outcome, CancellationToken ct) => GetAsync($"api/intake{(outcome is null ? "" : $"?outcome={Uri.EscapeDataString(outcome)}")}", Json.IntakeList, ct);
+    public Task<IntakeList> IntakeAsync(string? outcome, CancellationToken ct) =>
+        GetAsync($"api/intake{(outcome is null ? "" : $"?outcome={Uri.EscapeDataString(outcome)}")}", Json.IntakeList, ct);
 
     public Task<Tried> TryLineAsync(TryAsk ask, CancellationToken ct) => PostAsync("api/intake/try", ask, Json.TryAsk, Json.Tried, ct);
 
@@ -129,7 +151,11 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     {
         using var content = new StreamContent(file);
         content.Headers.ContentType = new("text/csv");
-        using var answer = await http.PostAsync($"api/import/{Uri.EscapeDataString(kind)}?dryRun={(dryRun ? "true" : "false")}&all={(all ? "true" : "false")}", content, ct);
+        using var answer = await http.PostAsync(
+            $"api/import/{Uri.EscapeDataString(kind)}?dryRun={(dryRun ? "true" : "false")}&all={(all ? "true" : "false")}",
+            content,
+            ct
+        );
         return await ReadAsync(answer, Json.ImportResult, ct);
     }
 
@@ -143,7 +169,8 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     /// <summary>The run sheet as a PDF.</summary>
     public Task PaperAsync(long number, Stream into, CancellationToken ct) => FileAsync($"api/tickets/{number}/sheet.pdf", into, ct);
 
-    public Task<ServiceReport> ReportOfAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}/report", Json.ServiceReport, ct);
+    public Task<ServiceReport> ReportOfAsync(long number, CancellationToken ct) =>
+        GetAsync($"api/tickets/{number}/report", Json.ServiceReport, ct);
 
     public Task ReportPaperAsync(long number, Stream into, CancellationToken ct) => FileAsync($"api/tickets/{number}/report.pdf", into, ct);
 
@@ -159,7 +186,12 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     {
         using var content = new StreamContent(picture);
         content.Headers.ContentType = new("image/jpeg");
-        var query = string.Join('&', new[] { ("step", step), ("says", says) }.Where(q => q.Item2 is not null).Select(q => $"{q.Item1}={Uri.EscapeDataString(q.Item2!)}")); // the filter left those that are said
+        var query = string.Join(
+            '&',
+            new[] { ("step", step), ("says", says) }
+                .Where(q => q.Item2 is not null)
+                .Select(q => $"{q.Item1}={Uri.EscapeDataString(q.Item2!)}")
+        ); // the filter left those that are said
         using var answer = await http.PutAsync($"api/tickets/{number}/photos/{photo}?{query}", content, ct);
         return await ReadAsync(answer, Json.Receipt, ct);
     }
@@ -167,28 +199,46 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     public Task<ProcedureList> ProceduresAsync(CancellationToken ct) => GetAsync("api/procedures", Json.ProcedureList, ct);
 
     public Task<ProcedurePage> ProcedureAsync(string id, string? version, CancellationToken ct) =>
-        GetAsync($"api/procedures/{Uri.EscapeDataString(id)}{(version is null ? "" : $"?version={Uri.EscapeDataString(version)}")}", Json.ProcedurePage, ct);
+        GetAsync(
+            $"api/procedures/{Uri.EscapeDataString(id)}{(version is null ? "" : $"?version={Uri.EscapeDataString(version)}")}",
+            Json.ProcedurePage,
+            ct
+        );
 
-    public Task<ProcedureView> PublishAsync(PublishAsk ask, CancellationToken ct) => PostAsync("api/procedures", ask, Json.PublishAsk, Json.ProcedureView, ct);
+    public Task<ProcedureView> PublishAsync(PublishAsk ask, CancellationToken ct) =>
+        PostAsync("api/procedures", ask, Json.PublishAsk, Json.ProcedureView, ct);
 
     public async Task WithdrawAsync(string id, string version, string because, CancellationToken ct)
     {
         using var content = JsonContent.Create(new WithdrawAsk(because), Json.WithdrawAsk);
-        using var answer = await http.PostAsync($"api/procedures/{Uri.EscapeDataString(id)}/versions/{Uri.EscapeDataString(version)}/withdraw", content, ct);
+        using var answer = await http.PostAsync(
+            $"api/procedures/{Uri.EscapeDataString(id)}/versions/{Uri.EscapeDataString(version)}/withdraw",
+            content,
+            ct
+        );
         await ThrowUnlessOkAsync(answer, ct);
     }
 
     public Task<VersionDifference> CompareProcedureAsync(string id, string before, string after, CancellationToken ct) =>
-        GetAsync($"api/procedures/{Uri.EscapeDataString(id)}/compare?before={Uri.EscapeDataString(before)}&after={Uri.EscapeDataString(after)}", Json.VersionDifference, ct);
+        GetAsync(
+            $"api/procedures/{Uri.EscapeDataString(id)}/compare?before={Uri.EscapeDataString(before)}&after={Uri.EscapeDataString(after)}",
+            Json.VersionDifference,
+            ct
+        );
 
-    public Task<TimesView> ProcedureTimesAsync(string id, CancellationToken ct) => GetAsync($"api/procedures/{Uri.EscapeDataString(id)}/times", Json.TimesView, ct);
+    public Task<TimesView> ProcedureTimesAsync(string id, CancellationToken ct) =>
+        GetAsync($"api/procedures/{Uri.EscapeDataString(id)}/times", Json.TimesView, ct);
 
-    public Task<Loaded> LoadAsync(ReferenceData data, CancellationToken ct) => PostAsync("api/admin/reference", data, Json.ReferenceData, Json.Loaded, ct);
+    public Task<Loaded> LoadAsync(ReferenceData data, CancellationToken ct) =>
+        PostAsync("api/admin/reference", data, Json.ReferenceData, Json.Loaded, ct);
 
     /// <summary>Holds everything that is kept against itself, and tells how far it is meanwhile.</summary>
     public async Task<Verified> VerifyAsync(CancellationToken ct, VerifyAsk? ask = null, Action<VerifyNews>? progress = null)
     {
-        using var message = new HttpRequestMessage(HttpMethod.Post, "api/admin/verify") { Content = JsonContent.Create(ask ?? new(), Json.VerifyAsk) };
+        using var message = new HttpRequestMessage(HttpMethod.Post, "api/admin/verify")
+        {
+            Content = JsonContent.Create(ask ?? new(), Json.VerifyAsk),
+        };
         using var answer = await http.SendAsync(message, HttpCompletionOption.ResponseHeadersRead, ct);
         await ThrowUnlessOkAsync(answer, ct);
         using var lines = new StreamReader(await answer.Content.ReadAsStreamAsync(ct));
@@ -211,14 +261,19 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     public Task<TicketProof> ProveAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}/proof", Json.TicketProof, ct);
 
     /// <summary>Readings of the rebuild, oldest first, a page of them.</summary>
-    public Task<ReadingPage> ReadingsAsync(long number, int after, CancellationToken ct) => GetAsync($"api/tickets/{number}/readings?after={after}", Json.ReadingPage, ct);
+    public Task<ReadingPage> ReadingsAsync(long number, int after, CancellationToken ct) =>
+        GetAsync($"api/tickets/{number}/readings?after={after}", Json.ReadingPage, ct);
 
     public Task<Rebuilt> RebuildProjectionsAsync(CancellationToken ct) => PostAsync("api/admin/rebuild-projections", Json.Rebuilt, ct);
 
     /// <param name="keys">With the service's keys: whoever reads the file can then act as the service.</param>
     public async Task BackupAsync(Stream into, bool keys, CancellationToken ct)
     {
-        using var answer = await http.GetAsync($"api/admin/backup?keys={(keys ? "true" : "false")}", HttpCompletionOption.ResponseHeadersRead, ct);
+        using var answer = await http.GetAsync(
+            $"api/admin/backup?keys={(keys ? "true" : "false")}",
+            HttpCompletionOption.ResponseHeadersRead,
+            ct
+        );
         await ThrowUnlessOkAsync(answer, ct);
         await answer.Content.CopyToAsync(into, ct);
     }
@@ -229,7 +284,13 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
         return await ReadAsync(answer, type, ct);
     }
 
-    private async Task<TAnswer> PostAsync<TAsk, TAnswer>(string path, TAsk ask, JsonTypeInfo<TAsk> askType, JsonTypeInfo<TAnswer> type, CancellationToken ct)
+    private async Task<TAnswer> PostAsync<TAsk, TAnswer>(
+        string path,
+        TAsk ask,
+        JsonTypeInfo<TAsk> askType,
+        JsonTypeInfo<TAnswer> type,
+        CancellationToken ct
+    )
     {
         using var content = JsonContent.Create(ask, askType);
         using var answer = await http.PostAsync(path, content, ct);
@@ -252,7 +313,10 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     {
         if (answer.IsSuccessStatusCode)
             return;
-        throw new ApiProblem(answer.StatusCode, await SentenceAsync(answer, ct) ?? $"The service answered {(int)answer.StatusCode} {answer.ReasonPhrase}.");
+        throw new ApiProblem(
+            answer.StatusCode,
+            await SentenceAsync(answer, ct) ?? $"The service answered {(int)answer.StatusCode} {answer.ReasonPhrase}."
+        );
     }
 
     private static async Task<string?> SentenceAsync(HttpResponseMessage answer, CancellationToken ct)
@@ -275,7 +339,15 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
             if (value is not null)
                 query.Append('&').Append(name).Append('=').Append(Uri.EscapeDataString(value));
         }
-        Add("ended", search.Ended switch { true => "true", false => "false", null => null });
+        Add(
+            "ended",
+            search.Ended switch
+            {
+                true => "true",
+                false => "false",
+                null => null,
+            }
+        );
         Add("stage", search.Stage is { } stage ? Core.Words.Of(stage) : null);
         Add("engineer", search.Engineer);
         Add("asset", search.Asset);

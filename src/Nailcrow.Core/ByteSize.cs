@@ -8,7 +8,8 @@ public static class ByteSize
     /// <summary>The smallest system drive in service holds 8 GB; anything under one is a number in another unit.</summary>
     public const long FewestOfADrive = 1_000_000_000;
 
-    public static string Both(long bytes) => string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e12:0.##} TB ({bytes / Math.Pow(2, 40):0.##} TiB)");
+    public static string Both(long bytes) =>
+        string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e12:0.##} TB ({bytes / Math.Pow(2, 40):0.##} TiB)");
 
     /// <summary>"8TB", "7.3TiB" or a number of bytes.</summary>
     public static Parsed<long> Parse(string text)
@@ -21,8 +22,11 @@ public static class ByteSize
             [.. var d, 'G', 'B'] => (d, 1e9),
             var d => (d, 1.0),
         };
-        return double.TryParse(digits, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number * factor is > 0 and < 1e18
+        return
+            double.TryParse(digits, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number * factor is > 0 and < 1e18
             ? new Parsed<long>.Ok((long)(number * factor))
-            : new Parsed<long>.Refused($"'{text}' is no size; write bytes, or a number with GB, TB, GiB or TiB: 8001563222016, 8TB, 7.3TiB.");
+            : new Parsed<long>.Refused(
+                $"'{text}' is no size; write bytes, or a number with GB, TB, GiB or TiB: 8001563222016, 8TB, 7.3TiB."
+            );
     }
 }

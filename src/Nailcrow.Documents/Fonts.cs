@@ -11,7 +11,9 @@ internal static class Fonts
 
     private static SKTypeface Read(string name)
     {
-        using var stream = typeof(Fonts).Assembly.GetManifestResourceStream(name) ?? throw new InvalidOperationException($"The font {name} was not built in.");
+        using var stream =
+            typeof(Fonts).Assembly.GetManifestResourceStream(name)
+            ?? throw new InvalidOperationException($"The font {name} was not built in.");
         return SKTypeface.FromStream(stream);
     }
 }

@@ -18,7 +18,17 @@ internal sealed class Paper : IDisposable
     public Paper(Stream into, string title, DateTimeOffset made, Action<Paper, int> foot)
     {
         _foot = foot;
-        _document = SKDocument.CreatePdf(into, new SKDocumentPdfMetadata { Title = title, Creator = "Nailcrow", Producer = "Nailcrow", Creation = made.UtcDateTime, Modified = made.UtcDateTime });
+        _document = SKDocument.CreatePdf(
+            into,
+            new SKDocumentPdfMetadata
+            {
+                Title = title,
+                Creator = "Nailcrow",
+                Producer = "Nailcrow",
+                Creation = made.UtcDateTime,
+                Modified = made.UtcDateTime,
+            }
+        );
         Turn();
     }
 
@@ -59,7 +69,12 @@ internal sealed class Paper : IDisposable
 
     public void Box(float x, float y, float side)
     {
-        using var ink = new SKPaint { Color = SKColors.Black, StrokeWidth = 1, Style = SKPaintStyle.Stroke };
+        using var ink = new SKPaint
+        {
+            Color = SKColors.Black,
+            StrokeWidth = 1,
+            Style = SKPaintStyle.Stroke,
+        };
         Canvas.DrawRect(x, y, side, side, ink);
     }
 

@@ -12,6 +12,7 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
     public const string MediaType = "application/zip";
 
     private const string DatabaseEntry = "nailcrow.db";
+
     // A copy is written to without a pause; what has been left alone for so long is nobody's any more.
     private static readonly TimeSpan NobodyWrites = TimeSpan.FromHours(1);
 

@@ -23,7 +23,9 @@ public sealed class KeptNumber() : ValueConverter<int, long>(number => number, k
 public sealed class KeptTime() : ValueConverter<DateTimeOffset, long>(Binary.ConvertToProviderExpression, kept => Read(kept))
 {
     private static readonly DateTimeOffsetToBinaryConverter Binary = new();
-    private static readonly Func<long, DateTimeOffset> FromBinary = ((Expression<Func<long, DateTimeOffset>>)Binary.ConvertFromProviderExpression).Compile();
+    private static readonly Func<long, DateTimeOffset> FromBinary = (
+        (Expression<Func<long, DateTimeOffset>>)Binary.ConvertFromProviderExpression
+    ).Compile();
 
     public static DateTimeOffset Read(long kept)
     {

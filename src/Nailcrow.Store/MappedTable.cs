@@ -25,7 +25,11 @@ internal sealed class MappedTable<TRow>
     public Column Key { get; }
 
     private static Column Of(IProperty property) =>
-        new(property.GetColumnName(), property.PropertyInfo ?? throw new InvalidOperationException($"{property.Name} is no plain property."), property.GetRelationalTypeMapping());
+        new(
+            property.GetColumnName(),
+            property.PropertyInfo ?? throw new InvalidOperationException($"{property.Name} is no plain property."),
+            property.GetRelationalTypeMapping()
+        );
 
     public sealed record Column(string Name, PropertyInfo Property, RelationalTypeMapping Mapping)
     {

@@ -27,21 +27,26 @@ internal sealed class PreparedRows<TRow>
     public Task InsertAsync(TRow row) =>
         ExecuteAsync(
             "insert",
-            () => $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))})",
+            () =>
+                $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))})",
             _columns,
-            row);
+            row
+        );
 
     /// <summary>Inserts, or replaces the row that has this key. The form is SQLite's and PostgreSQL's alike.</summary>
     public Task UpsertAsync(TRow row) =>
         ExecuteAsync(
             "upsert",
-            () => $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))}) "
+            () =>
+                $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))}) "
                 + $"ON CONFLICT (\"{_key.Name}\") DO UPDATE SET {string.Join(", ", _columns.Where(c => c.Name != _key.Name).Select(c => $"\"{c.Name}\" = excluded.\"{c.Name}\""))}",
             _columns,
-            row);
+            row
+        );
 
     /// <summary>Writes only what differs: an index whose columns did not change is left alone.</summary>
-    public Task UpdateAsync(TRow before, TRow after) => UpdateAsync([.. _columns.Where(c => !c.Value(before).Equals(c.Value(after)))], after);
+    public Task UpdateAsync(TRow before, TRow after) =>
+        UpdateAsync([.. _columns.Where(c => !c.Value(before).Equals(c.Value(after)))], after);
 
     /// <summary>Writes these columns of a row that is there.</summary>
     public Task UpdateAsync(MappedTable<TRow>.Column[] changed, TRow after) =>
@@ -49,9 +54,11 @@ internal sealed class PreparedRows<TRow>
             ? Task.CompletedTask
             : ExecuteAsync(
                 string.Join(',', changed.Select(c => c.Name)),
-                () => $"UPDATE {_table} SET {string.Join(", ", changed.Select(c => $"\"{c.Name}\" = {Parameter(c)}"))} WHERE \"{_key.Name}\" = {Parameter(_key)}",
+                () =>
+                    $"UPDATE {_table} SET {string.Join(", ", changed.Select(c => $"\"{c.Name}\" = {Parameter(c)}"))} WHERE \"{_key.Name}\" = {Parameter(_key)}",
                 [.. changed, _key],
-                after);
+                after
+            );
 
     private async Task ExecuteAsync(string which, Func<string> sql, MappedTable<TRow>.Column[] columns, TRow row)
     {

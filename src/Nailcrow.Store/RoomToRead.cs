@@ -9,7 +9,8 @@ namespace Nailcrow.Store;
 internal sealed class RoomToRead : IAsyncDisposable
 {
     // sqlite.org/pragma.html#pragma_cache_size: kibibytes where negative.
-    private const int Wide = -32_000, Usual = -2_000;
+    private const int Wide = -32_000,
+        Usual = -2_000;
 
     private readonly NailcrowDb _db;
 

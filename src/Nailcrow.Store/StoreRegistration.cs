@@ -46,7 +46,13 @@ public static class StoreRegistration
     {
         // Connections wait their turn rather than fail: a backup or a long list may hold the file for a moment.
         // A file is made by Database.MigrateAsync and nowhere else: one that is gone must not come back empty.
-        var connection = new SqliteConnectionStringBuilder { DataSource = file, DefaultTimeout = SecondsInTurn, ForeignKeys = true, Mode = SqliteOpenMode.ReadWrite };
+        var connection = new SqliteConnectionStringBuilder
+        {
+            DataSource = file,
+            DefaultTimeout = SecondsInTurn,
+            ForeignKeys = true,
+            Mode = SqliteOpenMode.ReadWrite,
+        };
         options.UseSqlite(connection.ToString()).UseSnakeCaseNamingConvention().AddInterceptors(new PoolsFollowTheFile(new(file)));
         return options;
     }

@@ -17,7 +17,9 @@ public class RoomTests
     private static readonly Assembly Cli = Assembly.Load("nailcrow");
     private static readonly Assembly StandIn = Assembly.Load("nailcrow-standin");
 
-    private static readonly ArchUnitNET.Domain.Architecture Built = new ArchLoader().LoadAssemblies(Core, Store, Appliances, Documents, Client, Service, Cli, StandIn).Build();
+    private static readonly ArchUnitNET.Domain.Architecture Built = new ArchLoader()
+        .LoadAssemblies(Core, Store, Appliances, Documents, Client, Service, Cli, StandIn)
+        .Build();
 
     public static TheoryData<string, string[]> Arrows =>
         new()
@@ -35,25 +37,54 @@ public class RoomTests
     [Theory, MemberData(nameof(Arrows))]
     public void Arrows_between_floors_go_one_way(string floor, string[] mayKnow)
     {
-        var own = Built.Types.Where(t => t.Namespace.FullName == floor || t.Namespace.FullName.StartsWith(floor + ".", StringComparison.Ordinal)).ToList();
+        var own = Built
+            .Types.Where(t => t.Namespace.FullName == floor || t.Namespace.FullName.StartsWith(floor + ".", StringComparison.Ordinal))
+            .ToList();
         own.ShouldNotBeEmpty();
 
-        var known = own.SelectMany(t => t.Dependencies).Select(d => Floor(d.Target)).OfType<string>().Distinct().Where(f => f != floor && !mayKnow.Contains(f));
+        var known = own.SelectMany(t => t.Dependencies)
+            .Select(d => Floor(d.Target))
+            .OfType<string>()
+            .Distinct()
+            .Where(f => f != floor && !mayKnow.Contains(f));
 
         known.ShouldBeEmpty();
     }
 
-    [Theory, InlineData("Microsoft.EntityFrameworkCore"), InlineData("Microsoft.AspNetCore"), InlineData("System.Net.Http"), InlineData("System.IO.File"), InlineData("Spectre.Console")]
+    [
+        Theory,
+        InlineData("Microsoft.EntityFrameworkCore"),
+        InlineData("Microsoft.AspNetCore"),
+        InlineData("System.Net.Http"),
+        InlineData("System.IO.File"),
+        InlineData("Spectre.Console")
+    ]
     public void The_job_itself_does_no_input_or_output(string outside) =>
-        Types().That().ResideInAssembly(Core).Should().NotDependOnAnyTypesThat().HaveFullNameContaining(outside).WithoutRequiringPositiveResults()
-            .HasNoViolations(Built).ShouldBeTrue();
+        Types()
+            .That()
+            .ResideInAssembly(Core)
+            .Should()
+            .NotDependOnAnyTypesThat()
+            .HaveFullNameContaining(outside)
+            .WithoutRequiringPositiveResults()
+            .HasNoViolations(Built)
+            .ShouldBeTrue();
 
     [Fact]
     public void The_job_itself_has_no_clock_of_its_own()
     {
-        string[] clocks = ["System.DateTimeOffset::get_UtcNow", "System.DateTimeOffset::get_Now", "System.DateTime::get_UtcNow", "System.DateTime::get_Now", "System.DateTime::get_Today", "System.Diagnostics.Stopwatch"];
+        string[] clocks =
+        [
+            "System.DateTimeOffset::get_UtcNow",
+            "System.DateTimeOffset::get_Now",
+            "System.DateTime::get_UtcNow",
+            "System.DateTime::get_Now",
+            "System.DateTime::get_Today",
+            "System.Diagnostics.Stopwatch",
+        ];
 
-        var asked = Built.MethodMembers.Where(m => Floor(m.DeclaringType) == "Nailcrow.Core")
+        var asked = Built
+            .MethodMembers.Where(m => Floor(m.DeclaringType) == "Nailcrow.Core")
             .Where(m => m.GetCalledMethods().Any(c => clocks.Any(c.FullName.Contains)))
             .Select(m => m.FullName);
 
@@ -63,8 +94,11 @@ public class RoomTests
     [Fact]
     public void Every_kind_of_entry_is_sealed_and_known_by_a_word()
     {
-        var kinds = typeof(Nailcrow.Core.Tickets.Journal.EntryBody).GetCustomAttributes(typeof(System.Text.Json.Serialization.JsonDerivedTypeAttribute), false)
-            .Cast<System.Text.Json.Serialization.JsonDerivedTypeAttribute>().Select(a => a.DerivedType).ToList();
+        var kinds = typeof(Nailcrow.Core.Tickets.Journal.EntryBody)
+            .GetCustomAttributes(typeof(System.Text.Json.Serialization.JsonDerivedTypeAttribute), false)
+            .Cast<System.Text.Json.Serialization.JsonDerivedTypeAttribute>()
+            .Select(a => a.DerivedType)
+            .ToList();
         var written = Core.GetTypes().Where(t => t.IsSubclassOf(typeof(Nailcrow.Core.Tickets.Journal.EntryBody)) && !t.IsAbstract).ToList();
 
         // What cannot be read has the word it was written under, and is never written.
@@ -77,8 +111,12 @@ public class RoomTests
     {
         string[] vague = ["Helpers", "Utils", "Common", "Managers", "Misc", "Shared"];
 
-        new[] { Core, Store, Appliances, Documents, Client, Service, Cli, StandIn }.SelectMany(a => a.GetTypes()).Select(t => t.Namespace ?? "").Distinct()
-            .Where(n => n.StartsWith("Nailcrow", StringComparison.Ordinal) && n.Split('.').Any(vague.Contains)).ShouldBeEmpty();
+        new[] { Core, Store, Appliances, Documents, Client, Service, Cli, StandIn }
+            .SelectMany(a => a.GetTypes())
+            .Select(t => t.Namespace ?? "")
+            .Distinct()
+            .Where(n => n.StartsWith("Nailcrow", StringComparison.Ordinal) && n.Split('.').Any(vague.Contains))
+            .ShouldBeEmpty();
     }
 
     private static string? Floor(IType type)

@@ -28,7 +28,16 @@ public sealed class CommandInUse : IAsyncLifetime
         var opened = await Command.DoneAsync("ticket", "report", "FSC-0203", "Lamp of bay 5 is off");
         var ticket = opened.Split(':')[0];
         var bays = Enumerable.Range(1, 8).Where(b => b != 5).SelectMany(b => new[] { "--bay", $"{b}=CDR12T000{b},member,good,catalogue" });
-        await Command.DoneAsync(["snapshot", "write", ticket, .. bays, "--bay", "5=CDR12T0005,dropped,faulted,catalogue", "--array", "catalogue=degraded"]);
+        await Command.DoneAsync([
+            "snapshot",
+            "write",
+            ticket,
+            .. bays,
+            "--bay",
+            "5=CDR12T0005,dropped,faulted,catalogue",
+            "--array",
+            "catalogue=degraded",
+        ]);
         return ticket;
     }
 

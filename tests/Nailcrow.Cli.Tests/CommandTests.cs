@@ -10,19 +10,53 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var help = await use.Command.DoneAsync("--help");
 
-        string[] stops = ["Say who you are.", "  sign-in ", "  tickets ", "  ticket report ", "  bays ", "  snapshot take ", "  part reserve ", "  run follow ", "  rebuild watch ", "  return open ", "  admin verify ", "Ends with 0 done, 1 refused, 2 usage, 3 not reachable, 4 not allowed."];
-        stops.Select(s => help.IndexOf(s, StringComparison.Ordinal)).ShouldBe(stops.Select(s => help.IndexOf(s, StringComparison.Ordinal)).Where(i => i >= 0).Order());
+        string[] stops =
+        [
+            "Say who you are.",
+            "  sign-in ",
+            "  tickets ",
+            "  ticket report ",
+            "  bays ",
+            "  snapshot take ",
+            "  part reserve ",
+            "  run follow ",
+            "  rebuild watch ",
+            "  return open ",
+            "  admin verify ",
+            "Ends with 0 done, 1 refused, 2 usage, 3 not reachable, 4 not allowed.",
+        ];
+        stops
+            .Select(s => help.IndexOf(s, StringComparison.Ordinal))
+            .ShouldBe(stops.Select(s => help.IndexOf(s, StringComparison.Ordinal)).Where(i => i >= 0).Order());
     }
 
     [Theory]
     [InlineData(2, "ticket", "show", "next", "'next' is not a ticket number; write T-1042 or 1042.")]
-    [InlineData(2, "tickets", "--stage", "gone", "'gone' is not a stage; accepted: received, planned, on-site, rebuilding, returning, closed, cancelled.")]
+    [InlineData(
+        2,
+        "tickets",
+        "--stage",
+        "gone",
+        "'gone' is not a stage; accepted: received, planned, on-site, rebuilding, returning, closed, cancelled."
+    )]
     [InlineData(1, "ticket", "show", "T-4242", "T-4242 does not exist.")]
     [InlineData(1, "appliance", "show", "FSC-9", "No appliance has the asset number 'FSC-9'.")]
     [InlineData(4, "admin", "verify", "--json", "Your roles do not allow this.")]
     [InlineData(4, "tickets", "--as", "nobody", "nobody is not signed in here; 'nailcrow sign-in nobody' does that.")]
-    [InlineData(3, "tickets", "--service", "http://127.0.0.1:9", "Nothing answers at http://127.0.0.1:9/. Is the service running there? --service says another place.")]
-    public async Task Each_way_of_going_wrong_has_a_sentence_and_an_exit_code(int code, string noun, string verb, string what, string sentence)
+    [InlineData(
+        3,
+        "tickets",
+        "--service",
+        "http://127.0.0.1:9",
+        "Nothing answers at http://127.0.0.1:9/. Is the service running there? --service says another place."
+    )]
+    public async Task Each_way_of_going_wrong_has_a_sentence_and_an_exit_code(
+        int code,
+        string noun,
+        string verb,
+        string what,
+        string sentence
+    )
     {
         var ended = await use.Command.RunAsync(noun, verb, what);
 
@@ -34,10 +68,27 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var ticket = await use.TypedTicketAsync();
 
-        JsonDocument.Parse(await use.Command.DoneAsync("tickets", "--json")).RootElement.GetProperty("tickets").GetArrayLength().ShouldBeGreaterThan(0);
-        JsonDocument.Parse(await use.Command.DoneAsync("ticket", "note", ticket, "Seen", "--json")).RootElement.GetProperty("seq").GetInt64().ShouldBeGreaterThan(1);
-        JsonDocument.Parse(await use.Command.DoneAsync("bays", ticket, "--json")).RootElement.GetProperty("snapshot").GetProperty("bays").GetArrayLength().ShouldBe(8);
-        JsonDocument.Parse((await use.Command.RunAsync("ticket", "close", ticket, "--json")).Error).RootElement.GetProperty("error").GetString().ShouldStartWith("Not yet:");
+        JsonDocument
+            .Parse(await use.Command.DoneAsync("tickets", "--json"))
+            .RootElement.GetProperty("tickets")
+            .GetArrayLength()
+            .ShouldBeGreaterThan(0);
+        JsonDocument
+            .Parse(await use.Command.DoneAsync("ticket", "note", ticket, "Seen", "--json"))
+            .RootElement.GetProperty("seq")
+            .GetInt64()
+            .ShouldBeGreaterThan(1);
+        JsonDocument
+            .Parse(await use.Command.DoneAsync("bays", ticket, "--json"))
+            .RootElement.GetProperty("snapshot")
+            .GetProperty("bays")
+            .GetArrayLength()
+            .ShouldBe(8);
+        JsonDocument
+            .Parse((await use.Command.RunAsync("ticket", "close", ticket, "--json")).Error)
+            .RootElement.GetProperty("error")
+            .GetString()
+            .ShouldStartWith("Not yet:");
     }
 
     [Fact]
@@ -54,7 +105,8 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
               │  faulted dropped│  member         │  member         │  member         │
               │  CDR12T0005     │  CDR12T0006     │  CDR12T0007     │  CDR12T0008     │
               └─────────────────┴─────────────────┴─────────────────┴─────────────────┘
-            """);
+            """
+        );
         drawn.ShouldContain("catalogue: raid6, degraded, 7 of 8 members, margin 1");
     }
 
@@ -77,7 +129,20 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var ticket = await use.TypedTicketAsync();
         await use.Command.DoneAsync("ticket", "take", ticket);
-        await use.Command.DoneAsync("part", "reserve", ticket, "CDR12TNEW01", "--model", "C12T", "--size", "12.1TB", "--depot", "Stores", "--as", "sefa");
+        await use.Command.DoneAsync(
+            "part",
+            "reserve",
+            ticket,
+            "CDR12TNEW01",
+            "--model",
+            "C12T",
+            "--size",
+            "12.1TB",
+            "--depot",
+            "Stores",
+            "--as",
+            "sefa"
+        );
         await use.Command.DoneAsync("part", "issue", ticket, "--as", "sefa");
         await use.Command.DoneAsync("ticket", "arrive", ticket);
         await use.Command.DoneAsync("run", "start", ticket);
@@ -89,19 +154,27 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
         first.Output.ShouldContain("DO    Put on the earthing strap and clip it to the rack.");
         again.Output.ShouldContain("CALL  The machine is not as the ticket says.");
         again.Output.ShouldContain("Waiting for a lead's answer. Pull nothing meanwhile.");
-        (await use.Command.DoneAsync("run", "sheet", ticket)).ShouldContain("✓ read  Write down of what, how old, and who says so.  [Nightly copy]");
+        (await use.Command.DoneAsync("run", "sheet", ticket)).ShouldContain(
+            "✓ read  Write down of what, how old, and who says so.  [Nightly copy]"
+        );
     }
 
     [Fact]
     public async Task A_procedure_file_is_checked_without_a_service_and_each_problem_is_told_with_its_place()
     {
         var file = Path.Combine(Directory.CreateTempSubdirectory().FullName, "broken.yaml");
-        await File.WriteAllTextAsync(file, "procedure: x\ntitle: X\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n      - id: a\n        do: Pull.\n        then: nowhere\n", TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(
+            file,
+            "procedure: x\ntitle: X\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n      - id: a\n        do: Pull.\n        then: nowhere\n",
+            TestContext.Current.CancellationToken
+        );
 
         var broken = await use.Command.RunAsync("procedure", "check", file, "--service", "http://127.0.0.1:9");
         var good = await use.Command.RunAsync("procedure", "check", Path.Combine(Built.Root, "procedures", "front-hot.yaml"));
 
-        (broken.Code, broken.Output.Trim(), broken.Error.Trim()).ShouldBe((1, $"{file}:8:9: Step 'a' leads to 'nowhere', which is no step here.", "1 of 1 cannot be published."));
+        (broken.Code, broken.Output.Trim(), broken.Error.Trim()).ShouldBe(
+            (1, $"{file}:8:9: Step 'a' leads to 'nowhere', which is no step here.", "1 of 1 cannot be published.")
+        );
         good.Code.ShouldBe(0);
         good.Output.ShouldMatch(@"front-hot [0-9a-f]{12}, 76 steps, \d+ situations: proved\.");
     }

@@ -36,7 +36,14 @@ public sealed class PlanningCommandTests(CommandInUse use) : IClassFixture<Comma
     [Fact]
     public async Task What_to_bring_is_told_with_reasons_and_an_exchange_is_reckoned_through()
     {
-        await use.Command.DoneAsync("import", "drives", File("serial,model,size,depot\nCLIBRING01,Hask H12-A,12000138625024,Main\n"), "--write", "--as", "lioth");
+        await use.Command.DoneAsync(
+            "import",
+            "drives",
+            File("serial,model,size,depot\nCLIBRING01,Hask H12-A,12000138625024,Main\n"),
+            "--write",
+            "--as",
+            "lioth"
+        );
         var ticket = await use.TypedTicketAsync();
 
         var told = await use.Command.DoneAsync("bring", ticket);
@@ -44,9 +51,15 @@ public sealed class PlanningCommandTests(CommandInUse use) : IClassFixture<Comma
         told.ShouldContain("look twice");
         told.ShouldContain("Its tracks overlap (shingled): a rebuild onto it can take many times as long.");
         told.ShouldContain("Tools: Earthing strap");
-        (await use.Command.RunAsync("bring", ticket, "--plan", "99=16TB")).Error.Trim().ShouldBe("How large the members are is not known; take a snapshot first.");
-        (await use.Command.RunAsync("part", "reserve", ticket, "CLIBRING01", "--as", "sefa")).Error.ShouldContain("say why this one is taken all the same");
-        (await use.Command.DoneAsync("part", "reserve", ticket, "CLIBRING01", "--because", "Two days to the next", "--as", "sefa")).ShouldContain("CLIBRING01 is reserved.");
+        (await use.Command.RunAsync("bring", ticket, "--plan", "99=16TB"))
+            .Error.Trim()
+            .ShouldBe("How large the members are is not known; take a snapshot first.");
+        (await use.Command.RunAsync("part", "reserve", ticket, "CLIBRING01", "--as", "sefa")).Error.ShouldContain(
+            "say why this one is taken all the same"
+        );
+        (
+            await use.Command.DoneAsync("part", "reserve", ticket, "CLIBRING01", "--because", "Two days to the next", "--as", "sefa")
+        ).ShouldContain("CLIBRING01 is reserved.");
     }
 
     [Fact]
@@ -56,26 +69,45 @@ public sealed class PlanningCommandTests(CommandInUse use) : IClassFixture<Comma
         (await use.Command.DoneAsync("desk", "--as", "dorrik")).ShouldContain("nobody; could: ");
         await use.Command.DoneAsync("ticket", "assign", ticket, "ilka", "--as", "dorrik");
 
-        (await use.Command.DoneAsync("ticket", "plan", ticket, "--from", $"{NextYear}-03-03T09:00Z", "--hours", "3")).ShouldContain($"the visit is planned for {NextYear}-03-03 09:00 UTC.");
+        (await use.Command.DoneAsync("ticket", "plan", ticket, "--from", $"{NextYear}-03-03T09:00Z", "--hours", "3")).ShouldContain(
+            $"the visit is planned for {NextYear}-03-03 09:00 UTC."
+        );
 
         var day = await use.Command.DoneAsync("day");
         day.ShouldContain("03-03 09:00–12:00 UTC");
         day.ShouldContain("calendar feed: http://127.0.0.1:");
-        (await use.Command.RunAsync("ticket", "plan", ticket, "--from", $"{NextYear}-03-03T09:00Z", "--hours", "-1")).Error.Trim().ShouldBe("A visit ends after it begins.");
+        (await use.Command.RunAsync("ticket", "plan", ticket, "--from", $"{NextYear}-03-03T09:00Z", "--hours", "-1"))
+            .Error.Trim()
+            .ShouldBe("A visit ends after it begins.");
     }
 
     [Fact]
     public async Task A_line_is_tried_and_a_rule_made_of_what_nobody_understood()
     {
         using var udp = new UdpClient();
-        await udp.SendAsync(Encoding.UTF8.GetBytes("<131>1 - tollardt5-19 storage - - - tray 2 sings"), "127.0.0.1", await use.Service.SyslogPortAsync(), Ct);
+        await udp.SendAsync(
+            Encoding.UTF8.GetBytes("<131>1 - tollardt5-19 storage - - - tray 2 sings"),
+            "127.0.0.1",
+            await use.Service.SyslogPortAsync(),
+            Ct
+        );
         const string pattern = @"tray (?<bay>\d+) sings";
 
-        (await use.Command.DoneAsync("intake", "try", "<131>1 - tollardt5-19 storage - - - tray 2 sings")).ShouldContain("No rule matches.");
-        (await use.Command.DoneAsync("intake", "try", "<131>1 - tollardt5-19 storage - - - tray 2 sings", "--pattern", pattern)).ShouldContain("0-tried: log-lines, bay 2");
-        (await use.Command.DoneAsync("intake", "try", "hello")).ShouldContain("Not read: A syslog line begins with its priority, as in '<134>'; 0 to 191.");
-        (await use.Command.RunAsync("intake", "rule", "singing", "(", "--as", "dorrik")).Error.ShouldStartWith("The pattern of rule 'singing' cannot be used:");
-        (await use.Command.DoneAsync("intake", "rule", "singing", pattern, "--kind", "alert", "--as", "dorrik")).ShouldContain("1 messages are understood by it now.");
+        (await use.Command.DoneAsync("intake", "try", "<131>1 - tollardt5-19 storage - - - tray 2 sings")).ShouldContain(
+            "No rule matches."
+        );
+        (
+            await use.Command.DoneAsync("intake", "try", "<131>1 - tollardt5-19 storage - - - tray 2 sings", "--pattern", pattern)
+        ).ShouldContain("0-tried: log-lines, bay 2");
+        (await use.Command.DoneAsync("intake", "try", "hello")).ShouldContain(
+            "Not read: A syslog line begins with its priority, as in '<134>'; 0 to 191."
+        );
+        (await use.Command.RunAsync("intake", "rule", "singing", "(", "--as", "dorrik")).Error.ShouldStartWith(
+            "The pattern of rule 'singing' cannot be used:"
+        );
+        (await use.Command.DoneAsync("intake", "rule", "singing", pattern, "--kind", "alert", "--as", "dorrik")).ShouldContain(
+            "1 messages are understood by it now."
+        );
         (await use.Command.DoneAsync("intake", "rules")).ShouldContain("singing");
     }
 
@@ -87,7 +119,9 @@ public sealed class PlanningCommandTests(CommandInUse use) : IClassFixture<Comma
         (await use.Command.DoneAsync("snapshot", "list", "FSC-0203")).ShouldContain($"{ticket}/");
         (await use.Command.DoneAsync("appliance", "map", "FSC-0203")).ShouldContain("Nobody has confirmed this map yet");
         (await use.Command.DoneAsync("drive", "show", "CDR12T0005")).ShouldContain("In bay 5 of FSC-0203: dropped, reads faulted.");
-        (await use.Command.RunAsync("drive", "show", "CDR12T9999")).Error.Trim().ShouldBe("Nothing is known of a drive with the serial CDR12T9999.");
+        (await use.Command.RunAsync("drive", "show", "CDR12T9999"))
+            .Error.Trim()
+            .ShouldBe("Nothing is known of a drive with the serial CDR12T9999.");
         (await use.Command.RunAsync("drive", "find", "05")).Error.Trim().ShouldBe("Give at least the last four characters of a serial.");
         (await use.Command.RunAsync("snapshot", "compare", "T-1/1", "T-1/2")).Code.ShouldBe(1);
     }

@@ -11,12 +11,27 @@ public class WalkTests
     public async Task What_the_demo_plays_comes_to_its_end(string script, string end)
     {
         var bin = Directory.CreateTempSubdirectory("nailcrow-bin-").FullName;
-        foreach (var (project, name) in new[] { ("Nailcrow.Cli", "nailcrow"), ("Nailcrow.StandIn", "nailcrow-standin"), ("Nailcrow.Service", "nailcrow-service") })
+        foreach (
+            var (project, name) in new[]
+            {
+                ("Nailcrow.Cli", "nailcrow"),
+                ("Nailcrow.StandIn", "nailcrow-standin"),
+                ("Nailcrow.Service", "nailcrow-service"),
+            }
+        )
             File.CreateSymbolicLink(Path.Combine(bin, name), Path.ChangeExtension(Built.Assembly(project, name), null));
-        var start = new ProcessStartInfo("bash", [Path.Combine(Built.Root, "demo", script)]) { RedirectStandardOutput = true, RedirectStandardError = true, Environment = { ["NAILCROW_BIN"] = bin } };
+        var start = new ProcessStartInfo("bash", [Path.Combine(Built.Root, "demo", script)])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            Environment = { ["NAILCROW_BIN"] = bin },
+        };
 
         using var walk = Process.Start(start) ?? throw new InvalidOperationException("bash did not start.");
-        var (output, error) = (walk.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken), walk.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken));
+        var (output, error) = (
+            walk.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken),
+            walk.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken)
+        );
         await walk.WaitForExitAsync(TestContext.Current.CancellationToken);
 
         var told = await output;

@@ -3,7 +3,8 @@ namespace Nailcrow.Cli.Tests;
 /// <summary>The smaller commands, each as somebody at work would type them.</summary>
 public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
 {
-    private async Task<string> ReportedAsync() => (await use.Command.DoneAsync("ticket", "report", "FSC-0311", "Gauge screen is dark")).Split(':')[0];
+    private async Task<string> ReportedAsync() =>
+        (await use.Command.DoneAsync("ticket", "report", "FSC-0311", "Gauge screen is dark")).Split(':')[0];
 
     private async Task<(int Code, string Said)> RefusedAsync(params string[] arguments)
     {
@@ -30,7 +31,9 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
 
         (await RefusedAsync("ticket", "answer", ticket, "Hm", "--as", "lioth")).ShouldBe((2, "Say one of --go-ahead and --refuse."));
         (await RefusedAsync("ticket", "answer", ticket, "Go", "--go-ahead")).ShouldBe((4, "ilka may not do this; it takes the role lead."));
-        (await use.Command.DoneAsync("ticket", "answer", ticket, "Read both stickers.", "--refuse", "--as", "lioth")).ShouldContain("they may not go on.");
+        (await use.Command.DoneAsync("ticket", "answer", ticket, "Read both stickers.", "--refuse", "--as", "lioth")).ShouldContain(
+            "they may not go on."
+        );
         (await use.Command.DoneAsync("ticket", "show", ticket)).ShouldContain("lioth: refused, Read both stickers.");
     }
 
@@ -39,7 +42,18 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var ticket = await ReportedAsync();
 
-        await use.Command.DoneAsync("ticket", "evidence", ticket, "medium error", "--kind", "log-lines", "--count", "41", "--at", DateTimeOffset.UtcNow.AddHours(-2).ToString("yyyy-MM-ddTHH:mmZ", System.Globalization.CultureInfo.InvariantCulture));
+        await use.Command.DoneAsync(
+            "ticket",
+            "evidence",
+            ticket,
+            "medium error",
+            "--kind",
+            "log-lines",
+            "--count",
+            "41",
+            "--at",
+            DateTimeOffset.UtcNow.AddHours(-2).ToString("yyyy-MM-ddTHH:mmZ", System.Globalization.CultureInfo.InvariantCulture)
+        );
 
         var line = (await use.Command.DoneAsync("ticket", "journal", ticket)).Split('\n').Single(l => l.Contains("evidence-seen"));
         line.ShouldContain("*"); // happened well before it was recorded
@@ -54,7 +68,19 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var ticket = await ReportedAsync();
 
-        var ended = await use.Command.RunAsync("part", "reserve", ticket, "T4NEW00001", "--model", "T", $"--size={size}", "--depot", "Stores", "--as", "sefa");
+        var ended = await use.Command.RunAsync(
+            "part",
+            "reserve",
+            ticket,
+            "T4NEW00001",
+            "--model",
+            "T",
+            $"--size={size}",
+            "--depot",
+            "Stores",
+            "--as",
+            "sefa"
+        );
 
         (ended.Code, ended.Error.Trim()).ShouldBe(sentence.Length == 0 ? (0, "") : (code, sentence));
     }
@@ -64,9 +90,15 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var ticket = await ReportedAsync();
 
-        (await RefusedAsync("return", "open", ticket, "T4AAAA1")).ShouldBe((2, "Say where it goes: one of --to-maker NAME and --to-depot NAME."));
-        (await RefusedAsync("return", "open", ticket, "T4AAAA1", "--to-depot", "Stores")).ShouldBe((1, "T4AAAA1 has not moved on this ticket; with an engineer: nothing."));
-        (await RefusedAsync("return", "arrive", ticket, "T4AAAA1", "--in-box", "T4AAAA1", "--as", "sefa")).ShouldBe((1, "No return for T4AAAA1 is open on this ticket; open: none."));
+        (await RefusedAsync("return", "open", ticket, "T4AAAA1")).ShouldBe(
+            (2, "Say where it goes: one of --to-maker NAME and --to-depot NAME.")
+        );
+        (await RefusedAsync("return", "open", ticket, "T4AAAA1", "--to-depot", "Stores")).ShouldBe(
+            (1, "T4AAAA1 has not moved on this ticket; with an engineer: nothing.")
+        );
+        (await RefusedAsync("return", "arrive", ticket, "T4AAAA1", "--in-box", "T4AAAA1", "--as", "sefa")).ShouldBe(
+            (1, "No return for T4AAAA1 is open on this ticket; open: none.")
+        );
         (await use.Command.DoneAsync("return", "show", ticket)).Trim().ShouldBe("No drive has moved.");
     }
 
@@ -77,7 +109,9 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
         await use.Command.DoneAsync("rebuild", "read", ticket, "--percent", "12.5");
 
         (await use.Command.DoneAsync("rebuild", "show", ticket)).ShouldContain("too-early. 12.5 % of rebuilding; too early to tell.");
-        (await RefusedAsync("rebuild", "read", ticket, "--percent", "100.5")).ShouldBe((1, "100.5 % is not a reading; a screen shows 0 to 100. If it shows none, leave the percentage out."));
+        (await RefusedAsync("rebuild", "read", ticket, "--percent", "100.5")).ShouldBe(
+            (1, "100.5 % is not a reading; a screen shows 0 to 100. If it shows none, leave the percentage out.")
+        );
         (await RefusedAsync("rebuild", "watch", ticket, "--every", "0.2")).ShouldBe((2, "--every is 0.2; accepted: 1 to 600 seconds."));
 
         await use.Command.DoneAsync("rebuild", "read", ticket, "--progress", "failed");
@@ -90,9 +124,16 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var ticket = await ReportedAsync();
 
-        (await RefusedAsync("snapshot", "take", ticket)).ShouldBe((3, "FSC-0311 has no management address; type in what its screen shows."));
+        (await RefusedAsync("snapshot", "take", ticket)).ShouldBe(
+            (3, "FSC-0311 has no management address; type in what its screen shows.")
+        );
         (await RefusedAsync("snapshot", "difference", ticket)).ShouldBe((1, $"{ticket} has no snapshot yet."));
-        (await RefusedAsync("bays", ticket)).ShouldBe((1, $"Nothing is known of the bays yet. 'nailcrow snapshot take {ticket}' asks the machine, 'snapshot write' takes what you see."));
+        (await RefusedAsync("bays", ticket)).ShouldBe(
+            (
+                1,
+                $"Nothing is known of the bays yet. 'nailcrow snapshot take {ticket}' asks the machine, 'snapshot write' takes what you see."
+            )
+        );
         (await use.Command.DoneAsync("light", "on", ticket, "--by-hand")).ShouldContain("the light was switched on by hand.");
     }
 
@@ -101,7 +142,15 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var told = await use.Command.DoneAsync("appliance", "show", "FSC-0203");
 
-        foreach (var line in new[] { "Halmet Seed Vault", "array      catalogue: raid6 of 8, 12 TB (10.91 TiB) of each", "swap       hot; 8 s between pull and insert; the rebuild starts by-itself", "quirk      Shows no percentage while it rebuilds." })
+        foreach (
+            var line in new[]
+            {
+                "Halmet Seed Vault",
+                "array      catalogue: raid6 of 8, 12 TB (10.91 TiB) of each",
+                "swap       hot; 8 s between pull and insert; the rebuild starts by-itself",
+                "quirk      Shows no percentage while it rebuilds.",
+            }
+        )
             told.ShouldContain(line);
         (await use.Command.DoneAsync("appliance", "list")).ShouldContain("by hand only");
     }
@@ -128,11 +177,23 @@ public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
     {
         var ticket = (await use.Command.DoneAsync("ticket", "report", "FSC-0203", "Amber lamp", "--bay", "6")).Split(':')[0];
         (await RefusedAsync("ticket", "drives", ticket, "2")).ShouldBe((1, "Nothing is known of the bays yet; take a snapshot first."));
-        await use.Command.DoneAsync("snapshot", "write", ticket, "--array", "catalogue=degraded", "--bay", "5=GAUGE00001,member,worn,catalogue", "--bay", "6=GAUGE00002,dropped,faulted,catalogue");
+        await use.Command.DoneAsync(
+            "snapshot",
+            "write",
+            ticket,
+            "--array",
+            "catalogue=degraded",
+            "--bay",
+            "5=GAUGE00001,member,worn,catalogue",
+            "--bay",
+            "6=GAUGE00002,dropped,faulted,catalogue"
+        );
 
         var shown = await use.Command.DoneAsync("ticket", "drives", ticket);
         shown.IndexOf("GAUGE00002", StringComparison.Ordinal).ShouldBeLessThan(shown.IndexOf("GAUGE00001", StringComparison.Ordinal));
-        (await use.Command.DoneAsync("ticket", "drives", ticket, "--worst-first")).ShouldContain("2 drives are chosen: bay 6 GAUGE00002, bay 5 GAUGE00001.");
+        (await use.Command.DoneAsync("ticket", "drives", ticket, "--worst-first")).ShouldContain(
+            "2 drives are chosen: bay 6 GAUGE00002, bay 5 GAUGE00001."
+        );
         (await RefusedAsync("ticket", "drives", ticket, "9")).ShouldBe((1, "Bay '9' holds no drive with a serial in the last snapshot."));
     }
 

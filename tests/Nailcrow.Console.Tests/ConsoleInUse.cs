@@ -32,24 +32,39 @@ public sealed class ConsoleInUse : IAsyncLifetime
         _machine = await RunningStandIn.StartAsync(rebuildSeconds: 6);
         _service = await RunningService.StartPeopledAsync(_machine.Address);
         _playwright = await Playwright.CreateAsync();
-        _browser = await _playwright.Chromium.LaunchAsync(new()
-        {
-            ExecutablePath = "/usr/bin/chromium",
-            Args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-                "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream", $"--use-file-for-fake-video-capture={LabelBeforeCamera.Film($"S{FailedDrive}")}"],
-        });
+        _browser = await _playwright.Chromium.LaunchAsync(
+            new()
+            {
+                ExecutablePath = "/usr/bin/chromium",
+                Args =
+                [
+                    "--no-sandbox",
+                    "--disable-gpu",
+                    "--disable-quic",
+                    "--no-first-run",
+                    "--disable-background-networking",
+                    "--disable-component-update",
+                    "--disable-sync",
+                    "--use-fake-ui-for-media-stream",
+                    "--use-fake-device-for-media-stream",
+                    $"--use-file-for-fake-video-capture={LabelBeforeCamera.Film($"S{FailedDrive}")}",
+                ],
+            }
+        );
     }
 
     /// <summary>A page of its own, signed in or not; a phone is 390 by 844, a desk 1280 by 800.</summary>
     public async Task<IPage> PageAsync(string? person = "ilka", bool phone = false, ColorScheme scheme = ColorScheme.Light)
     {
-        var context = await (_browser ?? throw new InvalidOperationException("Not started yet.")).NewContextAsync(new()
-        {
-            BaseURL = Service.Address.ToString(),
-            ColorScheme = scheme,
-            ReducedMotion = ReducedMotion.Reduce,
-            ViewportSize = phone ? new() { Width = 390, Height = 844 } : new() { Width = 1280, Height = 800 },
-        });
+        var context = await (_browser ?? throw new InvalidOperationException("Not started yet.")).NewContextAsync(
+            new()
+            {
+                BaseURL = Service.Address.ToString(),
+                ColorScheme = scheme,
+                ReducedMotion = ReducedMotion.Reduce,
+                ViewportSize = phone ? new() { Width = 390, Height = 844 } : new() { Width = 1280, Height = 800 },
+            }
+        );
         context.SetDefaultTimeout(60_000); // a small machine under load is slow, not wrong
         var page = await context.NewPageAsync();
         await page.GotoAsync("/");
@@ -83,7 +98,11 @@ public sealed class ConsoleInUse : IAsyncLifetime
             if (view.Run?.Current is not { } step || step.Id == until)
                 return ticket;
             if (view.Run.Unmet is not null && step.Kind == StepKind.Gate)
-                await ilka.WriteAsync(ticket, new SnapshotTaken(Typed(view.Swap.InSerial ?? FailedDrive, dropped: view.Swap.InSerial is null)), default);
+                await ilka.WriteAsync(
+                    ticket,
+                    new SnapshotTaken(Typed(view.Swap.InSerial ?? FailedDrive, dropped: view.Swap.InSerial is null)),
+                    default
+                );
             if (step.Kind == StepKind.Hold)
                 await Task.Delay(TimeSpan.FromSeconds(step.Seconds ?? 0));
             await ilka.WriteAsync(ticket, Body(view.Run, step), default);
@@ -92,7 +111,13 @@ public sealed class ConsoleInUse : IAsyncLifetime
     }
 
     public async Task<string> AtHandAsync() =>
-        JsonDocument.Parse(await Machine.LookAsync()).RootElement.GetProperty("view").GetProperty("table")[0].GetProperty("serial").GetString() ?? throw new InvalidOperationException("The table is empty.");
+        JsonDocument
+            .Parse(await Machine.LookAsync())
+            .RootElement.GetProperty("view")
+            .GetProperty("table")[0]
+            .GetProperty("serial")
+            .GetString()
+        ?? throw new InvalidOperationException("The table is empty.");
 
     public async ValueTask DisposeAsync()
     {
@@ -106,13 +131,49 @@ public sealed class ConsoleInUse : IAsyncLifetime
     }
 
     private static EntryBody Body(RunView run, RunStep step) =>
-        step.IsPassed ? new StepPassed(run.Sheet.Id, step.Id)
-        : new StepAnswered(run.Sheet.Id, step.Id, step.Kind == StepKind.Scan ? run.Expected ?? "" : step.Kind == StepKind.Read ? "Nightly" : step.Answers[0].Answer);
+        step.IsPassed
+            ? new StepPassed(run.Sheet.Id, step.Id)
+            : new StepAnswered(
+                run.Sheet.Id,
+                step.Id,
+                step.Kind == StepKind.Scan ? run.Expected ?? ""
+                    : step.Kind == StepKind.Read ? "Nightly"
+                    : step.Answers[0].Answer
+            );
 
     private static Core.Appliances.Snapshot Typed(string inBay5, bool dropped) =>
-        new(DateTimeOffset.UtcNow, "person",
-            [.. Enumerable.Range(1, 8).Select(b => b == 5
-                ? new Core.Appliances.Bay("5", dropped ? Core.Appliances.BayRole.Dropped : Core.Appliances.BayRole.Filling, dropped ? Core.Appliances.DriveHealth.Faulted : Core.Appliances.DriveHealth.Good, Serial: inBay5, Array: "catalogue")
-                : new Core.Appliances.Bay($"{b}", Core.Appliances.BayRole.Member, Core.Appliances.DriveHealth.Good, Serial: $"CDR12T000{b}", Array: "catalogue"))],
-            [new("catalogue", Core.Appliances.ArrayLevel.Raid6, 8, dropped ? Core.Appliances.ArrayState.Degraded : Core.Appliances.ArrayState.Rebuilding, 12_000_138_625_024)]);
+        new(
+            DateTimeOffset.UtcNow,
+            "person",
+            [
+                .. Enumerable
+                    .Range(1, 8)
+                    .Select(b =>
+                        b == 5
+                            ? new Core.Appliances.Bay(
+                                "5",
+                                dropped ? Core.Appliances.BayRole.Dropped : Core.Appliances.BayRole.Filling,
+                                dropped ? Core.Appliances.DriveHealth.Faulted : Core.Appliances.DriveHealth.Good,
+                                Serial: inBay5,
+                                Array: "catalogue"
+                            )
+                            : new Core.Appliances.Bay(
+                                $"{b}",
+                                Core.Appliances.BayRole.Member,
+                                Core.Appliances.DriveHealth.Good,
+                                Serial: $"CDR12T000{b}",
+                                Array: "catalogue"
+                            )
+                    ),
+            ],
+            [
+                new(
+                    "catalogue",
+                    Core.Appliances.ArrayLevel.Raid6,
+                    8,
+                    dropped ? Core.Appliances.ArrayState.Degraded : Core.Appliances.ArrayState.Rebuilding,
+                    12_000_138_625_024
+                ),
+            ]
+        );
 }

@@ -11,7 +11,8 @@ public sealed class ConsoleTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
-    private static Task PressAsync(IPage page, string name) => page.GetByRole(AriaRole.Button, new() { Name = name, Exact = true }).First.ClickAsync();
+    private static Task PressAsync(IPage page, string name) =>
+        page.GetByRole(AriaRole.Button, new() { Name = name, Exact = true }).First.ClickAsync();
 
     /// <summary>The service's own look may open a gate while the finger is on its way: then there is nothing left to press.</summary>
     private static async Task PressUnlessGoneAsync(ILocator button)
@@ -115,7 +116,11 @@ public sealed class ConsoleTests(ConsoleInUse use)
                     if (step.Id == "serial-out")
                         await use.Machine.HandAsync("pull/2");
                     // A wedge scanner: types into the field that waits for it, and presses Enter.
-                    await page.Keyboard.TypeAsync(step.Id == "chassis-serial" ? "S/N brk12-0007" : step.Id == "serial-out" ? bad : replacement);
+                    await page.Keyboard.TypeAsync(
+                        step.Id == "chassis-serial" ? "S/N brk12-0007"
+                        : step.Id == "serial-out" ? bad
+                        : replacement
+                    );
                     await page.Keyboard.PressAsync("Enter");
                     break;
                 case "start":
@@ -215,7 +220,9 @@ public sealed class ConsoleTests(ConsoleInUse use)
         // The way back may come out of the browser's memory, and then nothing is loaded: the address itself is waited for.
         await Assertions.Expect(page).Not.ToHaveURLAsync(new System.Text.RegularExpressions.Regex("snapshot$"));
 
-        (await ilka.TicketAsync(ticket, Ct)).Danger.Sentence.ShouldBe("gauges is degraded, 3 of 4 members: one more loss and its data is gone.");
+        (await ilka.TicketAsync(ticket, Ct)).Danger.Sentence.ShouldBe(
+            "gauges is degraded, 3 of 4 members: one more loss and its data is gone."
+        );
     }
 
     [Fact]

@@ -29,7 +29,13 @@ public sealed class DeskTests(ConsoleInUse use)
     public async Task Stores_take_a_part_that_is_warned_of_only_with_a_reason()
     {
         var lioth = await use.Service.SignInAsync("lioth");
-        await lioth.ImportAsync("drives", new MemoryStream("serial,model,size,depot\nHSKCONS0001,Hask H12-A,12000138625024,Main\n"u8.ToArray()), dryRun: false, all: false, Ct);
+        await lioth.ImportAsync(
+            "drives",
+            new MemoryStream("serial,model,size,depot\nHSKCONS0001,Hask H12-A,12000138625024,Main\n"u8.ToArray()),
+            dryRun: false,
+            all: false,
+            Ct
+        );
         var ticket = (await lioth.ReportAsync(new FaultAsk("FSC-0409", "Dark lamp", Bay: "4"), Ct)).Ticket;
         await lioth.WriteAsync(ticket, new EngineerAssigned("ilka"), Ct);
         var page = await use.PageAsync("sefa");
@@ -50,7 +56,15 @@ public sealed class DeskTests(ConsoleInUse use)
         var page = await use.PageAsync("dorrik");
         await page.GotoAsync("/lists");
         await page.GetByLabel("What is in it").SelectOptionAsync("qualified");
-        await page.Locator("input[type=file]").SetInputFilesAsync(new FilePayload { Name = "q.csv", MimeType = "text/csv", Buffer = "appliance-model,drive-model\ntollard-t5,Cindral C9\nno-such,Cindral C9\n"u8.ToArray() });
+        await page.Locator("input[type=file]")
+            .SetInputFilesAsync(
+                new FilePayload
+                {
+                    Name = "q.csv",
+                    MimeType = "text/csv",
+                    Buffer = "appliance-model,drive-model\ntollard-t5,Cindral C9\nno-such,Cindral C9\n"u8.ToArray(),
+                }
+            );
 
         await page.GetByRole(AriaRole.Button, new() { Name = "Check it" }).ClickAsync();
         await page.GetByText("line 3: appliance-model is 'no-such'").WaitForAsync();
@@ -67,7 +81,10 @@ public sealed class DeskTests(ConsoleInUse use)
         await udp.SendAsync("<131>1 - tollardt5-32 storage - - - lamp of shelf 4 weeps"u8.ToArray(), "127.0.0.1", port, Ct);
         var page = await use.PageAsync("dorrik");
         await page.GotoAsync("/intake");
-        await page.GetByRole(AriaRole.Article).Filter(new() { HasText = "weeps" }).GetByRole(AriaRole.Button, new() { Name = "Make a rule" }).ClickAsync();
+        await page.GetByRole(AriaRole.Article)
+            .Filter(new() { HasText = "weeps" })
+            .GetByRole(AriaRole.Button, new() { Name = "Make a rule" })
+            .ClickAsync();
 
         await page.GetByLabel("Pattern, with", new() { Exact = false }).FillAsync(@"lamp of shelf (?<bay>\d+) weeps");
         await page.GetByLabel("Id of the rule").FillAsync("weeping");

@@ -42,8 +42,8 @@ internal static class LabelBeforeCamera
         var line = Blank(Width, 255);
         var at = (Width - widths.Sum(w => w - '0') * ModuleWidth) / 2;
         for (var i = 0; i < widths.Length; i++)
-            for (var end = at + (widths[i] - '0') * ModuleWidth; at < end; at++)
-                line[at] = i % 2 == 0 ? (byte)0 : (byte)255;
+        for (var end = at + (widths[i] - '0') * ModuleWidth; at < end; at++)
+            line[at] = i % 2 == 0 ? (byte)0 : (byte)255;
         return line;
     }
 

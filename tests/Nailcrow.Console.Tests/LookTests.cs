@@ -21,13 +21,39 @@ public sealed class LookTests(ConsoleInUse use)
         (await ViolationsAsync(await use.PageAsync(null, phone, scheme))).ShouldBe("");
         var page = await use.PageAsync("ilka", phone, scheme);
 
-        string[] atADesk = ["/desk", "/machines", "/machines/FSC-0402", "/machines/FSC-0203", "/drives/CDR12T0005", "/intake", "/lists", "/procedures", "/procedures/screen-frozen"];
-        foreach (var path in new[] { "/", "/report", $"/tickets/{scan}", $"/tickets/{scan}/run", $"/tickets/{rebuild}/run", $"/tickets/{rebuild}/rebuild", $"/tickets/{rebuild}/return", $"/tickets/{scan}/snapshot", $"/tickets/{scan}/bring" }.Concat(phone == (scheme == ColorScheme.Dark) ? atADesk : [])) // each of these by day and by night, on a desk and a phone
+        string[] atADesk =
+        [
+            "/desk",
+            "/machines",
+            "/machines/FSC-0402",
+            "/machines/FSC-0203",
+            "/drives/CDR12T0005",
+            "/intake",
+            "/lists",
+            "/procedures",
+            "/procedures/screen-frozen",
+        ];
+        foreach (
+            var path in new[]
+            {
+                "/",
+                "/report",
+                $"/tickets/{scan}",
+                $"/tickets/{scan}/run",
+                $"/tickets/{rebuild}/run",
+                $"/tickets/{rebuild}/rebuild",
+                $"/tickets/{rebuild}/return",
+                $"/tickets/{scan}/snapshot",
+                $"/tickets/{scan}/bring",
+            }.Concat(phone == (scheme == ColorScheme.Dark) ? atADesk : [])
+        ) // each of these by day and by night, on a desk and a phone
         {
             await page.GotoAsync(path);
             await page.GetByRole(AriaRole.Heading).First.WaitForAsync();
             (await ViolationsAsync(page)).ShouldBe("");
-            (await page.EvaluateAsync<bool>("document.documentElement.scrollWidth <= window.innerWidth")).ShouldBeTrue($"{path} is wider than the screen");
+            (await page.EvaluateAsync<bool>("document.documentElement.scrollWidth <= window.innerWidth")).ShouldBeTrue(
+                $"{path} is wider than the screen"
+            );
         }
     }
 
@@ -38,7 +64,18 @@ public sealed class LookTests(ConsoleInUse use)
         var page = await use.PageAsync(phone: true);
         await page.SetViewportSizeAsync(360, 740);
 
-        foreach (var path in new[] { "/", "/desk", $"/tickets/{ticket}/bring", $"/tickets/{ticket}", $"/tickets/{ticket}/run", $"/tickets/{ticket}/paper", $"/tickets/{ticket}/snapshot" })
+        foreach (
+            var path in new[]
+            {
+                "/",
+                "/desk",
+                $"/tickets/{ticket}/bring",
+                $"/tickets/{ticket}",
+                $"/tickets/{ticket}/run",
+                $"/tickets/{ticket}/paper",
+                $"/tickets/{ticket}/snapshot",
+            }
+        )
         {
             await page.GotoAsync(path);
             await page.GetByRole(AriaRole.Heading).First.WaitForAsync();
@@ -53,6 +90,10 @@ public sealed class LookTests(ConsoleInUse use)
         var page = await use.PageAsync();
         await page.GotoAsync($"/tickets/{ticket}/run");
 
-        await page.GetByRole(AriaRole.Button, new() { NameString = "Bay 5, this one: dropped, faulted, serial CDR12T0005, pulling it is safe" }).WaitForAsync();
+        await page.GetByRole(
+                AriaRole.Button,
+                new() { NameString = "Bay 5, this one: dropped, faulted, serial CDR12T0005, pulling it is safe" }
+            )
+            .WaitForAsync();
     }
 }

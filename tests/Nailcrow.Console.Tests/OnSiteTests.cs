@@ -11,7 +11,8 @@ public sealed class OnSiteTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
-    private static Task PressAsync(IPage page, string name) => page.GetByRole(AriaRole.Button, new() { Name = name, Exact = true }).First.ClickAsync();
+    private static Task PressAsync(IPage page, string name) =>
+        page.GetByRole(AriaRole.Button, new() { Name = name, Exact = true }).First.ClickAsync();
 
     private static Task SeesAsync(IPage page, string text) => page.GetByText(text).First.WaitForAsync();
 
@@ -36,7 +37,15 @@ public sealed class OnSiteTests(ConsoleInUse use)
         await page.GotoAsync($"/tickets/{ticket}/run");
         await SeesAsync(page, "Put on the earthing strap");
 
-        await page.GetByLabel("A picture of what you see").SetInputFilesAsync(new FilePayload { Name = "rack.png", MimeType = "image/png", Buffer = await page.ScreenshotAsync() });
+        await page.GetByLabel("A picture of what you see")
+            .SetInputFilesAsync(
+                new FilePayload
+                {
+                    Name = "rack.png",
+                    MimeType = "image/png",
+                    Buffer = await page.ScreenshotAsync(),
+                }
+            );
 
         await SeesAsync(page, "Another picture (1 kept)");
         await page.GotoAsync($"/tickets/{ticket}");
@@ -67,8 +76,12 @@ public sealed class OnSiteTests(ConsoleInUse use)
     public async Task Whoever_is_on_a_withdrawn_version_is_told_why_on_the_run()
     {
         var lead = await use.AsAsync("lioth");
-        var text = "procedure: by-the-door\ntitle: By the door\ncomes-back: unchanged\nby-name: yes\napplies-to: always\nnot-so: stuck\nchapters:\n  - chapter: One\n    steps:\n      - id: look\n        do: Look at the door.\n      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        then: end\n      - id: stuck\n        call: Call.\n        with: [asset]\n        then: back\n";
-        var published = await lead.PublishAsync(new PublishAsk("by-the-door.yaml", new Dictionary<string, string> { ["by-the-door.yaml"] = text }), Ct);
+        var text =
+            "procedure: by-the-door\ntitle: By the door\ncomes-back: unchanged\nby-name: yes\napplies-to: always\nnot-so: stuck\nchapters:\n  - chapter: One\n    steps:\n      - id: look\n        do: Look at the door.\n      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        then: end\n      - id: stuck\n        call: Call.\n        with: [asset]\n        then: back\n";
+        var published = await lead.PublishAsync(
+            new PublishAsk("by-the-door.yaml", new Dictionary<string, string> { ["by-the-door.yaml"] = text }),
+            Ct
+        );
         var ticket = await use.TypedTicketAsync();
         var ilka = await use.AsAsync("ilka");
         await ilka.WriteAsync(ticket, new EngineerAssigned("ilka"), Ct);
@@ -81,7 +94,9 @@ public sealed class OnSiteTests(ConsoleInUse use)
         await lead.WithdrawAsync("by-the-door", published.Version!, "The door is another one.", Ct); // it was published above
         await page.ReloadAsync();
 
-        (await page.GetByRole(AriaRole.Alert).First.TextContentAsync()).ShouldBe("▲ This version of the procedure was withdrawn: The door is another one. Call before you go on.");
+        (await page.GetByRole(AriaRole.Alert).First.TextContentAsync()).ShouldBe(
+            "▲ This version of the procedure was withdrawn: The door is another one. Call before you go on."
+        );
     }
 
     [Fact]
@@ -95,6 +110,9 @@ public sealed class OnSiteTests(ConsoleInUse use)
         var machine = await (await use.AsAsync("lioth")).ApplianceAsync("FSC-0203", Ct);
         await page.GetByLabel("As it would be on").SelectOptionAsync(machine.Model.Id);
 
-        await page.GetByRole(AriaRole.Region, new() { Name = "Preview" }).GetByRole(AriaRole.Listitem).Filter(new() { HasText = "Put on the earthing strap" }).WaitForAsync();
+        await page.GetByRole(AriaRole.Region, new() { Name = "Preview" })
+            .GetByRole(AriaRole.Listitem)
+            .Filter(new() { HasText = "Put on the earthing strap" })
+            .WaitForAsync();
     }
 }

@@ -34,7 +34,20 @@ internal sealed class Played
     public static Played Reported()
     {
         var played = new Played();
-        played.Does(new FaultReported("FSC-1", Some.Chassis, "Brackmere B12", "Corrin Trust", "Corrin", "Hall", JobKind.Fault, "Amber lamp", "2", Some.Bad));
+        played.Does(
+            new FaultReported(
+                "FSC-1",
+                Some.Chassis,
+                "Brackmere B12",
+                "Corrin Trust",
+                "Corrin",
+                "Hall",
+                JobKind.Fault,
+                "Amber lamp",
+                "2",
+                Some.Bad
+            )
+        );
         return played;
     }
 
@@ -48,7 +61,16 @@ internal sealed class Played
         played.Does(new PartIssued(Some.New, "ilka"), Sefa);
         played.Does(new ArrivedOnSite());
         var target = Some.Snapshot().BayLabelled("2") ?? throw new InvalidOperationException("Some.Snapshot has a bay 2.");
-        var facts = new SheetFacts(Some.Model, "FSC-1", Some.Chassis, "Corrin", "Hall", "vault", [new(target.Label, Some.Bad, target.Name, Some.New)], TicketFacts.Ordinary);
+        var facts = new SheetFacts(
+            Some.Model,
+            "FSC-1",
+            Some.Chassis,
+            "Corrin",
+            "Hall",
+            "vault",
+            [new(target.Label, Some.Bad, target.Name, Some.New)],
+            TicketFacts.Ordinary
+        );
         played.Does(new SheetCompiled(((Parsed<RunSheet>.Ok)SheetCompiler.Compile(Some.Procedure(), facts, Guid.NewGuid())).Value));
         return played;
     }
@@ -113,13 +135,15 @@ internal sealed class Played
         if (step.IsPassed)
             Passes();
         else
-            Answers(step.Against switch
-            {
-                ScanTarget.Chassis => Some.Chassis,
-                ScanTarget.DriveOut => Some.Bad,
-                ScanTarget.DriveIn => Some.New,
-                _ when step.Erases => $"2 {Some.New}",
-                _ => step.Kind == StepKind.Read ? "Nightly, says the archivist" : step.Answers[0].Answer,
-            });
+            Answers(
+                step.Against switch
+                {
+                    ScanTarget.Chassis => Some.Chassis,
+                    ScanTarget.DriveOut => Some.Bad,
+                    ScanTarget.DriveIn => Some.New,
+                    _ when step.Erases => $"2 {Some.New}",
+                    _ => step.Kind == StepKind.Read ? "Nightly, says the archivist" : step.Answers[0].Answer,
+                }
+            );
     }
 }

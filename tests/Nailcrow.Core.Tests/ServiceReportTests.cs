@@ -15,7 +15,9 @@ public class ServiceReportTests
 
         var part = ServiceReport.Of(played.Record).Parts.Single(p => p.Name == "Warnings that were overruled");
 
-        part.Lines.ShouldBe([new ReportLine(played.Now, "lioth", "vault is not rebuilding now. Overruled: The rebuild is of the other array.")]);
+        part.Lines.ShouldBe([
+            new ReportLine(played.Now, "lioth", "vault is not rebuilding now. Overruled: The rebuild is of the other array."),
+        ]);
     }
 
     [Fact]
@@ -24,14 +26,16 @@ public class ServiceReportTests
         var report = ServiceReport.Of(Played.At("end").Record);
 
         report.Title.ShouldBe("Service report so far: the ticket is returning");
-        report.Parts.Single(p => p.Name == "What was done").Lines.Select(l => l.Says).ShouldBe(
-        [
-            "Arrived on site.",
-            "Hot swap in a front-loading appliance (front-hot " + Some.Procedure().Version + ") was begun.",
-            $"{Some.Bad} came out of bay 2.",
-            $"{Some.New} went into bay 2.",
-            "The rebuild was started by hand.",
-        ]);
+        report
+            .Parts.Single(p => p.Name == "What was done")
+            .Lines.Select(l => l.Says)
+            .ShouldBe([
+                "Arrived on site.",
+                "Hot swap in a front-loading appliance (front-hot " + Some.Procedure().Version + ") was begun.",
+                $"{Some.Bad} came out of bay 2.",
+                $"{Some.New} went into bay 2.",
+                "The rebuild was started by hand.",
+            ]);
         report.Parts.ShouldNotContain(p => p.Name == "Warnings that were overruled");
     }
 
@@ -44,7 +48,11 @@ public class ServiceReportTests
         played.Does(new HelpCalled("The lamp of bay 3 was on as well."));
         played.Does(new HelpAnswered(true, "Go by the label."), Played.Lioth);
 
-        var says = ServiceReport.Of(played.Record).Parts.Single(p => p.Name == "What was not as it should be").Lines.Select(l => l.Says).ToList();
+        var says = ServiceReport
+            .Of(played.Record)
+            .Parts.Single(p => p.Name == "What was not as it should be")
+            .Lines.Select(l => l.Says)
+            .ToList();
 
         says.ShouldContain("Another drive, P8GOOD0003, was pulled from bay 3 and went straight back.");
         says.ShouldContain("Called for help: The lamp of bay 3 was on as well.");

@@ -6,7 +6,10 @@ public static class Built
     public static readonly string Root = FindRoot();
 
     // The tests run what was built beside them: .../bin/Release/net10.0 starts the Release service.
-    private static readonly string Tail = Path.GetRelativePath(Path.Combine(AppContext.BaseDirectory, "..", ".."), AppContext.BaseDirectory);
+    private static readonly string Tail = Path.GetRelativePath(
+        Path.Combine(AppContext.BaseDirectory, "..", ".."),
+        AppContext.BaseDirectory
+    );
 
     public static string Assembly(string project, string name) => Path.Combine(Root, "src", project, "bin", Tail, $"{name}.dll");
 

@@ -21,8 +21,16 @@ public sealed class RunningCommand : IDisposable
     {
         var start = new ProcessStartInfo("dotnet", [Built.Assembly("Nailcrow.Cli", "nailcrow"), .. arguments])
         {
-            RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true,
-            Environment = { ["NAILCROW_HOME"] = _home, ["NAILCROW_SERVICE"] = _service.ToString(), ["NAILCROW_PASSWORD"] = RunningService.Password, ["NO_COLOR"] = "1" },
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            RedirectStandardInput = true,
+            Environment =
+            {
+                ["NAILCROW_HOME"] = _home,
+                ["NAILCROW_SERVICE"] = _service.ToString(),
+                ["NAILCROW_PASSWORD"] = RunningService.Password,
+                ["NO_COLOR"] = "1",
+            },
         };
         using var process = Process.Start(start) ?? throw new InvalidOperationException("dotnet did not start.");
         await process.StandardInput.WriteAsync(input);
@@ -36,7 +44,9 @@ public sealed class RunningCommand : IDisposable
     public async Task<string> DoneAsync(params string[] arguments)
     {
         var ended = await RunAsync(arguments);
-        return ended.Code == 0 ? ended.Output : throw new InvalidOperationException($"nailcrow {string.Join(' ', arguments)} ended with {ended.Code}: {ended.All}");
+        return ended.Code == 0
+            ? ended.Output
+            : throw new InvalidOperationException($"nailcrow {string.Join(' ', arguments)} ended with {ended.Code}: {ended.All}");
     }
 
     public void Dispose() => Directory.Delete(_home, recursive: true);

@@ -27,7 +27,12 @@ public sealed class RunningProcess : IAsyncDisposable
 
     public static RunningProcess Start(string assembly, IEnumerable<string> arguments, string? folder = null)
     {
-        var start = new ProcessStartInfo("dotnet", [assembly, .. arguments]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = folder ?? Built.Root };
+        var start = new ProcessStartInfo("dotnet", [assembly, .. arguments])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            WorkingDirectory = folder ?? Built.Root,
+        };
         var running = new RunningProcess(new Process { StartInfo = start });
         running._process.Start();
         running._process.BeginOutputReadLine();

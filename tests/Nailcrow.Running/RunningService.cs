@@ -26,42 +26,80 @@ public sealed class RunningService : IAsyncDisposable
     public string Folder { get; }
 
     /// <summary>Where it listens for syslog.</summary>
-    public async Task<int> SyslogPortAsync() => int.Parse((await Process.HearsAsync("\"Port\":(\\d+)")).Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
+    public async Task<int> SyslogPortAsync() =>
+        int.Parse((await Process.HearsAsync("\"Port\":(\\d+)")).Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
 
     public string DatabaseFile => Path.Combine(Folder, "nailcrow.db");
 
     /// <param name="folder">A folder that a service has used before; null for a new one.</param>
     /// <param name="assembly">Another build of the service than the one beside the caller.</param>
-    public static async Task<RunningService> StartAsync(string? folder = null, double watchSeconds = 1, string? assembly = null, int hearsEverySeconds = 3600, bool pushed = false, int syslogPort = 0)
+    public static async Task<RunningService> StartAsync(
+        string? folder = null,
+        double watchSeconds = 1,
+        string? assembly = null,
+        int hearsEverySeconds = 3600,
+        bool pushed = false,
+        int syslogPort = 0
+    )
     {
         var own = folder is null;
         var port = pushed ? FreePort() : 0;
         folder ??= Directory.CreateTempSubdirectory("nailcrow-").FullName;
-        var process = RunningProcess.Start(assembly ?? Built.Assembly("Nailcrow.Service", "nailcrow-service"),
-        [
-            "--urls", $"http://127.0.0.1:{port}",
-            .. pushed ? new[] { "--Nailcrow:Intake:PublicUrl", $"http://127.0.0.1:{port}" } : [],
-            "--Nailcrow:Data", Path.Combine(folder, "nailcrow.db"),
-            "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures"),
-            "--Nailcrow:WatchEverySeconds", watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
-            "--Nailcrow:Intake:SubscribeEverySeconds", $"{hearsEverySeconds}",
-            "--Nailcrow:Intake:SyslogPort", $"{syslogPort}",
-            "--Nailcrow:FirstAdmin:Name", "admin",
-            "--Nailcrow:FirstAdmin:Password", Password,
-            "--Nailcrow:Link:CallDeadline", "00:00:01", "--Nailcrow:Link:LookDeadline", "00:00:03",
-        ], Path.Combine(Built.Root, "src", "Nailcrow.Service")); // where the built console lies
+        var process = RunningProcess.Start(
+            assembly ?? Built.Assembly("Nailcrow.Service", "nailcrow-service"),
+            [
+                "--urls",
+                $"http://127.0.0.1:{port}",
+                .. pushed ? new[] { "--Nailcrow:Intake:PublicUrl", $"http://127.0.0.1:{port}" } : [],
+                "--Nailcrow:Data",
+                Path.Combine(folder, "nailcrow.db"),
+                "--Nailcrow:Procedures",
+                Path.Combine(Built.Root, "procedures"),
+                "--Nailcrow:WatchEverySeconds",
+                watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                "--Nailcrow:Intake:SubscribeEverySeconds",
+                $"{hearsEverySeconds}",
+                "--Nailcrow:Intake:SyslogPort",
+                $"{syslogPort}",
+                "--Nailcrow:FirstAdmin:Name",
+                "admin",
+                "--Nailcrow:FirstAdmin:Password",
+                Password,
+                "--Nailcrow:Link:CallDeadline",
+                "00:00:01",
+                "--Nailcrow:Link:LookDeadline",
+                "00:00:03",
+            ],
+            Path.Combine(Built.Root, "src", "Nailcrow.Service")
+        ); // where the built console lies
         var heard = await process.HearsAsync("Nailcrow listens at.*?(http://127\\.0\\.0\\.1:\\d+)");
         return new(process, new Uri(heard.Groups[1].Value), folder, own);
     }
 
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
-    public static async Task<RunningService> StartPeopledAsync(Uri? machine = null, string? assembly = null, int hearsEverySeconds = 3600, bool pushed = false)
+    public static async Task<RunningService> StartPeopledAsync(
+        Uri? machine = null,
+        string? assembly = null,
+        int hearsEverySeconds = 3600,
+        bool pushed = false
+    )
     {
         var service = await StartAsync(assembly: assembly, hearsEverySeconds: hearsEverySeconds, pushed: pushed);
         using var http = service.Http();
-        service._token = (await new NailcrowClient(http, TimeProvider.System).SignInAsync("admin", Password, CancellationToken.None)).AccessToken;
+        service._token = (
+            await new NailcrowClient(http, TimeProvider.System).SignInAsync("admin", Password, CancellationToken.None)
+        ).AccessToken;
         var admin = await service.SignInAsync("admin");
-        foreach (var (name, role) in new[] { ("ilka", Role.Engineer), ("tamsel", Role.Engineer), ("dorrik", Role.Dispatcher), ("sefa", Role.Stores), ("lioth", Role.Lead) })
+        foreach (
+            var (name, role) in new[]
+            {
+                ("ilka", Role.Engineer),
+                ("tamsel", Role.Engineer),
+                ("dorrik", Role.Dispatcher),
+                ("sefa", Role.Stores),
+                ("lioth", Role.Lead),
+            }
+        )
             await admin.AddPersonAsync(new PersonAsk(name, name, Password, [role]), CancellationToken.None);
         await admin.LoadAsync(Reference(machine), CancellationToken.None);
         service.NotRestartedBecause = assembly is null ? null : "it is measured, not tested";
@@ -125,8 +163,17 @@ public sealed class RunningService : IAsyncDisposable
 
     private static ReferenceData Reference(Uri? machine)
     {
-        var demo = System.Text.Json.JsonSerializer.Deserialize(File.ReadAllText(Path.Combine(Built.Root, "demo", "reference.json")), ContractJson.Default.ReferenceData)
-            ?? throw new InvalidDataException("demo/reference.json is empty.");
-        return demo with { Appliances = [.. demo.Appliances.Select(a => a with { Address = a.Asset == "FSC-0107" ? machine?.ToString().TrimEnd('/') : null })] };
+        var demo =
+            System.Text.Json.JsonSerializer.Deserialize(
+                File.ReadAllText(Path.Combine(Built.Root, "demo", "reference.json")),
+                ContractJson.Default.ReferenceData
+            ) ?? throw new InvalidDataException("demo/reference.json is empty.");
+        return demo with
+        {
+            Appliances =
+            [
+                .. demo.Appliances.Select(a => a with { Address = a.Asset == "FSC-0107" ? machine?.ToString().TrimEnd('/') : null }),
+            ],
+        };
     }
 }

@@ -6,7 +6,8 @@ public sealed class RunningStandIn : IAsyncDisposable
     private readonly RunningProcess _process;
     private readonly HttpClient _aisle;
 
-    private RunningStandIn(RunningProcess process, Uri address) => (_process, Address, _aisle) = (process, address, new HttpClient { BaseAddress = address });
+    private RunningStandIn(RunningProcess process, Uri address) =>
+        (_process, Address, _aisle) = (process, address, new HttpClient { BaseAddress = address });
 
     public Uri Address { get; }
 
@@ -14,7 +15,16 @@ public sealed class RunningStandIn : IAsyncDisposable
     {
         var process = RunningProcess.Start(
             Built.Assembly("Nailcrow.StandIn", "nailcrow-standin"),
-            ["run", "--port", "0", "--seed", $"{seed}", "--rebuild-seconds", rebuildSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture)]);
+            [
+                "run",
+                "--port",
+                "0",
+                "--seed",
+                $"{seed}",
+                "--rebuild-seconds",
+                rebuildSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
+            ]
+        );
         var heard = await process.HearsAsync("answers at (http://\\S+)");
         return new(process, new Uri(heard.Groups[1].Value));
     }

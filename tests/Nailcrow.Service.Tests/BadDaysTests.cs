@@ -153,18 +153,25 @@ public sealed class BadDaysTests
 
         var asked = Stopwatch.StartNew();
         var answers = await Task.WhenAll(
-            Enumerable.Range(0, 8).Select(i => Should.ThrowAsync<ApiProblem>(() => ilka.WriteAsync(ticket, new NoteWritten($"While it is held {i}"), Ct)))
+            Enumerable
+                .Range(0, 8)
+                .Select(i => Should.ThrowAsync<ApiProblem>(() => ilka.WriteAsync(ticket, new NoteWritten($"While it is held {i}"), Ct)))
         );
 
         answers.ShouldAllBe(a =>
             (int)a.Status == 503
-            && a.Message == "Another program holds the database. Nothing was written; try again, and look for what holds it where it stays so."
+            && a.Message
+                == "Another program holds the database. Nothing was written; try again, and look for what holds it where it stays so."
         );
         asked.Elapsed.ShouldBeLessThan(TimeSpan.FromSeconds(60), "each of them alone would have waited in turn");
         (await ilka.TicketAsync(ticket, Ct)).Number.ShouldBe(ticket); // reading goes on
         await Sql(other, "ROLLBACK");
         await ilka.WriteAsync(ticket, new NoteWritten("It is free"), Ct);
-        (await ilka.JournalAsync(ticket, 0, Ct)).Entries.Select(e => e.Body).OfType<NoteWritten>().Select(n => n.Text).ShouldBe(["It is free"]);
+        (await ilka.JournalAsync(ticket, 0, Ct))
+            .Entries.Select(e => e.Body)
+            .OfType<NoteWritten>()
+            .Select(n => n.Text)
+            .ShouldBe(["It is free"]);
     }
 
     [Fact]
@@ -177,10 +184,20 @@ public sealed class BadDaysTests
             service.NotRestartedBecause = "its disk is write-protected next";
         disk.Protect();
 
-        var (code, said) = await RunAsync(["--urls", "http://127.0.0.1:0", "--Nailcrow:Data", Path.Combine(disk.Folder, "nailcrow.db"), "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures")]);
+        var (code, said) = await RunAsync([
+            "--urls",
+            "http://127.0.0.1:0",
+            "--Nailcrow:Data",
+            Path.Combine(disk.Folder, "nailcrow.db"),
+            "--Nailcrow:Procedures",
+            Path.Combine(Built.Root, "procedures"),
+        ]);
 
         (code, said).ShouldBe(
-            (1, "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; it goes on by itself once that is lifted.\n")
+            (
+                1,
+                "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; it goes on by itself once that is lifted.\n"
+            )
         );
     }
 
@@ -259,7 +276,8 @@ public sealed class BadDaysTests
                 File.GetUnixFileMode(file).ShouldBe(UnixFileMode.UserRead | UnixFileMode.UserWrite, file);
     }
 
-    private static Task<(int Code, string Said)> RestoreAsync(string backup, string place) => RunAsync(["restore", backup, $"--Nailcrow:Data={place}"]);
+    private static Task<(int Code, string Said)> RestoreAsync(string backup, string place) =>
+        RunAsync(["restore", backup, $"--Nailcrow:Data={place}"]);
 
     /// <summary>The service's program, to its end.</summary>
     private static async Task<(int Code, string Said)> RunAsync(string[] arguments)

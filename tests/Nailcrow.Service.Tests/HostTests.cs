@@ -16,7 +16,9 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
         var served = JsonNode.Parse(await http.GetStringAsync("api/openapi.json", Ct))!;
         var checkedIn = JsonNode.Parse(await File.ReadAllTextAsync(Path.Combine(Built.Root, "docs", "openapi.json"), Ct))!;
 
-        JsonNode.DeepEquals(served, checkedIn).ShouldBeTrue("docs/openapi.json is not what the service says of itself; tools/update-openapi.sh writes it.");
+        JsonNode
+            .DeepEquals(served, checkedIn)
+            .ShouldBeTrue("docs/openapi.json is not what the service says of itself; tools/update-openapi.sh writes it.");
         served["openapi"]!.GetValue<string>().ShouldStartWith("3.1");
     }
 
@@ -42,7 +44,10 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
     [InlineData("--Nailcrow:Procedures", "/no/such/folder", "Nailcrow:Procedures is '/no/such/folder', which is no folder.")]
     public async Task Settings_that_cannot_work_are_told_at_the_start(string name, string value, string sentence)
     {
-        await using var process = RunningProcess.Start(Built.Assembly("Nailcrow.Service", "nailcrow-service"), ["--urls", "http://127.0.0.1:0", "--Nailcrow:Data", Path.GetTempFileName(), name, value]);
+        await using var process = RunningProcess.Start(
+            Built.Assembly("Nailcrow.Service", "nailcrow-service"),
+            ["--urls", "http://127.0.0.1:0", "--Nailcrow:Data", Path.GetTempFileName(), name, value]
+        );
 
         await process.HearsAsync(System.Text.RegularExpressions.Regex.Escape(sentence));
     }
@@ -56,7 +61,9 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
             ["--urls", taken, "--Nailcrow:Data", Path.GetTempFileName(), "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures")]
         );
 
-        await process.HearsAsync(System.Text.RegularExpressions.Regex.Escape($"Failed to bind to address {taken}: address already in use."));
+        await process.HearsAsync(
+            System.Text.RegularExpressions.Regex.Escape($"Failed to bind to address {taken}: address already in use.")
+        );
         process.Said.ShouldNotContain("Unhandled exception");
     }
 }

@@ -70,7 +70,8 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         {
             await database.OpenAsync(Ct);
             await using var put = database.CreateCommand();
-            put.CommandText = "INSERT INTO intake (id, received_at, via, sender, text, outcome, asset, pending) SELECT $id, 0, 'syslog', '127.0.0.1', 'poison for the joiner', 'Pending', 'FSC-0414', '{\"was\":1'";
+            put.CommandText =
+                "INSERT INTO intake (id, received_at, via, sender, text, outcome, asset, pending) SELECT $id, 0, 'syslog', '127.0.0.1', 'poison for the joiner', 'Pending', 'FSC-0414', '{\"was\":1'";
             put.Parameters.AddWithValue("$id", Guid.NewGuid().ToString().ToUpperInvariant());
             await put.ExecuteNonQueryAsync(Ct);
         }
@@ -89,7 +90,12 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         var kept = await SettledAsync("bay 5 went offline");
 
         var ticket = await (await service.AsAsync("dorrik")).TicketAsync(kept.Ticket ?? 0, Ct);
-        ticket.Evidence.Select(e => e.Text).Append(ticket.Report.Symptom).ShouldContain(t => t.StartsWith("drive in bay 5 went offline", StringComparison.Ordinal) && t.EndsWith("...", StringComparison.Ordinal));
+        ticket
+            .Evidence.Select(e => e.Text)
+            .Append(ticket.Report.Symptom)
+            .ShouldContain(t =>
+                t.StartsWith("drive in bay 5 went offline", StringComparison.Ordinal) && t.EndsWith("...", StringComparison.Ordinal)
+            );
     }
 
     [Fact]
@@ -98,7 +104,12 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         await TcpAsync(string.Concat(Enumerable.Repeat($"<131>1 - tollardt12-07 storage - - - drive in bay 2 went offline\n", 100)));
 
         var dorrik = await service.AsAsync("dorrik");
-        var counted = await SoonAsync(async () => (await dorrik.IntakeAsync("joined", Ct)).Items.Where(i => i.Text.Contains("tollardt12-07", StringComparison.Ordinal)).ToList() is { Count: 100 } all ? all : null);
+        var counted = await SoonAsync(async () =>
+            (await dorrik.IntakeAsync("joined", Ct)).Items.Where(i => i.Text.Contains("tollardt12-07", StringComparison.Ordinal)).ToList()
+                is { Count: 100 } all
+                ? all
+                : null
+        );
 
         counted.Select(i => i.Ticket).Distinct().ShouldHaveSingleItem();
         var evidence = (await dorrik.TicketAsync(counted[0].Ticket ?? 0, Ct)).Evidence;
@@ -130,7 +141,9 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         (tried.Rule, tried.Bay).ShouldBe(("farewell", "4"));
         (await dorrik.PutRuleAsync(rule, Ct)).Understood.ShouldBe(1);
 
-        var joined = await SoonAsync(async () => (await dorrik.IntakeAsync("joined", Ct)).Items.FirstOrDefault(i => i.Text.Contains("farewell", StringComparison.Ordinal)));
+        var joined = await SoonAsync(async () =>
+            (await dorrik.IntakeAsync("joined", Ct)).Items.FirstOrDefault(i => i.Text.Contains("farewell", StringComparison.Ordinal))
+        );
         (await dorrik.TicketAsync(joined.Ticket ?? 0, Ct)).Report.Bay.ShouldBe("4");
     }
 
@@ -144,14 +157,26 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         var receipt = await dorrik.SettleIntakeAsync(kept.Id, new("FSC-0432", "1"), Ct);
 
         (await dorrik.TicketAsync(receipt?.Ticket ?? 0, Ct)).Report.Asset.ShouldBe("FSC-0432");
-        (await Should.ThrowAsync<ApiProblem>(() => dorrik.SettleIntakeAsync(kept.Id, new(null), Ct))).Message.ShouldBe($"It is joined already, on T-{receipt?.Ticket}.");
+        (await Should.ThrowAsync<ApiProblem>(() => dorrik.SettleIntakeAsync(kept.Id, new(null), Ct))).Message.ShouldBe(
+            $"It is joined already, on T-{receipt?.Ticket}."
+        );
     }
 
-    private async Task<(HttpStatusCode Status, string Said)> SendAsync(EventSenderView sender, string body, string id = "msg-1", DateTimeOffset? at = null, string? secret = null, string type = "application/cloudevents+json")
+    private async Task<(HttpStatusCode Status, string Said)> SendAsync(
+        EventSenderView sender,
+        string body,
+        string id = "msg-1",
+        DateTimeOffset? at = null,
+        string? secret = null,
+        string type = "application/cloudevents+json"
+    )
     {
         using var http = service.Service.Http();
         var timestamp = $"{(at ?? DateTimeOffset.UtcNow).ToUnixTimeSeconds()}";
-        using var ask = new HttpRequestMessage(HttpMethod.Post, $"api/intake/events/{sender.Name}") { Content = new ByteArrayContent(Encoding.UTF8.GetBytes(body)) };
+        using var ask = new HttpRequestMessage(HttpMethod.Post, $"api/intake/events/{sender.Name}")
+        {
+            Content = new ByteArrayContent(Encoding.UTF8.GetBytes(body)),
+        };
         ask.Content.Headers.ContentType = MediaTypeHeaderValue.Parse(type);
         ask.Headers.Add("webhook-id", id);
         ask.Headers.Add("webhook-timestamp", timestamp);
@@ -161,7 +186,11 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
     }
 
     /// <summary>As docs/intake.md says, and nothing of the service's own.</summary>
-    private static string Sign(string secret, string text) => "v1," + Convert.ToBase64String(System.Security.Cryptography.HMACSHA256.HashData(Encoding.UTF8.GetBytes(secret), Encoding.UTF8.GetBytes(text)));
+    private static string Sign(string secret, string text) =>
+        "v1,"
+        + Convert.ToBase64String(
+            System.Security.Cryptography.HMACSHA256.HashData(Encoding.UTF8.GetBytes(secret), Encoding.UTF8.GetBytes(text))
+        );
 
     private static string Event(string id, string asset = "FSC-0434", string more = "") =>
         $$$"""{"specversion":"1.0","type":"org.nailcrow.drive-fault.v1","id":"{{{id}}}","source":"/monitor/7","data":{"asset":"{{{asset}}}","text":"event {{{id}}}","bay":"2"{{{more}}}}}""";
@@ -184,11 +213,15 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         var sender = await (await service.AsAsync("dorrik")).PutSenderAsync("other-monitor", Ct);
 
         (await SendAsync(sender, Event("e-2"), secret: "guessed")).Said.ShouldContain("The signature is not this sender's over this body.");
-        (await SendAsync(sender, Event("e-3"), at: DateTimeOffset.UtcNow.AddMinutes(-6))).Said.ShouldContain("more than 5 minutes from now");
+        (await SendAsync(sender, Event("e-3"), at: DateTimeOffset.UtcNow.AddMinutes(-6))).Said.ShouldContain(
+            "more than 5 minutes from now"
+        );
         (await SendAsync(sender with { Name = "nobody" }, Event("e-4"))).Status.ShouldBe(HttpStatusCode.Unauthorized);
         (await SendAsync(sender, "{\"specversion\":")).Said.ShouldContain("The body is not JSON, at line 1, byte ");
         (await SendAsync(sender, Event("e-5").Replace("1.0", "9"))).Said.ShouldContain("specversion is '9'; 1.0 is understood");
-        (await SendAsync(sender, Event("e-6", more: ",\"kind\":\"hunch\""))).Said.ShouldContain("data.kind: 'hunch' is not a kind of evidence");
+        (await SendAsync(sender, Event("e-6", more: ",\"kind\":\"hunch\""))).Said.ShouldContain(
+            "data.kind: 'hunch' is not a kind of evidence"
+        );
         (await SendAsync(sender, new string(' ', 300_000))).Status.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         (await SendAsync(sender, Event("e-7", asset: "FSC-NONE"))).Status.ShouldBe(HttpStatusCode.NoContent); // kept; a person finds out whose it is
         (await SettledAsync("event e-7")).Outcome.ShouldBe("unknown-sender");
@@ -234,7 +267,9 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
             return (await Should.ThrowAsync<ApiProblem>(() => admin.BaysAsync(asset, Ct))).Message;
         }
 
-        (await AskedAsync("FSC-0431", service.Service.Address.ToString().TrimEnd('/'))).ShouldContain($"is not asked: 127.0.0.1:{service.Service.Address.Port} is Nailcrow itself.");
+        (await AskedAsync("FSC-0431", service.Service.Address.ToString().TrimEnd('/'))).ShouldContain(
+            $"is not asked: 127.0.0.1:{service.Service.Address.Port} is Nailcrow itself."
+        );
         (await AskedAsync("FSC-0430", "http://169.254.169.254")).ShouldContain("is not asked: 169.254.169.254 is no address of a machine.");
         (await AskedAsync("FSC-0429", "http://[::ffff:169.254.1.1]")).ShouldContain("is no address of a machine.");
     }

@@ -42,30 +42,41 @@ public sealed class KilledTests
     {
         var admin = await service.SignInAsync("admin");
         await admin.AddPersonAsync(new("ilka", "Ilka", RunningService.Password, [Core.People.Role.Engineer]), Ct);
-        var reference = System.Text.Json.JsonSerializer.Deserialize(await File.ReadAllTextAsync(Path.Combine(Built.Root, "demo", "reference.json"), Ct), ContractJson.Default.ReferenceData)!;
+        var reference = System.Text.Json.JsonSerializer.Deserialize(
+            await File.ReadAllTextAsync(Path.Combine(Built.Root, "demo", "reference.json"), Ct),
+            ContractJson.Default.ReferenceData
+        )!;
         await admin.LoadAsync(reference, Ct);
         return (await (await service.SignInAsync("ilka")).ReportAsync(new FaultAsk("FSC-0203", "Beeper"), Ct)).Ticket;
     }
 
-    private static async Task WriteUntilKilledAsync(RunningService service, long ticket, ConcurrentDictionary<Guid, string> acknowledged, TimeSpan after)
+    private static async Task WriteUntilKilledAsync(
+        RunningService service,
+        long ticket,
+        ConcurrentDictionary<Guid, string> acknowledged,
+        TimeSpan after
+    )
     {
         var ilka = await service.SignInAsync("ilka");
-        var writing = Enumerable.Range(0, Writers).Select(async _ =>
-        {
-            try
+        var writing = Enumerable
+            .Range(0, Writers)
+            .Select(async _ =>
             {
-                while (true)
+                try
                 {
-                    var ask = new EntryAsk(new NoteWritten("Written while the power is failing"), Guid.CreateVersion7());
-                    var receipt = await ilka.WriteAsync(ticket, ask, Ct);
-                    acknowledged[receipt.Id] = receipt.Hash;
+                    while (true)
+                    {
+                        var ask = new EntryAsk(new NoteWritten("Written while the power is failing"), Guid.CreateVersion7());
+                        var receipt = await ilka.WriteAsync(ticket, ask, Ct);
+                        acknowledged[receipt.Id] = receipt.Hash;
+                    }
                 }
-            }
-            catch (HttpRequestException)
-            {
-                // killed: whether the last one was kept is not known, and nobody was told that it was
-            }
-        }).ToList();
+                catch (HttpRequestException)
+                {
+                    // killed: whether the last one was kept is not known, and nobody was told that it was
+                }
+            })
+            .ToList();
         await Task.Delay(after, Ct);
         await service.Process.KillAsync();
         await Task.WhenAll(writing);
@@ -75,7 +86,7 @@ public sealed class KilledTests
     {
         var ilka = await service.SignInAsync("ilka");
         var kept = new Dictionary<Guid, string>();
-        for (long? after = 0; after is { } at;)
+        for (long? after = 0; after is { } at; )
         {
             var page = await ilka.JournalAsync(ticket, at, Ct);
             foreach (var entry in page.Entries)

@@ -23,16 +23,47 @@ internal sealed class MadeUpMachine(int nth, ComesBack pattern, bool early, int 
     /// <summary>What is in the bays now, and what the new drives are by then.</summary>
     public Snapshot See(TicketView view, BayRole newOnesAre, ArrayState? shown)
     {
-        var inserted = view.EarlierSwaps.Append(view.Swap).Where(s => s is { Bay: not null, InSerial: not null }).ToDictionary(s => s.Bay!, s => s.InSerial!); // the filter left those that have both
-        var state = shown ?? (pattern == ComesBack.SpareSteppedIn || (early && inserted.Count == 0) ? ArrayState.Whole : ArrayState.Degraded);
-        var bays = Labels.Select(l => inserted.TryGetValue(l, out var serial) ? new Bay(l, newOnesAre, DriveHealth.Good, $"disk{l}", serial, Bytes: 8_000_000_000_000, Array: newOnesAre is BayRole.Spare ? null : Array) : AtFirst(l)).ToList();
+        var inserted = view
+            .EarlierSwaps.Append(view.Swap)
+            .Where(s => s is { Bay: not null, InSerial: not null })
+            .ToDictionary(s => s.Bay!, s => s.InSerial!); // the filter left those that have both
+        var state =
+            shown ?? (pattern == ComesBack.SpareSteppedIn || (early && inserted.Count == 0) ? ArrayState.Whole : ArrayState.Degraded);
+        var bays = Labels
+            .Select(l =>
+                inserted.TryGetValue(l, out var serial)
+                    ? new Bay(
+                        l,
+                        newOnesAre,
+                        DriveHealth.Good,
+                        $"disk{l}",
+                        serial,
+                        Bytes: 8_000_000_000_000,
+                        Array: newOnesAre is BayRole.Spare ? null : Array
+                    )
+                    : AtFirst(l)
+            )
+            .ToList();
         if (pattern == ComesBack.SpareSteppedIn)
             bays.Add(new("7", BayRole.Member, DriveHealth.Good, "disk7", Serial("7"), Bytes: 8_000_000_000_000, Array: Array));
-        return new(DateTimeOffset.UtcNow, "person", bays, [new(Array, pattern == ComesBack.Cannot ? ArrayLevel.Raid5 : ArrayLevel.Raid6, 6, state, 8_000_000_000_000)]);
+        return new(
+            DateTimeOffset.UtcNow,
+            "person",
+            bays,
+            [new(Array, pattern == ComesBack.Cannot ? ArrayLevel.Raid5 : ArrayLevel.Raid6, 6, state, 8_000_000_000_000)]
+        );
     }
 
     private Bay AtFirst(string label) =>
-        new(label, RoleAtFirst(label), Targets.Contains(label) && !early && !good ? DriveHealth.Faulted : DriveHealth.Good, $"disk{label}", Serial(label), Bytes: 8_000_000_000_000, Array: pattern is ComesBack.SpareSteppedIn && Targets.Contains(label) ? null : Array);
+        new(
+            label,
+            RoleAtFirst(label),
+            Targets.Contains(label) && !early && !good ? DriveHealth.Faulted : DriveHealth.Good,
+            $"disk{label}",
+            Serial(label),
+            Bytes: 8_000_000_000_000,
+            Array: pattern is ComesBack.SpareSteppedIn && Targets.Contains(label) ? null : Array
+        );
 
     private BayRole RoleAtFirst(string label) =>
         !Targets.Contains(label) ? BayRole.Member

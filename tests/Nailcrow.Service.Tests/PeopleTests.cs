@@ -16,7 +16,10 @@ public sealed class PeopleTests(PeopledService service) : IClassFixture<PeopledS
     [Fact]
     public async Task Somebody_let_in_may_do_what_their_roles_say_from_the_next_minute_on()
     {
-        await (await service.AsAsync("admin")).AddPersonAsync(new PersonAsk("norra", "Norra Selmark", RunningService.Password, [Role.Stores, Role.Lead]), Ct);
+        await (await service.AsAsync("admin")).AddPersonAsync(
+            new PersonAsk("norra", "Norra Selmark", RunningService.Password, [Role.Stores, Role.Lead]),
+            Ct
+        );
 
         var me = await (await service.AsAsync("norra")).MeAsync(Ct);
 
@@ -32,19 +35,28 @@ public sealed class PeopleTests(PeopledService service) : IClassFixture<PeopledS
     {
         var admin = await service.AsAsync("admin");
 
-        var no = await Should.ThrowAsync<ApiProblem>(() => admin.AddPersonAsync(new PersonAsk(name, name, password, role is { } r ? [r] : []), Ct));
+        var no = await Should.ThrowAsync<ApiProblem>(() =>
+            admin.AddPersonAsync(new PersonAsk(name, name, password, role is { } r ? [r] : []), Ct)
+        );
 
         ((int)no.Status, no.Message).ShouldBe((422, reason));
     }
 
     [Fact]
     public async Task Only_an_admin_lets_people_in() =>
-        (await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("lioth")).AddPersonAsync(new PersonAsk("x", "x", RunningService.Password, [Role.Admin]), Ct))).Status.ShouldBe(HttpStatusCode.Forbidden);
+        (
+            await Should.ThrowAsync<ApiProblem>(async () =>
+                await (await service.AsAsync("lioth")).AddPersonAsync(new PersonAsk("x", "x", RunningService.Password, [Role.Admin]), Ct)
+            )
+        ).Status.ShouldBe(HttpStatusCode.Forbidden);
 
     [Fact]
     public async Task Guessing_passwords_ends_after_ten_even_with_the_right_one()
     {
-        await (await service.AsAsync("admin")).AddPersonAsync(new PersonAsk("halda", "Halda Venn", RunningService.Password, [Role.Engineer]), Ct);
+        await (await service.AsAsync("admin")).AddPersonAsync(
+            new PersonAsk("halda", "Halda Venn", RunningService.Password, [Role.Engineer]),
+            Ct
+        );
         var stranger = new NailcrowClient(service.Service.Http(), TimeProvider.System);
         for (var guess = 0; guess < 10; guess++)
             await Should.ThrowAsync<ApiProblem>(() => stranger.SignInAsync("halda", $"guess-number-{guess}", Ct));
@@ -59,9 +71,16 @@ public sealed class PeopleTests(PeopledService service) : IClassFixture<PeopledS
     {
         using var http = service.Service.Http();
 
-        using var answer = await http.PostAsync("api/sign-in/console", Json($$"""{"name":"ilka","password":"{{RunningService.Password}}"}"""), Ct);
+        using var answer = await http.PostAsync(
+            "api/sign-in/console",
+            Json($$"""{"name":"ilka","password":"{{RunningService.Password}}"}"""),
+            Ct
+        );
 
-        var cookie = answer.Headers.GetValues("Set-Cookie").Single(c => c.StartsWith("nailcrow=", StringComparison.Ordinal)).ToLowerInvariant();
+        var cookie = answer
+            .Headers.GetValues("Set-Cookie")
+            .Single(c => c.StartsWith("nailcrow=", StringComparison.Ordinal))
+            .ToLowerInvariant();
         cookie.ShouldContain("httponly");
         cookie.ShouldContain("samesite=strict");
     }

@@ -34,9 +34,12 @@ public sealed class PeopledService : IAsyncLifetime
 
     /// <summary>A ticket of its own: a bay nobody else's test names.</summary>
     public async Task<long> OpenAsync(string asset = "FSC-0203", string? bay = null) =>
-        (await (await AsAsync("ilka")).ReportAsync(new FaultAsk(asset, "Amber lamp", Bay: bay), TestContext.Current.CancellationToken)).Ticket;
+        (
+            await (await AsAsync("ilka")).ReportAsync(new FaultAsk(asset, "Amber lamp", Bay: bay), TestContext.Current.CancellationToken)
+        ).Ticket;
 
-    public async Task<Receipt> WriteAsync(string who, long ticket, EntryBody body) => await (await AsAsync(who)).WriteAsync(ticket, body, TestContext.Current.CancellationToken);
+    public async Task<Receipt> WriteAsync(string who, long ticket, EntryBody body) =>
+        await (await AsAsync(who)).WriteAsync(ticket, body, TestContext.Current.CancellationToken);
 
     public async Task<(int Status, string Sentence)> RefusedAsync(string who, long ticket, EntryBody body)
     {

@@ -16,7 +16,10 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
 
     private static PublishAsk Changed(string file, string was, string now)
     {
-        var files = new Dictionary<string, string>(ProcedureFolder.SharedTexts(Folder)) { [file] = File.ReadAllText(Path.Combine(Folder, file)) };
+        var files = new Dictionary<string, string>(ProcedureFolder.SharedTexts(Folder))
+        {
+            [file] = File.ReadAllText(Path.Combine(Folder, file)),
+        };
         return new(file, files.ToDictionary(f => f.Key, f => f.Value.Replace(was, now, StringComparison.Ordinal)));
     }
 
@@ -25,9 +28,20 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
     {
         var broken = Changed("screen-frozen.yaml", "        closes: power\n", "");
 
-        (await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("lioth")).PublishAsync(broken, Ct))).Message
-            .ShouldBe("Nothing unproved is published. screen-frozen.yaml:47:9: put-right: The end is reached with power not put right.");
-        ((int)(await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("ilka")).PublishAsync(Changed("screen-frozen.yaml", "Wait a minute.", "Wait one minute."), Ct))).Status).ShouldBe(403);
+        (await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("lioth")).PublishAsync(broken, Ct))).Message.ShouldBe(
+            "Nothing unproved is published. screen-frozen.yaml:47:9: put-right: The end is reached with power not put right."
+        );
+        (
+            (int)
+                (
+                    await Should.ThrowAsync<ApiProblem>(async () =>
+                        await (await service.AsAsync("ilka")).PublishAsync(
+                            Changed("screen-frozen.yaml", "Wait a minute.", "Wait one minute."),
+                            Ct
+                        )
+                    )
+                ).Status
+        ).ShouldBe(403);
     }
 
     [Fact]
@@ -39,7 +53,9 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
         var ticket = await service.OpenAsync();
         await ilka.StartRunAsync(ticket, "not-reached", Ct);
 
-        (await ilka.CompareProcedureAsync("not-reached", shipped, published.Version!, Ct)).Changes.Select(c => (c.Step, c.What)).ShouldBe([("ways", "changed")]);
+        (await ilka.CompareProcedureAsync("not-reached", shipped, published.Version!, Ct))
+            .Changes.Select(c => (c.Step, c.What))
+            .ShouldBe([("ways", "changed")]);
         await lioth.WithdrawAsync("not-reached", published.Version!, "It sent people round in circles.", Ct);
 
         var run = (await ilka.TicketAsync(ticket, Ct)).Run!; // it was started above
@@ -59,11 +75,15 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
         await service.WriteAsync("ilka", ticket, new StepAnswered(sheet, "ways", "done"));
         await service.WriteAsync("ilka", ticket, new StepAnswered(sheet, "got-in", "no"));
 
-        (await service.RefusedAsync("ilka", ticket, new StepTakenBack(sheet, "ways"))).Sentence.ShouldBe("The last answer was given at 'got-in', not at 'ways'; only the last one is taken back.");
+        (await service.RefusedAsync("ilka", ticket, new StepTakenBack(sheet, "ways"))).Sentence.ShouldBe(
+            "The last answer was given at 'got-in', not at 'ways'; only the last one is taken back."
+        );
         await service.WriteAsync("ilka", ticket, new StepTakenBack(sheet, "got-in"));
 
         (await ilka.TicketAsync(ticket, Ct)).Run!.Current!.Id.ShouldBe("got-in"); // the sheet is not at its end
-        (await service.RefusedAsync("ilka", ticket, new StepAnswered(sheet, "lamps", "maybe"))).Sentence.ShouldBe("'maybe' is no answer to 'lamps'; accepted: yes, no, cannot-tell.");
+        (await service.RefusedAsync("ilka", ticket, new StepAnswered(sheet, "lamps", "maybe"))).Sentence.ShouldBe(
+            "'maybe' is no answer to 'lamps'; accepted: yes, no, cannot-tell."
+        );
     }
 
     [Fact]
@@ -80,7 +100,11 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
         byte[] picture = [0xFF, 0xD8, 0xFF, 0xE0, 1, 2, 3];
         (await ilka.KeepPhotoAsync(ticket, id, new MemoryStream(picture), "ways", null, Ct)).Repeated.ShouldBeFalse();
         (await ilka.KeepPhotoAsync(ticket, id, new MemoryStream(picture), "ways", null, Ct)).Repeated.ShouldBeTrue();
-        (await Should.ThrowAsync<ApiProblem>(() => ilka.KeepPhotoAsync(ticket, Guid.CreateVersion7(), new MemoryStream([1, 2, 3]), null, null, Ct))).Message.ShouldBe("That is no picture that is taken here; accepted: JPEG and PNG.");
+        (
+            await Should.ThrowAsync<ApiProblem>(() =>
+                ilka.KeepPhotoAsync(ticket, Guid.CreateVersion7(), new MemoryStream([1, 2, 3]), null, null, Ct)
+            )
+        ).Message.ShouldBe("That is no picture that is taken here; accepted: JPEG and PNG.");
         (await ilka.TicketAsync(ticket, Ct)).Photos.Count.ShouldBe(1);
     }
 
@@ -107,8 +131,22 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
     }
 
     private static Snapshot Lost() =>
-        new(DateTimeOffset.UtcNow, "person", [.. Enumerable.Range(1, 4).Select(b => new Bay($"{b}", b > 2 ? BayRole.Dropped : BayRole.Member, DriveHealth.Good, Serial: $"LOST000{b}", Array: "gauges"))],
-            [new("gauges", ArrayLevel.Raid5, 4, ArrayState.Failed)]);
+        new(
+            DateTimeOffset.UtcNow,
+            "person",
+            [
+                .. Enumerable
+                    .Range(1, 4)
+                    .Select(b => new Bay(
+                        $"{b}",
+                        b > 2 ? BayRole.Dropped : BayRole.Member,
+                        DriveHealth.Good,
+                        Serial: $"LOST000{b}",
+                        Array: "gauges"
+                    )),
+            ],
+            [new("gauges", ArrayLevel.Raid5, 4, ArrayState.Failed)]
+        );
 
     [Fact]
     public async Task Whoever_has_a_sheet_is_not_sent_its_steps_again()

@@ -26,7 +26,12 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
 
     /// <summary>Those that are written for one kind of machine, or those for any. Two classes, so that two services work at once.</summary>
     protected static TheoryData<string> Named(bool forOneKind) =>
-        [.. ProcedureFolder.Read(Folder).Where(r => r.Procedure?.AppliesTo.Facts().Contains("model.loading") == forOneKind).Select(r => r.Procedure!.Id)]; // the filter left those that could be read
+        [
+            .. ProcedureFolder
+                .Read(Folder)
+                .Where(r => r.Procedure?.AppliesTo.Facts().Contains("model.loading") == forOneKind)
+                .Select(r => r.Procedure!.Id),
+        ]; // the filter left those that could be read
 
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
@@ -54,9 +59,16 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
     /// <summary>As few sample machines as have each step of the procedure on some sheet: always the one with most that no other has.</summary>
     private static List<ApplianceModel> CoveringModels(Procedure procedure)
     {
-        var sheets = SampleModels.For(procedure, 5000).Select(m => (Model: m, Steps: Steps(procedure, m))).Where(s => s.Steps.Count > 0).ToList();
+        var sheets = SampleModels
+            .For(procedure, 5000)
+            .Select(m => (Model: m, Steps: Steps(procedure, m)))
+            .Where(s => s.Steps.Count > 0)
+            .ToList();
         var (chosen, covered) = (new List<ApplianceModel>(), new HashSet<string>());
-        while (sheets.MaxBy(s => s.Steps.Count(step => !covered.Contains(step))) is { Model: { } model, Steps: { } steps } && !covered.IsSupersetOf(steps))
+        while (
+            sheets.MaxBy(s => s.Steps.Count(step => !covered.Contains(step))) is { Model: { } model, Steps: { } steps }
+            && !covered.IsSupersetOf(steps)
+        )
         {
             chosen.Add(model with { Id = $"{procedure.Id}-{chosen.Count}" });
             covered.UnionWith(steps);
@@ -65,7 +77,9 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
     }
 
     private static HashSet<string> Steps(Procedure procedure, ApplianceModel model) =>
-        SheetCompiler.Compile(procedure, SampleFacts.For(procedure, model, Drives(procedure)), Guid.Empty).Is(out var sheet, out _) ? [.. sheet.Steps.Select(s => Bare(s.Id))] : [];
+        SheetCompiler.Compile(procedure, SampleFacts.For(procedure, model, Drives(procedure)), Guid.Empty).Is(out var sheet, out _)
+            ? [.. sheet.Steps.Select(s => Bare(s.Id))]
+            : [];
 
     // Seeded, so that what failed once fails again.
     private readonly Random _chance = new(1);
@@ -84,16 +98,32 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
     {
         var job = SampleFacts.For(procedure, model, Drives(procedure)).Ticket.Job;
         var asset = await KnowAsync(model);
-        var machine = new MadeUpMachine(_nth, procedure.ComesBack, job != JobKind.Fault, procedure.ComesBack == ComesBack.Cannot ? 2 : Drives(procedure), procedure.Id == "dropped-but-good");
+        var machine = new MadeUpMachine(
+            _nth,
+            procedure.ComesBack,
+            job != JobKind.Fault,
+            procedure.ComesBack == ComesBack.Cannot ? 2 : Drives(procedure),
+            procedure.Id == "dropped-but-good"
+        );
         var began = DateTimeOffset.UtcNow.AddDays(-3);
-        var ticket = (await (await service.AsAsync("ilka")).ReportAsync(new FaultAsk(asset, "It beeps", job, Serial: machine.Serials[0], At: began), Ct)).Ticket;
+        var ticket = (
+            await (await service.AsAsync("ilka")).ReportAsync(
+                new FaultAsk(asset, "It beeps", job, Serial: machine.Serials[0], At: began),
+                Ct
+            )
+        ).Ticket;
         await WriteAsync("ilka", ticket, new EngineerAssigned("ilka"), began.AddMinutes(1));
         await SeeAsync(await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct), machine, BayRole.Filling, began.AddMinutes(2));
         if (Drives(procedure) > 1)
             await WriteAsync("ilka", ticket, new DrivesChosen(machine.Serials), began.AddMinutes(3));
         for (var drive = 0; drive < Drives(procedure); drive++)
         {
-            await WriteAsync("sefa", ticket, new PartReserved(machine.Part(drive), "Cindral C8", 8_000_000_000_000, "Stores"), began.AddMinutes(4));
+            await WriteAsync(
+                "sefa",
+                ticket,
+                new PartReserved(machine.Part(drive), "Cindral C8", 8_000_000_000_000, "Stores"),
+                began.AddMinutes(4)
+            );
             await WriteAsync("sefa", ticket, new PartIssued(machine.Part(drive), "ilka"), began.AddMinutes(5));
         }
         await WriteAsync("ilka", ticket, new ArrivedOnSite(), began.AddMinutes(6));
@@ -108,7 +138,13 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
     }
 
     /// <summary>True where the run came to its end.</summary>
-    private async Task<bool> FollowAsync(long ticket, RunSheet sheet, MadeUpMachine machine, Dictionary<(string, string), int> given, bool straight)
+    private async Task<bool> FollowAsync(
+        long ticket,
+        RunSheet sheet,
+        MadeUpMachine machine,
+        Dictionary<(string, string), int> given,
+        bool straight
+    )
     {
         var (ilka, at) = (await service.AsAsync("ilka"), DateTimeOffset.UtcNow.AddDays(-3).AddMinutes(20));
         for (var steps = 0; steps < MostSteps; steps++)
@@ -125,7 +161,12 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
                 await WriteAsync("ilka", ticket, new HelpCalled("As the sheet says."), at);
                 await WriteAsync("lioth", ticket, new HelpAnswered(true, "Go on."), at = at.AddSeconds(1));
             }
-            await WriteAsync(step.Decides == Role.Lead ? "lioth" : "ilka", ticket, Body(view.Run!, step, choice, machine), at = at.AddSeconds(1)); // likewise
+            await WriteAsync(
+                step.Decides == Role.Lead ? "lioth" : "ilka",
+                ticket,
+                Body(view.Run!, step, choice, machine),
+                at = at.AddSeconds(1)
+            ); // likewise
             given[(Bare(step.Id), choice)] = given.GetValueOrDefault((Bare(step.Id), choice)) + 1;
         }
         return false;
@@ -137,10 +178,17 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
         var possible = step.Answers.Where(a => !(step.Kind == StepKind.Gate && a.Answer == RunStep.Done && run.Unmet is not null)).ToList();
         if (!straight && possible.Find(a => !given.ContainsKey((Bare(step.Id), a.Answer))) is { } unheard)
             return unheard.Answer;
-        if (!straight && _chance.Next(4) == 0 && possible.MinBy(a => Distance(run.Sheet, a.Next, given)) is { } near && Distance(run.Sheet, near.Next, given) < int.MaxValue)
+        if (
+            !straight
+            && _chance.Next(4) == 0
+            && possible.MinBy(a => Distance(run.Sheet, a.Next, given)) is { } near
+            && Distance(run.Sheet, near.Next, given) < int.MaxValue
+        )
             return near.Answer;
         var words = possible.ConvertAll(a => a.Answer);
-        return words.Contains("yes") ? "yes" : words.Contains(RunStep.Done) || step.Kind == StepKind.Scan ? words[0] : words.MinBy(a => given.GetValueOrDefault((Bare(step.Id), a)))!; // a step has an answer
+        return words.Contains("yes") ? "yes"
+            : words.Contains(RunStep.Done) || step.Kind == StepKind.Scan ? words[0]
+            : words.MinBy(a => given.GetValueOrDefault((Bare(step.Id), a)))!; // a step has an answer
     }
 
     /// <summary>Steps from here to the nearest one with an answer that nobody has given yet.</summary>
@@ -166,26 +214,50 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
         : new StepAnswered(run.Sheet.Id, step.Id, Typed(run, step, choice, machine));
 
     private static string Typed(RunView run, RunStep step, string choice, MadeUpMachine machine) =>
-        step.Kind == StepKind.Scan ? choice == "exact" ? run.Expected ?? "NOTHING1" : step.Against == ScanTarget.DriveOut ? machine.Wrong : "ANOTHER9"
-        : step.Erases && choice == RunStep.Done ? $"{run.Sheet.DriveOf(step).Bay} {run.Expected}"
-        : step.Kind == StepKind.Read && choice == RunStep.Done ? step.Unit is null ? "Nightly" : $"{step.AtLeast ?? 1} {step.Unit}"
-        : choice;
+        step.Kind == StepKind.Scan
+            ? choice == "exact"
+                ? run.Expected ?? "NOTHING1"
+                : step.Against == ScanTarget.DriveOut
+                    ? machine.Wrong
+                    : "ANOTHER9"
+            : step.Erases && choice == RunStep.Done
+                ? $"{run.Sheet.DriveOf(step).Bay} {run.Expected}"
+                : step.Kind == StepKind.Read && choice == RunStep.Done
+                    ? step.Unit is null
+                        ? "Nightly"
+                        : $"{step.AtLeast ?? 1} {step.Unit}"
+                    : choice;
 
     /// <summary>Makes the machine show what the gate waits for, where a machine can.</summary>
     private async Task<TicketView> OpenAsync(TicketView view, RunStep step, MadeUpMachine machine, DateTimeOffset at)
     {
         var done = step.Gate is GateFact.DriveJoined or GateFact.ArrayWhole or GateFact.SnapshotAfter or GateFact.AllNewGood;
-        var role = step.Gate == GateFact.SpareBack ? BayRole.Spare : done ? BayRole.Member : BayRole.Filling;
-        await SeeAsync(view, machine, role, at, done && !(step.Gate == GateFact.DriveJoined && step.Drive < view.Chosen.Count - 1) ? ArrayState.Whole : null);
+        var role =
+            step.Gate == GateFact.SpareBack ? BayRole.Spare
+            : done ? BayRole.Member
+            : BayRole.Filling;
+        await SeeAsync(
+            view,
+            machine,
+            role,
+            at,
+            done && !(step.Gate == GateFact.DriveJoined && step.Drive < view.Chosen.Count - 1) ? ArrayState.Whole : null
+        );
         if (step.Gate == GateFact.RebuildSeen)
-            await WriteAsync("ilka", view.Number, new ReadingTaken(MadeUpMachine.Array, Progress.Running, RebuildPhase.Rebuilding, "person", 1m), at);
+            await WriteAsync(
+                "ilka",
+                view.Number,
+                new ReadingTaken(MadeUpMachine.Array, Progress.Running, RebuildPhase.Rebuilding, "person", 1m),
+                at
+            );
         return await (await service.AsAsync("ilka")).TicketAsync(view.Number, view.Run!.Sheet, Ct); // a gate of its run is being opened
     }
 
     private async Task SeeAsync(TicketView view, MadeUpMachine machine, BayRole newOnesAre, DateTimeOffset at, ArrayState? state = null) =>
         await WriteAsync("ilka", view.Number, new SnapshotTaken(machine.See(view, newOnesAre, state)), at);
 
-    private async Task WriteAsync(string who, long ticket, EntryBody body, DateTimeOffset at) => await (await service.AsAsync(who)).WriteAsync(ticket, body, Ct, at);
+    private async Task WriteAsync(string who, long ticket, EntryBody body, DateTimeOffset at) =>
+        await (await service.AsAsync(who)).WriteAsync(ticket, body, Ct, at);
 
     private static int Drives(Procedure procedure) => procedure.Id is "several" or "released-first" ? 2 : 1;
 

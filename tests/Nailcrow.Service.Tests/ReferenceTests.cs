@@ -15,9 +15,15 @@ public sealed class ReferenceTests(PeopledService service) : IClassFixture<Peopl
     [Fact]
     public async Task A_file_is_loaded_whole_or_not_at_all()
     {
-        var data = new ReferenceData([], [Good, new("Nowhere", "x", "x", "Mars/Olympus")], [new("FSC-9001", "X1234", "brackmere-b12", "Orrin Shelf", "Rack 1")]);
+        var data = new ReferenceData(
+            [],
+            [Good, new("Nowhere", "x", "x", "Mars/Olympus")],
+            [new("FSC-9001", "X1234", "brackmere-b12", "Orrin Shelf", "Rack 1")]
+        );
 
-        (await RefusalAsync(data)).ShouldBe("Nothing was loaded. Site 'Nowhere' has the time zone 'Mars/Olympus', which is none; write one like 'Europe/Oslo'.");
+        (await RefusalAsync(data)).ShouldBe(
+            "Nothing was loaded. Site 'Nowhere' has the time zone 'Mars/Olympus', which is none; write one like 'Europe/Oslo'."
+        );
 
         await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("admin")).ApplianceAsync("FSC-9001", Ct));
     }
@@ -25,9 +31,16 @@ public sealed class ReferenceTests(PeopledService service) : IClassFixture<Peopl
     [Theory]
     [InlineData("no-model", "Corrin Deep Archive", null, "Appliance FSC-9002 is of model 'no-model', which is not known; known: ")]
     [InlineData("brackmere-b12", "No Site", null, "Appliance FSC-9002 stands at 'No Site', which is no site here; known: ")]
-    [InlineData("brackmere-b12", "Corrin Deep Archive", "ftp://10.0.0.7", "Appliance FSC-9002 has the address 'ftp://10.0.0.7'; write one like https://10.0.0.7.")]
+    [InlineData(
+        "brackmere-b12",
+        "Corrin Deep Archive",
+        "ftp://10.0.0.7",
+        "Appliance FSC-9002 has the address 'ftp://10.0.0.7'; write one like https://10.0.0.7."
+    )]
     public async Task Each_thing_wrong_is_a_sentence(string model, string site, string? address, string sentence) =>
-        (await RefusalAsync(new([], [], [new("FSC-9002", "X1234", model, site, "Rack 1", address)]))).ShouldStartWith($"Nothing was loaded. {sentence}");
+        (await RefusalAsync(new([], [], [new("FSC-9002", "X1234", model, site, "Rack 1", address)]))).ShouldStartWith(
+            $"Nothing was loaded. {sentence}"
+        );
 
     [Fact]
     public async Task What_is_loaded_again_replaces_what_was_there()

@@ -28,7 +28,8 @@ public sealed class SwapTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => _service.DisposeAsync();
 
-    private async Task<JsonElement> AtTheMachineAsync() => JsonDocument.Parse(await _service.Machine.LookAsync()).RootElement.GetProperty("view");
+    private async Task<JsonElement> AtTheMachineAsync() =>
+        JsonDocument.Parse(await _service.Machine.LookAsync()).RootElement.GetProperty("view");
 
     private async Task<(long Ticket, string Bad, string New)> ReadyAsync()
     {
@@ -53,7 +54,11 @@ public sealed class SwapTests : IAsyncLifetime
             var view = await _ilka.TicketAsync(ticket, Ct);
             if (view.Run?.Current is not { } step || step.Id == until)
                 return view;
-            if (step.Id == "serial-out" && (await AtTheMachineAsync()).GetProperty("bays")[1].TryGetProperty("drive", out var there) && there.ValueKind == JsonValueKind.Object)
+            if (
+                step.Id == "serial-out"
+                && (await AtTheMachineAsync()).GetProperty("bays")[1].TryGetProperty("drive", out var there)
+                && there.ValueKind == JsonValueKind.Object
+            )
                 await _service.Machine.HandAsync("pull/2");
             if (step.Id == "insert")
                 await _service.Machine.HandAsync($"insert/2/{replacement}");
@@ -72,7 +77,16 @@ public sealed class SwapTests : IAsyncLifetime
     }
 
     private static EntryBody Body(RunSheet sheet, RunStep step, string? expected) =>
-        step.IsPassed ? new StepPassed(sheet.Id, step.Id) : new StepAnswered(sheet.Id, step.Id, step.Erases ? $"2 {expected}" : step.Kind == StepKind.Scan ? expected ?? "" : step.Kind == StepKind.Read ? "Nightly" : step.Answers[0].Answer);
+        step.IsPassed
+            ? new StepPassed(sheet.Id, step.Id)
+            : new StepAnswered(
+                sheet.Id,
+                step.Id,
+                step.Erases ? $"2 {expected}"
+                    : step.Kind == StepKind.Scan ? expected ?? ""
+                    : step.Kind == StepKind.Read ? "Nightly"
+                    : step.Answers[0].Answer
+            );
 
     private async Task TryAsync(long ticket, EntryBody body)
     {
@@ -96,8 +110,14 @@ public sealed class SwapTests : IAsyncLifetime
         view.Rebuild.Readings.Count.ShouldBeGreaterThan(1);
         view.Changes.Select(c => c.Sentence).ShouldBe([$"Bay 2 held {bad} and now holds {replacement}."]);
 
-        (await _service.RefusedAsync("ilka", ticket, new TicketClosed())).ShouldBe((409, $"Not yet: sign-off: The customer has not signed off. custody: {bad} is with engineer ilka."));
-        await _service.WriteAsync("ilka", ticket, new ReturnOpened(bad, ReturnReason.ExchangeUnderWarranty, new(HolderKind.Maker, "Pellworth"), "RX-1", null, "Archivist"));
+        (await _service.RefusedAsync("ilka", ticket, new TicketClosed())).ShouldBe(
+            (409, $"Not yet: sign-off: The customer has not signed off. custody: {bad} is with engineer ilka.")
+        );
+        await _service.WriteAsync(
+            "ilka",
+            ticket,
+            new ReturnOpened(bad, ReturnReason.ExchangeUnderWarranty, new(HolderKind.Maker, "Pellworth"), "RX-1", null, "Archivist")
+        );
         await _service.WriteAsync("ilka", ticket, new ReturnSent(bad, "Overfell Parcels"));
         await _service.WriteAsync("sefa", ticket, new ReturnArrived(bad, bad));
         await _service.WriteAsync("ilka", ticket, new CustomerSignedOff("Archivist"));
@@ -116,7 +136,9 @@ public sealed class SwapTests : IAsyncLifetime
 
         var receipt = await _service.WriteAsync("ilka", ticket, new StepAnswered(view.Run!.Sheet.Id, "serial-out", wrong));
 
-        receipt.Said.ShouldBe($"{wrong} was read; {view.Run.Sheet.TargetSerial} was expected. That is the drive of bay 3, member of vault.");
+        receipt.Said.ShouldBe(
+            $"{wrong} was read; {view.Run.Sheet.TargetSerial} was expected. That is the drive of bay 3, member of vault."
+        );
         var now = await _ilka.TicketAsync(ticket, Ct);
         (now.Run?.Current?.Id, now.Run?.Bay).ShouldBe(("put-back", "3"));
     }
@@ -126,7 +148,9 @@ public sealed class SwapTests : IAsyncLifetime
     {
         var (ticket, _, _) = await ReadyAsync();
 
-        var no = await Should.ThrowAsync<ApiProblem>(async () => await (await _service.AsAsync("admin")).SwitchLightAsync(ticket, true, Ct));
+        var no = await Should.ThrowAsync<ApiProblem>(async () =>
+            await (await _service.AsAsync("admin")).SwitchLightAsync(ticket, true, Ct)
+        );
 
         ((int)no.Status, no.Message).ShouldBe((403, "admin may not do this; it takes the role engineer or dispatcher or stores or lead."));
         JsonDocument.Parse(await _service.Machine.LookAsync()).RootElement.GetProperty("locatorOn").GetBoolean().ShouldBeFalse();
@@ -140,7 +164,12 @@ public sealed class SwapTests : IAsyncLifetime
         await _service.Machine.HandAsync("behave/hangs");
 
         var no = await Should.ThrowAsync<ApiProblem>(() => _ilka.TakeSnapshotAsync(ticket, Ct));
-        ((int)no.Status, no.Message).ShouldBe((502, $"FSC-0107 at {_service.Machine.Address.ToString().TrimEnd('/')} did not answer within 1 s. That says nothing about its drives: look at the machine another way, or type in what its screen shows."));
+        ((int)no.Status, no.Message).ShouldBe(
+            (
+                502,
+                $"FSC-0107 at {_service.Machine.Address.ToString().TrimEnd('/')} did not answer within 1 s. That says nothing about its drives: look at the machine another way, or type in what its screen shows."
+            )
+        );
 
         var typed = (await _ilka.TicketAsync(ticket, Ct)).Latest! with { Source = "person" };
         await _service.WriteAsync("ilka", ticket, new SnapshotTaken(typed));
@@ -151,13 +180,21 @@ public sealed class SwapTests : IAsyncLifetime
     public async Task An_array_with_no_redundancy_gets_no_swap_but_the_sheet_that_says_so_before_anybody_travels()
     {
         var ticket = (await _ilka.ReportAsync(new FaultAsk("FSC-0311", "Disk gone", Bay: "1"), Ct)).Ticket;
-        var snapshot = new Snapshot(DateTimeOffset.UtcNow, "person", [new("1", BayRole.Dropped, DriveHealth.Faulted, Serial: "T4AAAA1", Array: "scratch"), new("2", BayRole.Member, Serial: "T4AAAA2", Array: "scratch")],
-            [new("scratch", ArrayLevel.Raid0, 2, ArrayState.Failed)]);
+        var snapshot = new Snapshot(
+            DateTimeOffset.UtcNow,
+            "person",
+            [
+                new("1", BayRole.Dropped, DriveHealth.Faulted, Serial: "T4AAAA1", Array: "scratch"),
+                new("2", BayRole.Member, Serial: "T4AAAA2", Array: "scratch"),
+            ],
+            [new("scratch", ArrayLevel.Raid0, 2, ArrayState.Failed)]
+        );
         await _service.WriteAsync("ilka", ticket, new SnapshotTaken(snapshot));
         await _service.WriteAsync("sefa", ticket, new PartReserved("T4NEW001", "T", 4_000_787_030_016, "Stores"));
 
-        (await Should.ThrowAsync<ApiProblem>(() => _ilka.StartRunAsync(ticket, "front-off", Ct))).Message
-            .ShouldBe("scratch has no redundancy: a swap brings no data back. Say so before anybody travels; it is rebuilt from nothing and restored.");
+        (await Should.ThrowAsync<ApiProblem>(() => _ilka.StartRunAsync(ticket, "front-off", Ct))).Message.ShouldBe(
+            "scratch has no redundancy: a swap brings no data back. Say so before anybody travels; it is rebuilt from nothing and restored."
+        );
         await _ilka.StartRunAsync(ticket, null, Ct);
         (await _ilka.TicketAsync(ticket, Ct)).Run!.Sheet.Procedure.ShouldBe("too-many-lost"); // the line above made it
     }

@@ -46,7 +46,9 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
     {
         var ticket = await service.OpenAsync();
 
-        var receipts = await Task.WhenAll(Enumerable.Range(0, 40).Select(i => service.WriteAsync(i % 2 == 0 ? "ilka" : "tamsel", ticket, new NoteWritten($"{i}"))));
+        var receipts = await Task.WhenAll(
+            Enumerable.Range(0, 40).Select(i => service.WriteAsync(i % 2 == 0 ? "ilka" : "tamsel", ticket, new NoteWritten($"{i}")))
+        );
 
         receipts.Select(r => r.Seq).Order().ShouldBe(Enumerable.Range(2, 40).Select(i => (long)i));
     }
@@ -57,7 +59,11 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
         var ticket = await service.OpenAsync();
         var (lately, wrongNow) = (TimeSpan.FromMinutes(10), DateTimeOffset.UtcNow.AddHours(5));
 
-        await (await service.AsAsync("ilka")).WriteAsync(ticket, new EntryAsk(new NoteWritten("Ten minutes ago"), Guid.CreateVersion7(), wrongNow - lately, wrongNow), Ct);
+        await (await service.AsAsync("ilka")).WriteAsync(
+            ticket,
+            new EntryAsk(new NoteWritten("Ten minutes ago"), Guid.CreateVersion7(), wrongNow - lately, wrongNow),
+            Ct
+        );
 
         var entry = (await (await service.AsAsync("ilka")).JournalAsync(ticket, 1, Ct)).Entries.Single();
         (entry.RecordedAt - entry.Happened).ShouldBe(lately, TimeSpan.FromSeconds(2));
@@ -69,9 +75,15 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
     {
         var ticket = await service.OpenAsync();
 
-        (await service.RefusedAsync("ilka", ticket, new PartReserved("C8NEWW2286", "C8", 1, "Stores"))).ShouldBe((403, "ilka may not do this; it takes the role stores or dispatcher or lead."));
-        (await service.RefusedAsync("sefa", ticket, new TicketCancelled("No"))).ShouldBe((403, "sefa may not do this; it takes the role dispatcher or lead."));
-        (await service.RefusedAsync("dorrik", ticket, new HelpAnswered(true, "Go"))).ShouldBe((403, "dorrik may not do this; it takes the role lead."));
+        (await service.RefusedAsync("ilka", ticket, new PartReserved("C8NEWW2286", "C8", 1, "Stores"))).ShouldBe(
+            (403, "ilka may not do this; it takes the role stores or dispatcher or lead.")
+        );
+        (await service.RefusedAsync("sefa", ticket, new TicketCancelled("No"))).ShouldBe(
+            (403, "sefa may not do this; it takes the role dispatcher or lead.")
+        );
+        (await service.RefusedAsync("dorrik", ticket, new HelpAnswered(true, "Go"))).ShouldBe(
+            (403, "dorrik may not do this; it takes the role lead.")
+        );
         (await service.RefusedAsync("admin", ticket, new NoteWritten("x"))).Status.ShouldBe(403);
         (await service.WriteAsync("dorrik", ticket, new EngineerAssigned("ilka"))).Stage.ShouldBe(Stage.Planned);
     }
@@ -82,7 +94,9 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
         var ticket = await service.OpenAsync();
         ReadingTaken At(decimal percent) => new("catalogue", Progress.Running, RebuildPhase.Rebuilding, "person", percent);
 
-        (await service.RefusedAsync("ilka", ticket, At(140))).ShouldBe((422, "140 % is not a reading; a screen shows 0 to 100. If it shows none, leave the percentage out."));
+        (await service.RefusedAsync("ilka", ticket, At(140))).ShouldBe(
+            (422, "140 % is not a reading; a screen shows 0 to 100. If it shows none, leave the percentage out.")
+        );
         await service.WriteAsync("ilka", ticket, At(40));
         await service.WriteAsync("ilka", ticket, At(10));
 
@@ -91,13 +105,30 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
 
     [Fact]
     public async Task A_ticket_that_is_not_there_is_said_to_be_not_there() =>
-        (await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("ilka")).TicketAsync(999_999, Ct))).Message.ShouldBe("T-999999 does not exist.");
+        (await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("ilka")).TicketAsync(999_999, Ct))).Message.ShouldBe(
+            "T-999999 does not exist."
+        );
 
     [Theory]
-    [InlineData("api/tickets", """{"asset":"x","symptom":"s","job":"foo"}""", 400, "The body cannot be read at $.job: accepted there: fault, early, growth.")]
+    [InlineData(
+        "api/tickets",
+        """{"asset":"x","symptom":"s","job":"foo"}""",
+        400,
+        "The body cannot be read at $.job: accepted there: fault, early, growth."
+    )]
     [InlineData("api/tickets", """{"asset":"x"}""", 400, "The body cannot be read: it lacks 'symptom'.")]
-    [InlineData("api/tickets", """{"asset":"nowhere","symptom":"s"}""", 422, "No appliance has the asset number 'nowhere'; 'nailcrow appliance list' shows those that are known.")]
-    [InlineData("api/tickets/1001/entries", """{"body":{"kind":"note-written","text":"a"},"id":"nope"}""", 400, "The body cannot be read at $.id: accepted there: a UUID.")]
+    [InlineData(
+        "api/tickets",
+        """{"asset":"nowhere","symptom":"s"}""",
+        422,
+        "No appliance has the asset number 'nowhere'; 'nailcrow appliance list' shows those that are known."
+    )]
+    [InlineData(
+        "api/tickets/1001/entries",
+        """{"body":{"kind":"note-written","text":"a"},"id":"nope"}""",
+        400,
+        "The body cannot be read at $.id: accepted there: a UUID."
+    )]
     [InlineData("api/tickets/1001/entries", "", 400, "Send a body, as JSON; /api/openapi.json says what is in it.")]
     [InlineData("api/no-such-thing", "{}", 404, "There is no /api/no-such-thing here; /api/openapi.json lists what there is.")]
     public async Task What_cannot_be_read_is_told_with_what_would_be_accepted(string path, string body, int status, string sentence)
@@ -124,7 +155,9 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
     {
         using var http = await SignedInAsync("lioth");
 
-        var answer = path.EndsWith("backup", StringComparison.Ordinal) ? await http.GetAsync(path, Ct) : await http.PostAsync(path, new StringContent("{}", Encoding.UTF8, "application/json"), Ct);
+        var answer = path.EndsWith("backup", StringComparison.Ordinal)
+            ? await http.GetAsync(path, Ct)
+            : await http.PostAsync(path, new StringContent("{}", Encoding.UTF8, "application/json"), Ct);
 
         answer.StatusCode.ShouldBe(HttpStatusCode.Forbidden);
     }
@@ -134,10 +167,18 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
     {
         using var http = await SignedInAsync("dorrik");
         var seen = await http.GetAsync("api/appliances/FSC-0311", Ct);
-        var appliance = System.Text.Json.JsonSerializer.Deserialize(await seen.Content.ReadAsStringAsync(Ct), ContractJson.Default.ApplianceView)!.Appliance with { Location = "Instrument hut, upper shelf" };
+        var appliance = System
+            .Text.Json.JsonSerializer.Deserialize(await seen.Content.ReadAsStringAsync(Ct), ContractJson.Default.ApplianceView)!
+            .Appliance with
+        {
+            Location = "Instrument hut, upper shelf",
+        };
         async Task<HttpStatusCode> Change(string? version)
         {
-            using var ask = new HttpRequestMessage(HttpMethod.Put, "api/appliances/FSC-0311") { Content = System.Net.Http.Json.JsonContent.Create(appliance) };
+            using var ask = new HttpRequestMessage(HttpMethod.Put, "api/appliances/FSC-0311")
+            {
+                Content = System.Net.Http.Json.JsonContent.Create(appliance),
+            };
             if (version is not null)
                 ask.Headers.TryAddWithoutValidation("If-Match", version);
             return (await http.SendAsync(ask, Ct)).StatusCode;

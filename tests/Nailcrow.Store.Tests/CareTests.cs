@@ -112,11 +112,14 @@ public sealed class CareTests : IAsyncLifetime
         await Task.WhenAll(Enumerable.Range(0, 2_000).Select(i => _store.WriteAsync(ticket, new NoteWritten($"{i}"))));
         using var done = new CancellationTokenSource();
         var written = 0;
-        var writing = Task.Run(async () =>
-        {
-            for (; !done.IsCancellationRequested; written++)
-                await _store.OpenAsync(StoreInUse.Fault(asset: $"FSC-{written}"));
-        }, Ct);
+        var writing = Task.Run(
+            async () =>
+            {
+                for (; !done.IsCancellationRequested; written++)
+                    await _store.OpenAsync(StoreInUse.Fault(asset: $"FSC-{written}"));
+            },
+            Ct
+        );
 
         for (var i = 0; i < 5; i++)
             (await _store.VerifyAsync()).Troubles.ShouldBeEmpty();
@@ -139,7 +142,11 @@ public sealed class CareTests : IAsyncLifetime
         foreach (var end in new[] { "-shm", "-wal", "" })
             File.Move(_store.File + end + ".away", _store.File + end, overwrite: true);
         await _store.WriteAsync(ticket, new NoteWritten("Back"));
-        (await _store.Journal.ReadAsync(ticket, Ct))!.Arrived.Select(e => e.Body).OfType<NoteWritten>().Select(n => n.Text).ShouldBe(["Back"]);
+        (await _store.Journal.ReadAsync(ticket, Ct))!
+            .Arrived.Select(e => e.Body)
+            .OfType<NoteWritten>()
+            .Select(n => n.Text)
+            .ShouldBe(["Back"]);
         (await _store.VerifyAsync()).Troubles.ShouldBeEmpty();
     }
 
@@ -171,9 +178,15 @@ public sealed class CareTests : IAsyncLifetime
 
         (await restored.VerifyAsync(seal)).Troubles.ShouldBeEmpty();
         restored.Get<Seals>().Fingerprint.ShouldBe(_store.Get<Seals>().Fingerprint);
-        BackupFile.Restore(zip, restored.File).ShouldBe($"{restored.File} is there already; a backup is restored only where nothing is. Name another place with --Nailcrow:Data, or move it away.");
+        BackupFile
+            .Restore(zip, restored.File)
+            .ShouldBe(
+                $"{restored.File} is there already; a backup is restored only where nothing is. Name another place with --Nailcrow:Data, or move it away."
+            );
         File.WriteAllText(zip, "PK? no");
-        BackupFile.Restore(zip, Path.Combine(folder, "x.db")).ShouldBe($"{zip} is no backup, or only part of one: it cannot be read as a ZIP archive.");
+        BackupFile
+            .Restore(zip, Path.Combine(folder, "x.db"))
+            .ShouldBe($"{zip} is no backup, or only part of one: it cannot be read as a ZIP archive.");
         Directory.Delete(folder, recursive: true);
     }
 }

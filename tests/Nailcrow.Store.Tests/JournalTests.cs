@@ -55,7 +55,11 @@ public sealed class JournalTests(StoreInUse store) : IClassFixture<StoreInUse>
 
         var second = await store.Journal.WriteAsync(ticket, StoreInUse.Intent(new NoteWritten("Second"), id), Ct);
 
-        second.ShouldBe(new Written.IdTaken($"Entry id {id} is in use for another entry, {TicketNumber.Text(ticket)} number 2; make a new id for each entry."));
+        second.ShouldBe(
+            new Written.IdTaken(
+                $"Entry id {id} is in use for another entry, {TicketNumber.Text(ticket)} number 2; make a new id for each entry."
+            )
+        );
     }
 
     [Fact]
@@ -64,10 +68,18 @@ public sealed class JournalTests(StoreInUse store) : IClassFixture<StoreInUse>
         var (first, second) = (await store.OpenAsync(), await store.OpenAsync(StoreInUse.Fault(asset: "FSC-2")));
         var taken = (await store.WriteAsync(first, new NoteWritten("Taken"))).Entry.Id;
 
-        var together = Enumerable.Range(0, 20).Select(i => store.Journal.WriteAsync(second, StoreInUse.Intent(new NoteWritten($"{i}"), i == 7 ? taken : null), Ct)).ToList();
+        var together = Enumerable
+            .Range(0, 20)
+            .Select(i => store.Journal.WriteAsync(second, StoreInUse.Intent(new NoteWritten($"{i}"), i == 7 ? taken : null), Ct))
+            .ToList();
         var written = await Task.WhenAll(together);
 
-        written.OfType<Written.IdTaken>().Select(t => t.Reason).ShouldBe([$"Entry id {taken} is in use for another entry, {TicketNumber.Text(first)} number 2; make a new id for each entry."]);
+        written
+            .OfType<Written.IdTaken>()
+            .Select(t => t.Reason)
+            .ShouldBe([
+                $"Entry id {taken} is in use for another entry, {TicketNumber.Text(first)} number 2; make a new id for each entry.",
+            ]);
         (await store.Journal.ReadAsync(second, Ct))!.Head.ShouldBe(20);
     }
 
@@ -113,8 +125,11 @@ public sealed class JournalTests(StoreInUse store) : IClassFixture<StoreInUse>
 
         await store.WriteAsync(second, new DriveInserted("1", "C8TWICE001"));
 
-        (await store.Journal.ReadAsync(second, Ct))!.Ticket.Discrepancies.Select(d => d.Sentence)
-            .ShouldBe([$"C8TWICE001 is also recorded with bay 4 of FSC-1, by {TicketNumber.Text(first)}. One drive is in one place: find out which record is wrong."]);
+        (await store.Journal.ReadAsync(second, Ct))!
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe([
+                $"C8TWICE001 is also recorded with bay 4 of FSC-1, by {TicketNumber.Text(first)}. One drive is in one place: find out which record is wrong.",
+            ]);
     }
 
     [Fact]

@@ -22,7 +22,15 @@ public sealed class SpoiltTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => _store.DisposeAsync();
 
-    [Theory, InlineData("'garbage'"), InlineData("''"), InlineData("-7"), InlineData("9223372036854775807"), InlineData("X'00FF'"), InlineData("3.7")]
+    [
+        Theory,
+        InlineData("'garbage'"),
+        InlineData("''"),
+        InlineData("-7"),
+        InlineData("9223372036854775807"),
+        InlineData("X'00FF'"),
+        InlineData("3.7")
+    ]
     public async Task Whatever_stands_in_a_column_of_a_list_is_told_and_mended_and_nobody_is_kept_from_reading_and_writing(string garbage)
     {
         var ticket = await _store.OpenAsync();
@@ -51,7 +59,9 @@ public sealed class SpoiltTests : IAsyncLifetime
         var ticket = await _store.OpenAsync();
         foreach (var (column, _) in Columns("step_time"))
         {
-            _store.Tamper($"DELETE FROM step_time; INSERT INTO step_time VALUES ({string.Join(", ", Columns("step_time").Select(c => c.Type == "TEXT" ? "'of-a-run'" : c.Name == "ticket" ? $"{ticket}" : "1"))})");
+            _store.Tamper(
+                $"DELETE FROM step_time; INSERT INTO step_time VALUES ({string.Join(", ", Columns("step_time").Select(c => c.Type == "TEXT" ? "'of-a-run'" : c.Name == "ticket" ? $"{ticket}" : "1"))})"
+            );
             (await _store.Get<StepTimes>().OfAsync("of-a-run", Ct)).ShouldHaveSingleItem();
 
             Spoil("step_time", column, garbage).ShouldBeTrue();
@@ -61,8 +71,18 @@ public sealed class SpoiltTests : IAsyncLifetime
         }
     }
 
-    [Theory, InlineData("'garbage'"), InlineData("''"), InlineData("-7"), InlineData("9223372036854775807"), InlineData("X'00FF'"), InlineData("3.7")]
-    public async Task Whatever_stands_in_a_column_of_the_journal_is_told_and_nobody_is_kept_from_reading_that_ticket_or_writing_on_others(string garbage)
+    [
+        Theory,
+        InlineData("'garbage'"),
+        InlineData("''"),
+        InlineData("-7"),
+        InlineData("9223372036854775807"),
+        InlineData("X'00FF'"),
+        InlineData("3.7")
+    ]
+    public async Task Whatever_stands_in_a_column_of_the_journal_is_told_and_nobody_is_kept_from_reading_that_ticket_or_writing_on_others(
+        string garbage
+    )
     {
         var other = await _store.OpenAsync();
         foreach (var column in Columns("journal").Select(c => c.Name))
@@ -86,11 +106,18 @@ public sealed class SpoiltTests : IAsyncLifetime
         }
     }
 
-    private async Task<List<string>> ToldAsync() => [.. (await _store.VerifyAsync()).Troubles.Where(t => t.Kind is not TroubleKind.ListsDiffer and not TroubleKind.Unguarded).Select(t => t.Sentence)];
+    private async Task<List<string>> ToldAsync() =>
+        [
+            .. (await _store.VerifyAsync())
+                .Troubles.Where(t => t.Kind is not TroubleKind.ListsDiffer and not TroubleKind.Unguarded)
+                .Select(t => t.Sentence),
+        ];
 
     /// <returns>False where the database itself does not take it: a number of a row is nothing but a number.</returns>
     private bool Spoil(string list, string column, string garbage) =>
-        !Refused(() => _store.Tamper($"UPDATE OR REPLACE {list} SET \"{column}\" = {garbage} WHERE rowid = (SELECT min(rowid) FROM {list})"));
+        !Refused(() =>
+            _store.Tamper($"UPDATE OR REPLACE {list} SET \"{column}\" = {garbage} WHERE rowid = (SELECT min(rowid) FROM {list})")
+        );
 
     private static bool Refused(Action tampering)
     {

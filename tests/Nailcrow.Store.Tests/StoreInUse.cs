@@ -1,5 +1,5 @@
-using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Data.Sqlite;
+using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps;
@@ -29,7 +29,12 @@ public sealed class StoreInUse : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _services = new ServiceCollection().AddSingleton(TimeProvider.System).AddLogging().AddNailcrowStore(File).AddSingleton<ISecretKeeper, InClear>().BuildServiceProvider();
+        _services = new ServiceCollection()
+            .AddSingleton(TimeProvider.System)
+            .AddLogging()
+            .AddNailcrowStore(File)
+            .AddSingleton<ISecretKeeper, InClear>()
+            .BuildServiceProvider();
         OwnFiles.Keep(File);
         if (Migrated)
             await Get<Database>().MigrateAsync(TestContext.Current.CancellationToken);
@@ -40,14 +45,20 @@ public sealed class StoreInUse : IAsyncLifetime
     public static FaultReported Fault(string bay = "2", string serial = "P8BADD0517", string asset = "FSC-1") =>
         new(asset, "BRK12-0042", "Brackmere B12", "Corrin Trust", "Corrin", "Hall", JobKind.Fault, "Amber lamp", bay, serial);
 
-    public async Task<long> OpenAsync(FaultReported? fault = null) => (await KeptAsync(Journal.OpenAsync(Intent(fault ?? Fault()), default))).Entry.Ticket;
+    public async Task<long> OpenAsync(FaultReported? fault = null) =>
+        (await KeptAsync(Journal.OpenAsync(Intent(fault ?? Fault()), default))).Entry.Ticket;
 
     public Task<Written.Kept> WriteAsync(long ticket, EntryBody body) => KeptAsync(Journal.WriteAsync(ticket, Intent(body), default));
 
     public async Task TakePictureAsync(long ticket, byte[] bytes)
     {
         var id = Guid.CreateVersion7();
-        var taken = new PhotoTaken(id, Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(bytes)), "image/png", bytes.Length);
+        var taken = new PhotoTaken(
+            id,
+            Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(bytes)),
+            "image/png",
+            bytes.Length
+        );
         await KeptAsync(Journal.WriteAsync(ticket, Intent(taken, id) with { Picture = new("image/png", bytes) }, default));
     }
 
@@ -56,7 +67,8 @@ public sealed class StoreInUse : IAsyncLifetime
     {
         var troubles = new List<Trouble>();
         var against = seal is null ? null : ((Core.Parsed<Core.Tickets.Journal.Sealing.ReadSeal>.Ok)Get<Seals>().Read(seal)).Value.Seal;
-        var over = await Get<JournalCheck>().RunAsync(against, readToo: true, troubles.Add, _ => { }, TestContext.Current.CancellationToken);
+        var over = await Get<JournalCheck>()
+            .RunAsync(against, readToo: true, troubles.Add, _ => { }, TestContext.Current.CancellationToken);
         return (over, troubles);
     }
 
@@ -64,7 +76,8 @@ public sealed class StoreInUse : IAsyncLifetime
     public async Task<TicketRecord> ReadAfreshAsync(long ticket)
     {
         await using var other = new ServiceCollection().NodeOn(File);
-        return await other.Journal().ReadAsync(ticket, TestContext.Current.CancellationToken) ?? throw new InvalidOperationException($"{ticket} is not there.");
+        return await other.Journal().ReadAsync(ticket, TestContext.Current.CancellationToken)
+            ?? throw new InvalidOperationException($"{ticket} is not there.");
     }
 
     /// <summary>SQL past everything we wrote, as somebody with the file and bad intentions has it.</summary>

@@ -7,7 +7,14 @@ namespace Nailcrow.Appliances.Redfish;
 internal static class RedfishAsking
 {
     /// <param name="advice">What to do instead, as a sentence behind the refusal.</param>
-    public static async Task<Parsed<T>> AskAsync<T>(HttpClient http, LinkSettings settings, Appliance appliance, string advice, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct)
+    public static async Task<Parsed<T>> AskAsync<T>(
+        HttpClient http,
+        LinkSettings settings,
+        Appliance appliance,
+        string advice,
+        Func<RedfishMachine, CancellationToken, Task<T>> ask,
+        CancellationToken ct
+    )
     {
         if (appliance.Address is not { } address)
             return new Parsed<T>.Refused($"{appliance.Asset} has no management address; type in what its screen shows.");

@@ -14,7 +14,14 @@ public static class RedfishEventReading
     public static IReadOnlyList<MachineEvent> Of(ReadOnlySpan<byte> body)
     {
         using var json = JsonDocument.Parse(body.ToArray(), new JsonDocumentOptions { MaxDepth = 16 });
-        return [.. json.RootElement.Items("Events").Take(MostInOne).Where(e => e.ValueKind == JsonValueKind.Object).Select((e, i) => One(json.RootElement, e, i))];
+        return
+        [
+            .. json
+                .RootElement.Items("Events")
+                .Take(MostInOne)
+                .Where(e => e.ValueKind == JsonValueKind.Object)
+                .Select((e, i) => One(json.RootElement, e, i)),
+        ];
     }
 
     private static MachineEvent One(JsonElement whole, JsonElement one, int nth)
@@ -22,10 +29,26 @@ public static class RedfishEventReading
         var origin = one.Find("OriginOfCondition")?.Text("@odata.id") ?? one.Text("OriginOfCondition") ?? "";
         var id = one.Text("EventId") ?? $"{whole.Text("Id")}.{nth}";
         var text = one.Text("Message") ?? one.Text("MessageId") ?? "An event without a message.";
-        var at = DateTimeOffset.TryParse(one.Text("EventTimestamp"), CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var time) ? time : (DateTimeOffset?)null;
-        return new(id, at, new string([.. text[..Math.Min(text.Length, LongestText)].Select(c => char.IsControl(c) ? '·' : c)]), Last(origin, "/Drives/"), Last(origin, "/Volumes/"), (one.Text("MessageSeverity") ?? one.Text("Severity")) is not "OK");
+        var at = DateTimeOffset.TryParse(
+            one.Text("EventTimestamp"),
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.AssumeUniversal,
+            out var time
+        )
+            ? time
+            : (DateTimeOffset?)null;
+        return new(
+            id,
+            at,
+            new string([.. text[..Math.Min(text.Length, LongestText)].Select(c => char.IsControl(c) ? '·' : c)]),
+            Last(origin, "/Drives/"),
+            Last(origin, "/Volumes/"),
+            (one.Text("MessageSeverity") ?? one.Text("Severity")) is not "OK"
+        );
     }
 
     private static string? Last(string path, string below) =>
-        path.LastIndexOf(below, StringComparison.Ordinal) is >= 0 and var at && path[(at + below.Length)..] is { Length: > 0 } rest ? rest.Split('/')[0] : null;
+        path.LastIndexOf(below, StringComparison.Ordinal) is >= 0 and var at && path[(at + below.Length)..] is { Length: > 0 } rest
+            ? rest.Split('/')[0]
+            : null;
 }

@@ -18,21 +18,45 @@ public sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, L
     private const string Context = "nailcrow";
 
     public Task<Parsed<string>> SubscribeAsync(Appliance appliance, Uri destination, CancellationToken ct) =>
-        AskAsync(appliance, async (machine, deadline) =>
-        {
-            var subscriptions = machine.LinkOf(await machine.ReadAsync(machine.LinkOf("EventService"), deadline), "Subscriptions");
-            var there = await machine.MembersAsync(subscriptions, deadline);
-            if (there.FirstOrDefault(s => s.Text("Context") == Context && s.Text("Destination") == destination.ToString()) is { ValueKind: JsonValueKind.Object } ours)
-                return ours.Required("@odata.id");
-            return await machine.PostAsync(subscriptions, new Dictionary<string, string> { ["Destination"] = destination.ToString(), ["Protocol"] = "Redfish", ["SubscriptionType"] = "RedfishEvent", ["Context"] = Context }, deadline);
-        }, ct);
+        AskAsync(
+            appliance,
+            async (machine, deadline) =>
+            {
+                var subscriptions = machine.LinkOf(await machine.ReadAsync(machine.LinkOf("EventService"), deadline), "Subscriptions");
+                var there = await machine.MembersAsync(subscriptions, deadline);
+                if (
+                    there.FirstOrDefault(s => s.Text("Context") == Context && s.Text("Destination") == destination.ToString()) is
+                    { ValueKind: JsonValueKind.Object } ours
+                )
+                    return ours.Required("@odata.id");
+                return await machine.PostAsync(
+                    subscriptions,
+                    new Dictionary<string, string>
+                    {
+                        ["Destination"] = destination.ToString(),
+                        ["Protocol"] = "Redfish",
+                        ["SubscriptionType"] = "RedfishEvent",
+                        ["Context"] = Context,
+                    },
+                    deadline
+                );
+            },
+            ct
+        );
 
     public Task<Parsed<IAsyncEnumerable<MachineEvent>>> StreamAsync(Appliance appliance, CancellationToken ct) =>
-        AskAsync(appliance, async (machine, deadline) =>
-        {
-            var service = await machine.ReadAsync(machine.LinkOf("EventService"), deadline);
-            return Streamed(machine.Within(service.Text("ServerSentEventUri") ?? throw new RedfishException("it offers no event stream.")), ct);
-        }, ct);
+        AskAsync(
+            appliance,
+            async (machine, deadline) =>
+            {
+                var service = await machine.ReadAsync(machine.LinkOf("EventService"), deadline);
+                return Streamed(
+                    machine.Within(service.Text("ServerSentEventUri") ?? throw new RedfishException("it offers no event stream.")),
+                    ct
+                );
+            },
+            ct
+        );
 
     private async IAsyncEnumerable<MachineEvent> Streamed(Uri uri, [EnumeratorCancellation] CancellationToken ct)
     {
@@ -59,5 +83,6 @@ public sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, L
         }
     }
 
-    private Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct) => RedfishAsking.AskAsync(http, settings, appliance, "", ask, ct);
+    private Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct) =>
+        RedfishAsking.AskAsync(http, settings, appliance, "", ask, ct);
 }

@@ -6,7 +6,9 @@ namespace Nailcrow.Appliances.Redfish;
 internal static class RedfishJson
 {
     public static JsonElement? Find(this JsonElement resource, string name) =>
-        resource.ValueKind == JsonValueKind.Object && resource.TryGetProperty(name, out var value) && value.ValueKind != JsonValueKind.Null ? value : null;
+        resource.ValueKind == JsonValueKind.Object && resource.TryGetProperty(name, out var value) && value.ValueKind != JsonValueKind.Null
+            ? value
+            : null;
 
     public static string? Text(this JsonElement resource, string name) =>
         resource.Find(name) is { ValueKind: JsonValueKind.String } value ? value.GetString() : null;

@@ -43,13 +43,18 @@ internal sealed class RedfishMachine
             throw new RedfishException($"a list has {paths.Count} members; at most {MostMembers} are read.");
         // Four at a time, as the handler allows: these processors are slow, and slower when crowded.
         var read = new JsonElement[paths.Count];
-        await Parallel.ForAsync(0, paths.Count, new ParallelOptions { MaxDegreeOfParallelism = 4, CancellationToken = ct },
-            async (i, token) => read[i] = await ReadAsync(paths[i], token));
+        await Parallel.ForAsync(
+            0,
+            paths.Count,
+            new ParallelOptions { MaxDegreeOfParallelism = 4, CancellationToken = ct },
+            async (i, token) => read[i] = await ReadAsync(paths[i], token)
+        );
         return read;
     }
 
     public string LinkOf(JsonElement resource, string name) =>
-        resource.Find(name)?.Text("@odata.id") ?? throw new RedfishException($"'{resource.Text("@odata.id") ?? "the service root"}' has no '{name}'.");
+        resource.Find(name)?.Text("@odata.id")
+        ?? throw new RedfishException($"'{resource.Text("@odata.id") ?? "the service root"}' has no '{name}'.");
 
     public async Task PatchAsync(string path, Dictionary<string, bool> change, CancellationToken ct)
     {
@@ -64,19 +69,27 @@ internal sealed class RedfishMachine
     {
         using var answer = await _http.PostAsJsonAsync(Within(path), resource, ct);
         answer.EnsureSuccessStatusCode();
-        return answer.Headers.Location is { } at ? at.IsAbsoluteUri ? at.AbsolutePath : at.ToString() : path;
+        return answer.Headers.Location is { } at
+            ? at.IsAbsoluteUri
+                ? at.AbsolutePath
+                : at.ToString()
+            : path;
     }
 
     public Task<JsonElement> ReadAsync(string path, CancellationToken ct) => GetAsync(_http, Within(path), ct);
 
     /// <summary>A machine may only send us on within itself.</summary>
     public Uri Within(string path) =>
-        path.StartsWith("/redfish/", StringComparison.Ordinal) ? new Uri(_base, path) : throw new RedfishException($"it links to '{path}', outside of itself.");
+        path.StartsWith("/redfish/", StringComparison.Ordinal)
+            ? new Uri(_base, path)
+            : throw new RedfishException($"it links to '{path}', outside of itself.");
 
     private static async Task<JsonElement> GetAsync(HttpClient http, Uri uri, CancellationToken ct)
     {
         var bytes = await http.GetByteArrayAsync(uri, ct);
         using var document = JsonDocument.Parse(bytes);
-        return document.RootElement.ValueKind == JsonValueKind.Object ? document.RootElement.Clone() : throw new RedfishException("a resource is not an object.");
+        return document.RootElement.ValueKind == JsonValueKind.Object
+            ? document.RootElement.Clone()
+            : throw new RedfishException("a resource is not an object.");
     }
 }

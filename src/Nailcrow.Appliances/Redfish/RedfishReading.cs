@@ -26,7 +26,9 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
     private static string Name(JsonElement volume, IReadOnlyList<JsonElement> volumes)
     {
         var name = Named(volume);
-        return volumes.Count(v => string.Equals(Named(v), name, StringComparison.OrdinalIgnoreCase)) == 1 ? name : $"{name} ({volume.Required("Id")})";
+        return volumes.Count(v => string.Equals(Named(v), name, StringComparison.OrdinalIgnoreCase)) == 1
+            ? name
+            : $"{name} ({volume.Required("Id")})";
     }
 
     private static string Named(JsonElement volume) => volume.Text("Name") ?? volume.Required("Id");
@@ -74,7 +76,9 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
             "RAID50" => ArrayLevel.Raid50,
             "RAID60" => ArrayLevel.Raid60,
             "RAID6TP" => ArrayLevel.TripleParity,
-            _ => throw new RedfishException($"array {name} has the level '{raidType ?? "none"}'; levels 0, 1, 5, 6, 10, 50, 60 and triple parity are understood, others where the appliance's record says how the array was set up."),
+            _ => throw new RedfishException(
+                $"array {name} has the level '{raidType ?? "none"}'; levels 0, 1, 5, 6, 10, 50, 60 and triple parity are understood, others where the appliance's record says how the array was set up."
+            ),
         };
 
     private static ArrayState State(JsonElement volume)
@@ -93,13 +97,27 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
     private Bay Bay(JsonElement drive, List<(JsonElement Json, DriveArray Array)> arrays)
     {
         var place = drive.Find("PhysicalLocation")?.Find("PartLocation");
-        var label = place?.Text("ServiceLabel") ?? place?.Whole("LocationOrdinalValue")?.ToString() ?? throw new RedfishException($"drive '{drive.Text("Id")}' does not say which bay it is in.");
+        var label =
+            place?.Text("ServiceLabel")
+            ?? place?.Whole("LocationOrdinalValue")?.ToString()
+            ?? throw new RedfishException($"drive '{drive.Text("Id")}' does not say which bay it is in.");
         label = label.StartsWith("Bay ", StringComparison.OrdinalIgnoreCase) ? label[4..] : label;
         var name = drive.Text("Id");
         if (drive.Find("Status")?.Text("State") == "Absent")
             return new(label, BayRole.Empty, DriveHealth.Unknown, name);
         var (role, array) = Role(drive, arrays);
-        return new(label, role, Health(drive), name, drive.Text("SerialNumber"), drive.Text("Model"), drive.Whole("CapacityBytes"), array?.Name, null, Signs(drive));
+        return new(
+            label,
+            role,
+            Health(drive),
+            name,
+            drive.Text("SerialNumber"),
+            drive.Text("Model"),
+            drive.Whole("CapacityBytes"),
+            array?.Name,
+            null,
+            Signs(drive)
+        );
     }
 
     private static (BayRole Role, DriveArray? Array) Role(JsonElement drive, List<(JsonElement Json, DriveArray Array)> arrays)

@@ -16,24 +16,35 @@ internal static class AdminCommands
         {
             var data = Read(call.Get(file));
             var loaded = await call.Client.LoadAsync(data, call.Ct);
-            call.Show(loaded, ContractJson.Default.Loaded, screen => screen.Line($"Loaded {loaded.Models} models, {loaded.Sites} sites and {loaded.Appliances} appliances."));
+            call.Show(
+                loaded,
+                ContractJson.Default.Loaded,
+                screen => screen.Line($"Loaded {loaded.Models} models, {loaded.Sites} sites and {loaded.Appliances} appliances.")
+            );
         });
     }
 
     private static Command Seal()
     {
         var into = Said.Optional("--into", "Also write it here, to be sent or copied elsewhere.", "FILE");
-        return new Command("seal", "Sign over everything written until now; kept beside the database, to be copied elsewhere.") { into }.Does(async call =>
+        return new Command("seal", "Sign over everything written until now; kept beside the database, to be copied elsewhere.")
+        {
+            into,
+        }.Does(async call =>
         {
             var made = await call.Client.SealAsync(call.Ct);
             if (call.Get(into) is { } file)
                 await NewFiles.WriteAsync(file, made.Text, call.Ct);
-            call.Show(made, ContractJson.Default.SealMade, screen =>
-            {
-                screen.Line($"Seal {made.Number} covers {made.Entries} entries: {Screen.Safe(made.File)}");
-                screen.Line($"Signed by the key {Screen.Safe(made.Fingerprint)}.");
-                screen.Line("[dim]Keep the seal where nobody who has the database can reach it, and the key's number on paper.[/]");
-            });
+            call.Show(
+                made,
+                ContractJson.Default.SealMade,
+                screen =>
+                {
+                    screen.Line($"Seal {made.Number} covers {made.Entries} entries: {Screen.Safe(made.File)}");
+                    screen.Line($"Signed by the key {Screen.Safe(made.Fingerprint)}.");
+                    screen.Line("[dim]Keep the seal where nobody who has the database can reach it, and the key's number on paper.[/]");
+                }
+            );
         });
     }
 
@@ -41,14 +52,28 @@ internal static class AdminCommands
         new Command("rebuild-projections", "Throw the lists away and make them again from the journal.").Does(async call =>
         {
             var rebuilt = await call.Client.RebuildProjectionsAsync(call.Ct);
-            call.Show(rebuilt, ContractJson.Default.Rebuilt, screen => screen.Line($"Lists made again from the journals of {rebuilt.Tickets} tickets."));
+            call.Show(
+                rebuilt,
+                ContractJson.Default.Rebuilt,
+                screen => screen.Line($"Lists made again from the journals of {rebuilt.Tickets} tickets.")
+            );
         });
 
     private static Command Backup()
     {
         var file = Said.Text("FILE", "Where to put it; must not exist yet.");
-        var keys = new Option<bool>("--with-keys") { Description = "Put the service's keys in as well; whoever reads the file can then act as the service." };
-        return new Command("backup", "All that is needed to go on elsewhere, as of one moment, while the service runs. 'nailcrow-service restore FILE' puts it back.") { file, keys }.Does(async call =>
+        var keys = new Option<bool>("--with-keys")
+        {
+            Description = "Put the service's keys in as well; whoever reads the file can then act as the service.",
+        };
+        return new Command(
+            "backup",
+            "All that is needed to go on elsewhere, as of one moment, while the service runs. 'nailcrow-service restore FILE' puts it back."
+        )
+        {
+            file,
+            keys,
+        }.Does(async call =>
         {
             var path = Path.GetFullPath(call.Get(file));
             if (File.Exists(path))
@@ -58,9 +83,11 @@ internal static class AdminCommands
                 await call.Client.BackupAsync(stream, call.Get(keys), call.Ct);
             File.Move(draft, path);
             call.Screen.Line($"{Screen.Safe(path)}: {new FileInfo(path).Length:N0} bytes.");
-            call.Screen.Line(call.Get(keys)
-                ? "The service's keys are in it: keep it as you keep the machine."
-                : "The service's keys are not in it: restored without them, people sign in anew and secrets of event senders are given anew. --with-keys puts them in.");
+            call.Screen.Line(
+                call.Get(keys)
+                    ? "The service's keys are in it: keep it as you keep the machine."
+                    : "The service's keys are not in it: restored without them, people sign in anew and secrets of event senders are given anew. --with-keys puts them in."
+            );
         });
     }
 
@@ -68,11 +95,14 @@ internal static class AdminCommands
     {
         try
         {
-            return JsonSerializer.Deserialize(File.ReadAllText(path), ContractJson.Default.ReferenceData) ?? throw new UsageProblem($"{path} holds nothing.");
+            return JsonSerializer.Deserialize(File.ReadAllText(path), ContractJson.Default.ReferenceData)
+                ?? throw new UsageProblem($"{path} holds nothing.");
         }
         catch (JsonException e)
         {
-            throw new UsageProblem($"{path}:{e.LineNumber + 1}:{e.BytePositionInLine + 1}: at {e.Path}, this is not what a reference file holds. demo/reference.json shows the form.");
+            throw new UsageProblem(
+                $"{path}:{e.LineNumber + 1}:{e.BytePositionInLine + 1}: at {e.Path}, this is not what a reference file holds. demo/reference.json shows the form."
+            );
         }
     }
 }

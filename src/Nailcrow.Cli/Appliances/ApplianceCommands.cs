@@ -15,35 +15,66 @@ internal static class ApplianceCommands
         return new Command("list", "All of them, by asset number.") { after }.Does(async call =>
         {
             var page = await call.Client.AppliancesAsync(call.Get(after), call.Ct);
-            call.Show(page, ContractJson.Default.AppliancePage, screen =>
-            {
-                screen.Table(["asset", "model", "serial", "site", "location", "reached"], page.Appliances.Select(a => new[]
+            call.Show(
+                page,
+                ContractJson.Default.AppliancePage,
+                screen =>
                 {
-                    $"[bold]{Screen.Safe(a.Appliance.Asset)}[/]", Screen.Safe($"{a.Model.Maker} {a.Model.Name}"), Screen.Safe(a.Appliance.Serial), Screen.Safe(a.Site.Name),
-                    Screen.Safe(a.Appliance.Location), Screen.Safe(a.Appliance.Address ?? "by hand only"),
-                }));
-                if (page.Next is { } next)
-                    screen.Line($"[dim]more: --after {Screen.Safe(next)}[/]");
-            });
+                    screen.Table(
+                        ["asset", "model", "serial", "site", "location", "reached"],
+                        page.Appliances.Select(a =>
+                            new[]
+                            {
+                                $"[bold]{Screen.Safe(a.Appliance.Asset)}[/]",
+                                Screen.Safe($"{a.Model.Maker} {a.Model.Name}"),
+                                Screen.Safe(a.Appliance.Serial),
+                                Screen.Safe(a.Site.Name),
+                                Screen.Safe(a.Appliance.Location),
+                                Screen.Safe(a.Appliance.Address ?? "by hand only"),
+                            }
+                        )
+                    );
+                    if (page.Next is { } next)
+                        screen.Line($"[dim]more: --after {Screen.Safe(next)}[/]");
+                }
+            );
         });
     }
 
     private static Command Map()
     {
         var asset = Said.Text("ASSET", "Its asset number.");
-        return new Command("map", "Which bay is which: label, place, software name, and how that was confirmed.") { asset }.Does(async call =>
-        {
-            var map = await call.Client.BayMapAsync(call.Get(asset), call.Ct);
-            call.Show(map, ContractJson.Default.BayMapView, screen =>
+        return new Command("map", "Which bay is which: label, place, software name, and how that was confirmed.") { asset }.Does(
+            async call =>
             {
-                if (map.Warning is { } warning)
-                    screen.Line($"[bold]![/] {Screen.Safe(warning)}");
-                screen.Table(["bay", "enclosure", "row", "column", "software name", "confirmed"], map.Bays.Select(b => new[]
-                {
-                    $"[bold]{Screen.Safe(b.Bay)}[/]", Screen.Safe(b.Enclosure ?? "main"), $"{b.Row}", $"{b.Column}", Screen.Safe(b.Name ?? "?"), Screen.Safe(b.Confirmed is { } how ? $"by a {how}, {Core.Tickets.TicketNumber.Text(b.Ticket ?? 0)}" : "not yet"),
-                }));
-            });
-        });
+                var map = await call.Client.BayMapAsync(call.Get(asset), call.Ct);
+                call.Show(
+                    map,
+                    ContractJson.Default.BayMapView,
+                    screen =>
+                    {
+                        if (map.Warning is { } warning)
+                            screen.Line($"[bold]![/] {Screen.Safe(warning)}");
+                        screen.Table(
+                            ["bay", "enclosure", "row", "column", "software name", "confirmed"],
+                            map.Bays.Select(b =>
+                                new[]
+                                {
+                                    $"[bold]{Screen.Safe(b.Bay)}[/]",
+                                    Screen.Safe(b.Enclosure ?? "main"),
+                                    $"{b.Row}",
+                                    $"{b.Column}",
+                                    Screen.Safe(b.Name ?? "?"),
+                                    Screen.Safe(
+                                        b.Confirmed is { } how ? $"by a {how}, {Core.Tickets.TicketNumber.Text(b.Ticket ?? 0)}" : "not yet"
+                                    ),
+                                }
+                            )
+                        );
+                    }
+                );
+            }
+        );
     }
 
     private static Command Show()
@@ -52,22 +83,34 @@ internal static class ApplianceCommands
         return new Command("show", "One of them: what one should know before opening it.") { asset }.Does(async call =>
         {
             var view = await call.Client.ApplianceAsync(call.Get(asset), call.Ct);
-            call.Show(view, ContractJson.Default.ApplianceView, screen =>
-            {
-                var (appliance, site, model) = (view.Appliance, view.Site, view.Model);
-                screen.Line($"[bold]{Screen.Safe(appliance.Asset)}[/]  {Screen.Safe(model.Maker)} {Screen.Safe(model.Name)}, serial {Screen.Safe(appliance.Serial)}");
-                screen.Line($"{Screen.Safe(site.Customer)}, {Screen.Safe(site.Name)}, {Screen.Safe(site.Address)}  [dim]{Screen.Safe(site.Zone)}[/]");
-                screen.Line($"{Screen.Safe(appliance.Location)}. {Screen.Safe(site.Access)}");
-                foreach (var array in appliance.Arrays ?? [])
-                    screen.Line($"  array      {Screen.Safe(array.Name)}: {Words.Of(array.Level)} of {array.Members}{(array.MemberBytes is { } bytes ? $", {Size.Both(bytes)} of each" : "")}");
-                screen.Line($"  swap       {Words.Of(model.Swap)}; {model.WaitAfterPullSeconds} s between pull and insert; the rebuild starts {Words.Of(model.RebuildStart)}");
-                foreach (var lamp in model.Lamps)
-                    screen.Line($"  lamp       {Screen.Safe(lamp.Pattern)}: {Screen.Safe(lamp.Meaning)}");
-                foreach (var way in model.WaysIn)
-                    screen.Line($"  way in     {Screen.Safe(way)}");
-                foreach (var quirk in model.Quirks)
-                    screen.Line($"  quirk      {Screen.Safe(quirk)}");
-            });
+            call.Show(
+                view,
+                ContractJson.Default.ApplianceView,
+                screen =>
+                {
+                    var (appliance, site, model) = (view.Appliance, view.Site, view.Model);
+                    screen.Line(
+                        $"[bold]{Screen.Safe(appliance.Asset)}[/]  {Screen.Safe(model.Maker)} {Screen.Safe(model.Name)}, serial {Screen.Safe(appliance.Serial)}"
+                    );
+                    screen.Line(
+                        $"{Screen.Safe(site.Customer)}, {Screen.Safe(site.Name)}, {Screen.Safe(site.Address)}  [dim]{Screen.Safe(site.Zone)}[/]"
+                    );
+                    screen.Line($"{Screen.Safe(appliance.Location)}. {Screen.Safe(site.Access)}");
+                    foreach (var array in appliance.Arrays ?? [])
+                        screen.Line(
+                            $"  array      {Screen.Safe(array.Name)}: {Words.Of(array.Level)} of {array.Members}{(array.MemberBytes is { } bytes ? $", {Size.Both(bytes)} of each" : "")}"
+                        );
+                    screen.Line(
+                        $"  swap       {Words.Of(model.Swap)}; {model.WaitAfterPullSeconds} s between pull and insert; the rebuild starts {Words.Of(model.RebuildStart)}"
+                    );
+                    foreach (var lamp in model.Lamps)
+                        screen.Line($"  lamp       {Screen.Safe(lamp.Pattern)}: {Screen.Safe(lamp.Meaning)}");
+                    foreach (var way in model.WaysIn)
+                        screen.Line($"  way in     {Screen.Safe(way)}");
+                    foreach (var quirk in model.Quirks)
+                        screen.Line($"  quirk      {Screen.Safe(quirk)}");
+                }
+            );
         });
     }
 }

@@ -12,7 +12,13 @@ internal static class BayMap
     private const int MostWide = 6;
 
     /// <param name="target">The bay the ticket is about; it is framed twice as heavy.</param>
-    public static void Draw(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts, IReadOnlyList<ChassisDrawing>? drawing, string? target)
+    public static void Draw(
+        Screen screen,
+        Snapshot snapshot,
+        IReadOnlyList<BayVerdict> verdicts,
+        IReadOnlyList<ChassisDrawing>? drawing,
+        string? target
+    )
     {
         var drawn = drawing?.SelectMany(d => d.Labels()).ToHashSet(StringComparer.OrdinalIgnoreCase) ?? [];
         if (drawing is null || snapshot.Bays.Any(b => !drawn.Contains(b.Label)))
@@ -21,11 +27,21 @@ internal static class BayMap
             foreach (var enclosure in drawing)
                 Chassis(screen, snapshot, verdicts, enclosure, target);
         foreach (var array in snapshot.Arrays)
-            screen.Line($"  {Screen.Safe(array.Name)}: {Words.Of(array.Level)}, [bold]{Words.Of(array.State)}[/], {snapshot.MembersOf(array)} of {array.DesignMembers} members, margin {Margin.Of(snapshot, array)}");
-        screen.Line($"  [dim]seen {snapshot.TakenAt.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC by {Screen.Safe(snapshot.Source)}.  pulling now:  . safe   - thins   X fatal[/]");
+            screen.Line(
+                $"  {Screen.Safe(array.Name)}: {Words.Of(array.Level)}, [bold]{Words.Of(array.State)}[/], {snapshot.MembersOf(array)} of {array.DesignMembers} members, margin {Margin.Of(snapshot, array)}"
+            );
+        screen.Line(
+            $"  [dim]seen {snapshot.TakenAt.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC by {Screen.Safe(snapshot.Source)}.  pulling now:  . safe   - thins   X fatal[/]"
+        );
     }
 
-    private static void Chassis(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts, ChassisDrawing enclosure, string? target)
+    private static void Chassis(
+        Screen screen,
+        Snapshot snapshot,
+        IReadOnlyList<BayVerdict> verdicts,
+        ChassisDrawing enclosure,
+        string? target
+    )
     {
         if (enclosure.Enclosure is { } name)
             screen.Line($"  [bold]{Screen.Safe(name)}[/] [dim]{Screen.Safe(enclosure.Model)}[/]");
@@ -38,7 +54,13 @@ internal static class BayMap
         }
     }
 
-    private static void Rows(Screen screen, Snapshot snapshot, Dictionary<string, BayVerdict> verdicts, IReadOnlyList<IReadOnlyList<string>> rows, string? target)
+    private static void Rows(
+        Screen screen,
+        Snapshot snapshot,
+        Dictionary<string, BayVerdict> verdicts,
+        IReadOnlyList<IReadOnlyList<string>> rows,
+        string? target
+    )
     {
         var columns = rows[0].Count;
         var width = columns > MostWide ? Narrow : Wide;
@@ -46,19 +68,39 @@ internal static class BayMap
         screen.Line($"  ┌{string.Join("┬", Enumerable.Repeat(edge, columns))}┐");
         foreach (var (row, nth) in rows.Select((r, i) => (r, i)))
         {
-            var bays = row.Select(label => label.Length == 0 ? null : snapshot.BayLabelled(label) ?? new Bay(label, BayRole.Empty)).ToList();
-            screen.Line($"  │{string.Join("│", bays.Select(b => b is null ? Cell("", width, false) : Head(b, verdicts, width, b.Label == target)))}│");
-            screen.Line($"  │{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{Role(b, width)}", width, b is not null && b.Label == target)))}│");
-            screen.Line($"  │{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{End(b.Serial, width)}", width, b is not null && b.Label == target)))}│");
-            screen.Line(nth < rows.Count - 1 ? $"  ├{string.Join("┼", Enumerable.Repeat(edge, columns))}┤" : $"  └{string.Join("┴", Enumerable.Repeat(edge, columns))}┘");
+            var bays = row.Select(label => label.Length == 0 ? null : snapshot.BayLabelled(label) ?? new Bay(label, BayRole.Empty))
+                .ToList();
+            screen.Line(
+                $"  │{string.Join("│", bays.Select(b => b is null ? Cell("", width, false) : Head(b, verdicts, width, b.Label == target)))}│"
+            );
+            screen.Line(
+                $"  │{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{Role(b, width)}", width, b is not null && b.Label == target)))}│"
+            );
+            screen.Line(
+                $"  │{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{End(b.Serial, width)}", width, b is not null && b.Label == target)))}│"
+            );
+            screen.Line(
+                nth < rows.Count - 1
+                    ? $"  ├{string.Join("┼", Enumerable.Repeat(edge, columns))}┤"
+                    : $"  └{string.Join("┴", Enumerable.Repeat(edge, columns))}┘"
+            );
         }
     }
 
     private static string Head(Bay bay, Dictionary<string, BayVerdict> verdicts, int width, bool isTarget)
     {
-        var sign = verdicts.GetValueOrDefault(bay.Label)?.Verdict switch { PullVerdict.Fatal => 'X', PullVerdict.Thins => '-', _ => bay.Serial is null ? ' ' : '.' };
+        var sign = verdicts.GetValueOrDefault(bay.Label)?.Verdict switch
+        {
+            PullVerdict.Fatal => 'X',
+            PullVerdict.Thins => '-',
+            _ => bay.Serial is null ? ' ' : '.',
+        };
         var label = bay.Label.Contains('/') ? bay.Label[(bay.Label.IndexOf('/') + 1)..] : bay.Label;
-        return Cell(width == Narrow ? $"{(isTarget ? "►" : " ")}{label,-5}{sign}" : $"{(isTarget ? "►" : " ")}{label,-4}{bay.Name,-11}{sign}", width, isTarget);
+        return Cell(
+            width == Narrow ? $"{(isTarget ? "►" : " ")}{label, -5}{sign}" : $"{(isTarget ? "►" : " ")}{label, -4}{bay.Name, -11}{sign}",
+            width,
+            isTarget
+        );
     }
 
     private static string Cell(string text, int width, bool isTarget)
@@ -71,14 +113,31 @@ internal static class BayMap
 
     /// <summary>What the array makes of it; health is said as well where it is not good.</summary>
     private static string Role(Bay bay, int width) =>
-        bay.Health is DriveHealth.Faulted or DriveHealth.Worn ? width == Narrow ? Words.Of(bay.Health) : $"{Words.Of(bay.Health)} {Words.Of(bay.Role)}" : Words.Of(bay.Role);
+        bay.Health is DriveHealth.Faulted or DriveHealth.Worn
+            ? width == Narrow
+                ? Words.Of(bay.Health)
+                : $"{Words.Of(bay.Health)} {Words.Of(bay.Role)}"
+            : Words.Of(bay.Role);
 
-    private static string End(string? serial, int width) => serial is null ? "" : serial.Length <= width - 2 ? serial : $"…{serial[^(width - 3)..]}";
+    private static string End(string? serial, int width) =>
+        serial is null ? ""
+        : serial.Length <= width - 2 ? serial
+        : $"…{serial[^(width - 3)..]}";
 
     private static void List(Screen screen, Snapshot snapshot, IReadOnlyList<BayVerdict> verdicts) =>
-        screen.Table(["bay", "name", "role", "health", "serial", "array", "pulling it"], snapshot.Bays.Select(b => new[]
-        {
-            $"[bold]{Screen.Safe(b.Label)}[/]", Screen.Safe(b.Name), Words.Of(b.Role), Words.Of(b.Health), Screen.Safe(b.Serial), Screen.Safe(b.Array),
-            Screen.Safe(verdicts.FirstOrDefault(v => v.Bay == b.Label) is { } v ? $"{Words.Of(v.Verdict)}: {v.Reason}" : ""),
-        }));
+        screen.Table(
+            ["bay", "name", "role", "health", "serial", "array", "pulling it"],
+            snapshot.Bays.Select(b =>
+                new[]
+                {
+                    $"[bold]{Screen.Safe(b.Label)}[/]",
+                    Screen.Safe(b.Name),
+                    Words.Of(b.Role),
+                    Words.Of(b.Health),
+                    Screen.Safe(b.Serial),
+                    Screen.Safe(b.Array),
+                    Screen.Safe(verdicts.FirstOrDefault(v => v.Bay == b.Label) is { } v ? $"{Words.Of(v.Verdict)}: {v.Reason}" : ""),
+                }
+            )
+        );
 }

@@ -18,15 +18,21 @@ internal static class BaysCommand
         return new Command("bays", "Draw the bays, with what pulling each would do now.") { of, reasons }.Does(async call =>
         {
             var (view, drawing, target) = await FindAsync(call, call.Get(of));
-            call.Show(view, ContractJson.Default.BaysView, screen =>
-            {
-                BayMap.Draw(screen, view.Snapshot, view.Verdicts, drawing, target);
-                if (view.LocatorOn == true)
-                    screen.Line("  The locator light is on.");
-                if (call.Get(reasons))
-                    foreach (var verdict in view.Verdicts)
-                        screen.Line($"  bay {Screen.Safe(verdict.Bay),-3} {Words.Of(verdict.Verdict),-6} {Screen.Safe(verdict.Reason)}");
-            });
+            call.Show(
+                view,
+                ContractJson.Default.BaysView,
+                screen =>
+                {
+                    BayMap.Draw(screen, view.Snapshot, view.Verdicts, drawing, target);
+                    if (view.LocatorOn == true)
+                        screen.Line("  The locator light is on.");
+                    if (call.Get(reasons))
+                        foreach (var verdict in view.Verdicts)
+                            screen.Line(
+                                $"  bay {Screen.Safe(verdict.Bay), -3} {Words.Of(verdict.Verdict), -6} {Screen.Safe(verdict.Reason)}"
+                            );
+                }
+            );
         });
     }
 
@@ -37,6 +43,8 @@ internal static class BaysCommand
         var ticket = await call.Client.TicketAsync(number, call.Ct);
         return ticket.Latest is { } latest
             ? (new(latest, ticket.Danger.Verdicts, ticket.LocatorOn), ticket.Drawing, ticket.Run?.Sheet.TargetBay ?? ticket.Report.Bay)
-            : throw new Refusal($"Nothing is known of the bays yet. 'nailcrow snapshot take {TicketNumber.Text(number)}' asks the machine, 'snapshot write' takes what you see.");
+            : throw new Refusal(
+                $"Nothing is known of the bays yet. 'nailcrow snapshot take {TicketNumber.Text(number)}' asks the machine, 'snapshot write' takes what you see."
+            );
     }
 }

@@ -17,13 +17,31 @@ internal static class DriveCommands
         return new Command("find", "Find drives by serial or its last characters.") { text }.Does(async call =>
         {
             var found = await call.Client.FindDrivesAsync(call.Get(text), call.Ct);
-            call.Show(found, ContractJson.Default.DriveList, screen =>
-            {
-                if (found.Drives.Count == 0)
-                    screen.Line("No such drive is listed.");
-                else
-                    screen.Table(["serial", "model", "size", "where", "hours"], found.Drives.Select(d => new[] { $"[bold]{Screen.Safe(d.Serial)}[/]", Screen.Safe(d.Model), Size.Both(d.Bytes), Screen.Safe(d.Depot is { } depot ? $"depot {depot}" : $"{d.Asset}{(d.Bay is { } bay ? $", bay {bay}" : "")}"), $"{d.Hours}" }));
-            });
+            call.Show(
+                found,
+                ContractJson.Default.DriveList,
+                screen =>
+                {
+                    if (found.Drives.Count == 0)
+                        screen.Line("No such drive is listed.");
+                    else
+                        screen.Table(
+                            ["serial", "model", "size", "where", "hours"],
+                            found.Drives.Select(d =>
+                                new[]
+                                {
+                                    $"[bold]{Screen.Safe(d.Serial)}[/]",
+                                    Screen.Safe(d.Model),
+                                    Size.Both(d.Bytes),
+                                    Screen.Safe(
+                                        d.Depot is { } depot ? $"depot {depot}" : $"{d.Asset}{(d.Bay is { } bay ? $", bay {bay}" : "")}"
+                                    ),
+                                    $"{d.Hours}",
+                                }
+                            )
+                        );
+                }
+            );
         });
     }
 
@@ -33,14 +51,22 @@ internal static class DriveCommands
         return new Command("show", "Its whole life: bays, machines, hands, wipes.") { serial }.Does(async call =>
         {
             var life = await call.Client.DriveAsync(call.Get(serial), call.Ct);
-            call.Show(life, ContractJson.Default.DriveLifeView, screen =>
-            {
-                screen.Line($"[bold]{Screen.Safe(life.Serial)}[/]{(life.Listed is { } d ? $"  {Screen.Safe(d.Model)}, {Size.Both(d.Bytes)}{(d.Hours is { } hours ? $", {hours:N0} hours" : "")}" : "")}");
-                foreach (var place in life.Places)
-                    screen.Line($"  {(life.Places.Count > 1 ? "[bold]! two places:[/] " : "now   ")}{Screen.Safe(place)}");
-                foreach (var e in life.Events)
-                    screen.Line($"  [dim]{Telling.Clock(e.At, null)}[/]  {Screen.Safe(e.Sentence)} [dim]{Screen.Safe(e.By)}, {TicketNumber.Text(e.Ticket)}[/]");
-            });
+            call.Show(
+                life,
+                ContractJson.Default.DriveLifeView,
+                screen =>
+                {
+                    screen.Line(
+                        $"[bold]{Screen.Safe(life.Serial)}[/]{(life.Listed is { } d ? $"  {Screen.Safe(d.Model)}, {Size.Both(d.Bytes)}{(d.Hours is { } hours ? $", {hours:N0} hours" : "")}" : "")}"
+                    );
+                    foreach (var place in life.Places)
+                        screen.Line($"  {(life.Places.Count > 1 ? "[bold]! two places:[/] " : "now   ")}{Screen.Safe(place)}");
+                    foreach (var e in life.Events)
+                        screen.Line(
+                            $"  [dim]{Telling.Clock(e.At, null)}[/]  {Screen.Safe(e.Sentence)} [dim]{Screen.Safe(e.By)}, {TicketNumber.Text(e.Ticket)}[/]"
+                        );
+                }
+            );
         });
     }
 
@@ -48,6 +74,11 @@ internal static class DriveCommands
     {
         var (ticket, serial, how) = (Said.Ticket(), Said.Text("SERIAL", "The drive."), Said.Text("HOW", "How it was wiped."));
         return new Command("wiped", "Record that a drive's old data is gone, and how.") { ticket, serial, how }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new DriveWiped(call.Get(serial), call.Get(how)), $"the wipe of {call.Get(serial)} is on record."));
+            call.WriteAsync(
+                call.Get(ticket),
+                new DriveWiped(call.Get(serial), call.Get(how)),
+                $"the wipe of {call.Get(serial)} is on record."
+            )
+        );
     }
 }

@@ -13,7 +13,8 @@ internal static class HandSnapshot
             DateTimeOffset.UnixEpoch,
             "person",
             [.. view.Drawing.SelectMany(d => d.Labels()).Select(label => new Bay(label, BayRole.Empty))],
-            [.. (view.Appliance.Arrays ?? []).Select(a => a.As(ArrayState.Whole))]);
+            [.. (view.Appliance.Arrays ?? []).Select(a => a.As(ArrayState.Whole))]
+        );
 
     public static Snapshot Of(Snapshot start, IEnumerable<string> bays, IEnumerable<string> arrays, DateTimeOffset now)
     {
@@ -38,13 +39,21 @@ internal static class HandSnapshot
         var parts = what.Split(',', StringSplitOptions.TrimEntries);
         var array = parts.ElementAtOrDefault(3) ?? bay.Array;
         if (array is not null && snapshot.Arrays.All(a => a.Name != array))
-            throw new UsageProblem($"There is no array '{array}'; there are {string.Join(", ", snapshot.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}.");
+            throw new UsageProblem(
+                $"There is no array '{array}'; there are {string.Join(", ", snapshot.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}."
+            );
         var other = bay.Serial != parts[0];
         return bay with
         {
             Serial = parts[0],
-            Role = parts.Length > 1 ? Said.Word<BayRole>(parts[1], "role") : bay.Role == BayRole.Empty ? BayRole.Unclaimed : bay.Role,
-            Health = parts.Length > 2 ? Said.Word<DriveHealth>(parts[2], "health") : other ? DriveHealth.Unknown : bay.Health,
+            Role =
+                parts.Length > 1 ? Said.Word<BayRole>(parts[1], "role")
+                : bay.Role == BayRole.Empty ? BayRole.Unclaimed
+                : bay.Role,
+            Health =
+                parts.Length > 2 ? Said.Word<DriveHealth>(parts[2], "health")
+                : other ? DriveHealth.Unknown
+                : bay.Health,
             Array = array,
             Signs = other ? null : bay.Signs,
             Bytes = other ? null : bay.Bytes,
@@ -55,7 +64,15 @@ internal static class HandSnapshot
     private static Snapshot WithArray(Snapshot snapshot, string said)
     {
         if (said.Split('=', 2) is not [var name, var state] || snapshot.Arrays.FirstOrDefault(a => a.Name == name) is not { } array)
-            throw new UsageProblem($"'{said}' names no array here; write NAME=STATE, with a name of {string.Join(", ", snapshot.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}.");
-        return snapshot with { Arrays = [.. snapshot.Arrays.Select(a => a == array ? array with { State = Said.Word<ArrayState>(state, "state of an array") } : a)] };
+            throw new UsageProblem(
+                $"'{said}' names no array here; write NAME=STATE, with a name of {string.Join(", ", snapshot.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}."
+            );
+        return snapshot with
+        {
+            Arrays =
+            [
+                .. snapshot.Arrays.Select(a => a == array ? array with { State = Said.Word<ArrayState>(state, "state of an array") } : a),
+            ],
+        };
     }
 }

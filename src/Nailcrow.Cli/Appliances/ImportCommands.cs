@@ -18,14 +18,20 @@ internal static class ImportCommands
         {
             await using var stream = File.OpenRead(call.Get(file));
             var done = await call.Client.ImportAsync(call.Get(kind), stream, !call.Get(write), call.Get(all), call.Ct);
-            call.Show(done, ContractJson.Default.ImportResult, screen =>
-            {
-                foreach (var problem in done.Problems)
-                    screen.Line($"  line {problem.Line}: {Screen.Safe(problem.Reason)}");
-                if (done.Bad > done.Problems.Count)
-                    screen.Line($"  [dim]and {done.Bad - done.Problems.Count} more[/]");
-                screen.Line($"{done.Rows} rows: {done.Good} good, {done.Bad} bad, {done.Imported} brought in.{(done.DryRun ? " Nothing was changed; --write brings the good ones in." : "")}");
-            });
+            call.Show(
+                done,
+                ContractJson.Default.ImportResult,
+                screen =>
+                {
+                    foreach (var problem in done.Problems)
+                        screen.Line($"  line {problem.Line}: {Screen.Safe(problem.Reason)}");
+                    if (done.Bad > done.Problems.Count)
+                        screen.Line($"  [dim]and {done.Bad - done.Problems.Count} more[/]");
+                    screen.Line(
+                        $"{done.Rows} rows: {done.Good} good, {done.Bad} bad, {done.Imported} brought in.{(done.DryRun ? " Nothing was changed; --write brings the good ones in." : "")}"
+                    );
+                }
+            );
             if (done is { DryRun: false, Imported: 0, Rows: > 0 })
                 throw new Refusal("Nothing was brought in.");
         });
@@ -34,7 +40,12 @@ internal static class ImportCommands
     public static Command Export()
     {
         var kind = Kind();
-        var file = new Argument<string?>("FILE") { Description = "Where to put it; must not exist yet. Default: the output.", Arity = ArgumentArity.ZeroOrOne, DefaultValueFactory = _ => null };
+        var file = new Argument<string?>("FILE")
+        {
+            Description = "Where to put it; must not exist yet. Default: the output.",
+            Arity = ArgumentArity.ZeroOrOne,
+            DefaultValueFactory = _ => null,
+        };
         return new Command("export", "Write a list in the columns it is imported by.") { kind, file }.Does(async call =>
         {
             if (call.Get(file) is not { } path)

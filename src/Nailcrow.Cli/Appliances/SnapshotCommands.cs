@@ -10,21 +10,38 @@ namespace Nailcrow.Cli.Appliances;
 
 internal static class SnapshotCommands
 {
-    public static Command Build() => new("snapshot", "All bays of a machine at a time.") { Take(), Write(), List(), Compare(), Difference() };
+    public static Command Build() =>
+        new("snapshot", "All bays of a machine at a time.") { Take(), Write(), List(), Compare(), Difference() };
 
     private static Command Take()
     {
         var ticket = Said.Ticket();
         return new Command("take", "Ask the machine what is in which bay, and keep the answer.") { ticket }.Does(async call =>
-            call.Show(await call.Client.TakeSnapshotAsync(call.Get(ticket), call.Ct), "the bays are on record."));
+            call.Show(await call.Client.TakeSnapshotAsync(call.Get(ticket), call.Ct), "the bays are on record.")
+        );
     }
 
     private static Command Write()
     {
         var ticket = Said.Ticket();
-        var bays = new Option<string[]>("--bay") { Description = "LABEL=SERIAL,ROLE,HEALTH,ARRAY (the last three may be left out) or LABEL=empty. Repeat it.", HelpName = "BAY", AllowMultipleArgumentsPerToken = true };
-        var arrays = new Option<string[]>("--array") { Description = "NAME=STATE. Repeat it.", HelpName = "ARRAY", AllowMultipleArgumentsPerToken = true };
-        return new Command("write", "Keep what you see yourself: bays that are not named stay as last recorded.") { ticket, bays, arrays }.Does(async call =>
+        var bays = new Option<string[]>("--bay")
+        {
+            Description = "LABEL=SERIAL,ROLE,HEALTH,ARRAY (the last three may be left out) or LABEL=empty. Repeat it.",
+            HelpName = "BAY",
+            AllowMultipleArgumentsPerToken = true,
+        };
+        var arrays = new Option<string[]>("--array")
+        {
+            Description = "NAME=STATE. Repeat it.",
+            HelpName = "ARRAY",
+            AllowMultipleArgumentsPerToken = true,
+        };
+        return new Command("write", "Keep what you see yourself: bays that are not named stay as last recorded.")
+        {
+            ticket,
+            bays,
+            arrays,
+        }.Does(async call =>
         {
             var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
             var start = view.Latest ?? HandSnapshot.Bare(await call.Client.ApplianceAsync(view.Report.Asset, call.Ct));
@@ -39,29 +56,51 @@ internal static class SnapshotCommands
         return new Command("list", "Every snapshot of a machine, newest first.") { asset }.Does(async call =>
         {
             var list = await call.Client.SnapshotsAsync(call.Get(asset), call.Ct);
-            call.Show(list, ContractJson.Default.SnapshotList, screen =>
-            {
-                if (list.Snapshots.Count == 0)
-                    screen.Line("None yet.");
-                else
-                    screen.Table(["snapshot", "taken", "by", "source"], list.Snapshots.Select(s => new[] { $"[bold]{TicketNumber.Text(s.Ticket)}/{s.Seq}[/]", Telling.Clock(s.At, null), Screen.Safe(s.By), Screen.Safe(s.Source) }));
-            });
+            call.Show(
+                list,
+                ContractJson.Default.SnapshotList,
+                screen =>
+                {
+                    if (list.Snapshots.Count == 0)
+                        screen.Line("None yet.");
+                    else
+                        screen.Table(
+                            ["snapshot", "taken", "by", "source"],
+                            list.Snapshots.Select(s =>
+                                new[]
+                                {
+                                    $"[bold]{TicketNumber.Text(s.Ticket)}/{s.Seq}[/]",
+                                    Telling.Clock(s.At, null),
+                                    Screen.Safe(s.By),
+                                    Screen.Safe(s.Source),
+                                }
+                            )
+                        );
+                }
+            );
         });
     }
 
     private static Command Compare()
     {
-        var (before, after) = (Said.Text("BEFORE", "A snapshot, as 'snapshot list' names it: T-1002/5."), Said.Text("AFTER", "Another one."));
+        var (before, after) = (
+            Said.Text("BEFORE", "A snapshot, as 'snapshot list' names it: T-1002/5."),
+            Said.Text("AFTER", "Another one.")
+        );
         return new Command("compare", "What differs between any two snapshots.") { before, after }.Does(async call =>
         {
             var found = await call.Client.CompareAsync(call.Get(before), call.Get(after), call.Ct);
-            call.Show(found, ContractJson.Default.SnapshotDifference, screen =>
-            {
-                if (found.Changes.Count == 0)
-                    screen.Line("Every bay is as it was.");
-                foreach (var change in found.Changes)
-                    screen.Line($"{(change.OtherDrive ? "[bold]other drive[/]" : "same drive ")}  {Screen.Safe(change.Sentence)}");
-            });
+            call.Show(
+                found,
+                ContractJson.Default.SnapshotDifference,
+                screen =>
+                {
+                    if (found.Changes.Count == 0)
+                        screen.Line("Every bay is as it was.");
+                    foreach (var change in found.Changes)
+                        screen.Line($"{(change.OtherDrive ? "[bold]other drive[/]" : "same drive ")}  {Screen.Safe(change.Sentence)}");
+                }
+            );
         });
     }
 
@@ -73,14 +112,20 @@ internal static class SnapshotCommands
             var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
             if (view.Before is not { } before)
                 throw new Refusal($"{TicketNumber.Text(view.Number)} has no snapshot yet.");
-            call.Show([.. view.Changes], ContractJson.Default.BayChangeArray, screen =>
-            {
-                screen.Line($"[dim]before: {Telling.Clock(before.TakenAt, view.Zone)}; now: {Telling.Clock(view.Latest!.TakenAt, view.Zone)}[/]"); // a ticket with one before has a latest
-                if (view.Changes.Count == 0)
-                    screen.Line("Every bay is as it was.");
-                foreach (var change in view.Changes)
-                    screen.Line($"{(change.OtherDrive ? "[bold]other drive[/]" : "same drive ")}  {Screen.Safe(change.Sentence)}");
-            });
+            call.Show(
+                [.. view.Changes],
+                ContractJson.Default.BayChangeArray,
+                screen =>
+                {
+                    screen.Line(
+                        $"[dim]before: {Telling.Clock(before.TakenAt, view.Zone)}; now: {Telling.Clock(view.Latest!.TakenAt, view.Zone)}[/]"
+                    ); // a ticket with one before has a latest
+                    if (view.Changes.Count == 0)
+                        screen.Line("Every bay is as it was.");
+                    foreach (var change in view.Changes)
+                        screen.Line($"{(change.OtherDrive ? "[bold]other drive[/]" : "same drive ")}  {Screen.Safe(change.Sentence)}");
+                }
+            );
         });
     }
 }

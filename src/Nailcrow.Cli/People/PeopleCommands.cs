@@ -11,13 +11,21 @@ internal static class PeopleCommands
         var name = Said.Text("NAME", "The name you were given.");
         return new Command("sign-in", "Sign in; the password is asked for, or taken from NAILCROW_PASSWORD.") { name }.Does(async call =>
         {
-            var password = Environment.GetEnvironmentVariable("NAILCROW_PASSWORD") ?? Hidden(call.Screen, $"Password of {call.Get(name)}: ");
+            var password =
+                Environment.GetEnvironmentVariable("NAILCROW_PASSWORD") ?? Hidden(call.Screen, $"Password of {call.Get(name)}: ");
             var client = call.Anonymous;
             var token = await client.SignInAsync(call.Get(name), password, call.Ct);
             client.UseToken(token.AccessToken);
             var me = await client.MeAsync(call.Ct);
             Sessions.Read().With(new(me.Name, call.Service, token.AccessToken)).Save();
-            call.Show(me, ContractJson.Default.PersonView, screen => screen.Line($"Signed in as {Screen.Safe(me.FullName)} ({Screen.Safe(me.Name)}): {People.Roles(me)}. Good for {token.ExpiresIn / 3600} hours."));
+            call.Show(
+                me,
+                ContractJson.Default.PersonView,
+                screen =>
+                    screen.Line(
+                        $"Signed in as {Screen.Safe(me.FullName)} ({Screen.Safe(me.Name)}): {People.Roles(me)}. Good for {token.ExpiresIn / 3600} hours."
+                    )
+            );
         });
     }
 
@@ -34,12 +42,18 @@ internal static class PeopleCommands
         new Command("who", "Who you are, and what you may do.").Does(async call =>
         {
             var me = await call.Client.MeAsync(call.Ct);
-            call.Show(me, ContractJson.Default.PersonView, screen =>
-            {
-                screen.Line($"{Screen.Safe(me.FullName)} ({Screen.Safe(me.Name)}): {People.Roles(me)}, at {Screen.Safe(call.Service.ToString())}");
-                foreach (var other in Sessions.Read().All.Where(s => s.Name != me.Name))
-                    screen.Line($"[dim]also signed in here: {Screen.Safe(other.Name)} (--as {Screen.Safe(other.Name)})[/]");
-            });
+            call.Show(
+                me,
+                ContractJson.Default.PersonView,
+                screen =>
+                {
+                    screen.Line(
+                        $"{Screen.Safe(me.FullName)} ({Screen.Safe(me.Name)}): {People.Roles(me)}, at {Screen.Safe(call.Service.ToString())}"
+                    );
+                    foreach (var other in Sessions.Read().All.Where(s => s.Name != me.Name))
+                        screen.Line($"[dim]also signed in here: {Screen.Safe(other.Name)} (--as {Screen.Safe(other.Name)})[/]");
+                }
+            );
         });
 
     private static string Hidden(Screen screen, string question)

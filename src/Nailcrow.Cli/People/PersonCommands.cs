@@ -15,8 +15,15 @@ internal static class PersonCommands
         new Command("list", "Everybody, with what they may do.").Does(async call =>
         {
             var people = await call.Client.PeopleAsync(call.Ct);
-            call.Show(people, ContractJson.Default.PeopleList, screen =>
-                screen.Table(["name", "", "roles"], people.People.Select(p => new[] { Screen.Safe(p.Name), Screen.Safe(p.FullName), People.Roles(p) })));
+            call.Show(
+                people,
+                ContractJson.Default.PeopleList,
+                screen =>
+                    screen.Table(
+                        ["name", "", "roles"],
+                        people.People.Select(p => new[] { Screen.Safe(p.Name), Screen.Safe(p.FullName), People.Roles(p) })
+                    )
+            );
         });
 
     private static Command Add()
@@ -24,14 +31,30 @@ internal static class PersonCommands
         var name = Said.Text("NAME", "The name to sign in with.");
         var full = Said.Needed("--full-name", "The name people call them by.", "NAME");
         var roles = Said.Needed("--roles", $"Comma-separated, from: {Words.List<Role>()}.");
-        return new Command("add", "Let somebody in; their first password is asked for, or taken from NAILCROW_NEW_PASSWORD.") { name, full, roles }.Does(async call =>
+        return new Command("add", "Let somebody in; their first password is asked for, or taken from NAILCROW_NEW_PASSWORD.")
         {
-            var password = Environment.GetEnvironmentVariable("NAILCROW_NEW_PASSWORD") ?? call.Screen.Ask($"First password for {call.Get(name)} (10 characters or more): ");
-            var person = await call.Client.AddPersonAsync(new PersonAsk(call.Get(name), call.Get(full)!, password, [.. Parse(call.Get(roles)!)]), call.Ct);
-            call.Show(person, ContractJson.Default.PersonView, screen => screen.Line($"{Screen.Safe(person.FullName)} ({Screen.Safe(person.Name)}) may come in: {People.Roles(person)}."));
+            name,
+            full,
+            roles,
+        }.Does(async call =>
+        {
+            var password =
+                Environment.GetEnvironmentVariable("NAILCROW_NEW_PASSWORD")
+                ?? call.Screen.Ask($"First password for {call.Get(name)} (10 characters or more): ");
+            var person = await call.Client.AddPersonAsync(
+                new PersonAsk(call.Get(name), call.Get(full)!, password, [.. Parse(call.Get(roles)!)]),
+                call.Ct
+            );
+            call.Show(
+                person,
+                ContractJson.Default.PersonView,
+                screen => screen.Line($"{Screen.Safe(person.FullName)} ({Screen.Safe(person.Name)}) may come in: {People.Roles(person)}.")
+            );
         });
     }
 
     private static IEnumerable<Role> Parse(string words) =>
-        words.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(word => Said.Word<Role>(word, "role"));
+        words
+            .Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            .Select(word => Said.Word<Role>(word, "role"));
 }

@@ -14,11 +14,16 @@ internal static class CheckCommand
     public static Command Build()
     {
         var files = new Argument<string[]>("FILE") { Description = "Procedure files.", Arity = ArgumentArity.OneOrMore };
-        return new Command("check", "Read procedure files and prove them: every path, every machine, every answer. Needs no service.") { files }.Does(call =>
+        return new Command("check", "Read procedure files and prove them: every path, every machine, every answer. Needs no service.")
+        {
+            files,
+        }.Does(call =>
         {
             var views = call.Get(files).AsParallel().AsOrdered().Select(View).ToList();
             call.Show(new ProcedureList(views), ContractJson.Default.ProcedureList, screen => views.ForEach(v => Draw(screen, v)));
-            return views.TrueForAll(v => v.IsProved) ? Task.CompletedTask : throw new Refusal($"{views.Count(v => !v.IsProved)} of {views.Count} cannot be published.");
+            return views.TrueForAll(v => v.IsProved)
+                ? Task.CompletedTask
+                : throw new Refusal($"{views.Count(v => !v.IsProved)} of {views.Count} cannot be published.");
         });
     }
 
@@ -28,7 +33,18 @@ internal static class CheckCommand
         if (procedure is null)
             return new(path, null, null, null, 0, problems, []);
         var proof = Prover.Prove(procedure);
-        return new(path, procedure.Id, procedure.Title, procedure.Version, procedure.Steps.Count, [], proof.Findings, proof.States, procedure.ComesBack, $"{procedure.AppliesTo}");
+        return new(
+            path,
+            procedure.Id,
+            procedure.Title,
+            procedure.Version,
+            procedure.Steps.Count,
+            [],
+            proof.Findings,
+            proof.States,
+            procedure.ComesBack,
+            $"{procedure.AppliesTo}"
+        );
     }
 
     private static void Draw(Screen screen, ProcedureView view)
@@ -37,7 +53,9 @@ internal static class CheckCommand
             screen.Plain($"{problem}\n"); // unwrapped: editors read these lines
         if (view.Id is null)
             return;
-        screen.Line($"{Screen.Safe(view.File)}: {Screen.Safe(view.Id)} {view.Version}, {view.Steps} steps, {view.States} situations: {(view.IsProved ? "proved" : $"{view.Findings.Count} {(view.Findings.Count == 1 ? "thing" : "things")} wrong")}.");
+        screen.Line(
+            $"{Screen.Safe(view.File)}: {Screen.Safe(view.Id)} {view.Version}, {view.Steps} steps, {view.States} situations: {(view.IsProved ? "proved" : $"{view.Findings.Count} {(view.Findings.Count == 1 ? "thing" : "things")} wrong")}."
+        );
         foreach (var finding in view.Findings)
             Draw(screen, finding);
     }
@@ -49,7 +67,11 @@ internal static class CheckCommand
         for (var i = 0; i < finding.Path.Count; i++)
         {
             var step = finding.Path[i];
-            screen.Line(step.Step is null ? $"      [dim]where {Screen.Safe(step.Answer)}[/]" : $"  {i + 1,3}  {Screen.Safe(step.Step),-18}{Screen.Safe(step.Answer),-12}[dim]{Screen.Safe(Short(step.Say))}[/]");
+            screen.Line(
+                step.Step is null
+                    ? $"      [dim]where {Screen.Safe(step.Answer)}[/]"
+                    : $"  {i + 1, 3}  {Screen.Safe(step.Step), -18}{Screen.Safe(step.Answer), -12}[dim]{Screen.Safe(Short(step.Say))}[/]"
+            );
         }
     }
 

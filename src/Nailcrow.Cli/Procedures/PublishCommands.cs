@@ -11,25 +11,45 @@ internal static class PublishCommands
     public static Command Publish()
     {
         var file = Said.Text("FILE", "A procedure file; its skeleton and fragments go along.");
-        return new Command("publish", "Publish it: new runs use it from then on. Nothing unproved is published.") { file }.Does(async call =>
-        {
-            var path = call.Get(file);
-            ProcedureFiles.Read(call, path);
-            var name = Path.GetFileName(path);
-            var files = new Dictionary<string, string>(ProcedureFolder.SharedTexts(Path.GetDirectoryName(Path.GetFullPath(path)) ?? ".")) { [name] = File.ReadAllText(path) };
-            var view = await call.Client.PublishAsync(new(name, files), call.Ct);
-            call.Show(view, ContractJson.Default.ProcedureView, screen => screen.Line($"{Screen.Safe(view.Id)} {view.Version} is published: {view.Steps} steps, {view.States} situations, proved."));
-        });
+        return new Command("publish", "Publish it: new runs use it from then on. Nothing unproved is published.") { file }.Does(
+            async call =>
+            {
+                var path = call.Get(file);
+                ProcedureFiles.Read(call, path);
+                var name = Path.GetFileName(path);
+                var files = new Dictionary<string, string>(
+                    ProcedureFolder.SharedTexts(Path.GetDirectoryName(Path.GetFullPath(path)) ?? ".")
+                )
+                {
+                    [name] = File.ReadAllText(path),
+                };
+                var view = await call.Client.PublishAsync(new(name, files), call.Ct);
+                call.Show(
+                    view,
+                    ContractJson.Default.ProcedureView,
+                    screen =>
+                        screen.Line(
+                            $"{Screen.Safe(view.Id)} {view.Version} is published: {view.Steps} steps, {view.States} situations, proved."
+                        )
+                );
+            }
+        );
     }
 
     public static Command Withdraw()
     {
-        var (id, version, because) = (Said.Text("PROCEDURE", "Its name."), Said.Text("VERSION", "Which version; 'procedure versions' lists them."), Said.Text("BECAUSE", "Why; everybody who is on it is told."));
-        return new Command("withdraw", "Take a version back. Runs keep it, and whoever is on one is warned.") { id, version, because }.Does(async call =>
-        {
-            await call.Client.WithdrawAsync(call.Get(id), call.Get(version), call.Get(because), call.Ct);
-            call.Screen.Line($"{Screen.Safe(call.Get(id))} {Screen.Safe(call.Get(version))} is withdrawn.");
-        });
+        var (id, version, because) = (
+            Said.Text("PROCEDURE", "Its name."),
+            Said.Text("VERSION", "Which version; 'procedure versions' lists them."),
+            Said.Text("BECAUSE", "Why; everybody who is on it is told.")
+        );
+        return new Command("withdraw", "Take a version back. Runs keep it, and whoever is on one is warned.") { id, version, because }.Does(
+            async call =>
+            {
+                await call.Client.WithdrawAsync(call.Get(id), call.Get(version), call.Get(because), call.Ct);
+                call.Screen.Line($"{Screen.Safe(call.Get(id))} {Screen.Safe(call.Get(version))} is withdrawn.");
+            }
+        );
     }
 
     public static Command Versions()
@@ -38,33 +58,64 @@ internal static class PublishCommands
         return new Command("versions", "Every version that was published.") { id }.Does(async call =>
         {
             var page = await call.Client.ProcedureAsync(call.Get(id), null, call.Ct);
-            call.Show(page, ContractJson.Default.ProcedurePage, screen => screen.Table(["version", "published", "by", "situations", ""], page.Versions.Select(v => new[]
-            {
-                $"[bold]{v.Version}[/]", $"{v.PublishedAt.UtcDateTime:yyyy-MM-dd HH:mm}", Screen.Safe(v.PublishedBy), $"{v.States}",
-                v.WithdrawnAt is { } at ? $"[bold]withdrawn[/] {at.UtcDateTime:yyyy-MM-dd} by {Screen.Safe(v.WithdrawnBy)}: {Screen.Safe(v.WithdrawnBecause)}" : "",
-            })));
+            call.Show(
+                page,
+                ContractJson.Default.ProcedurePage,
+                screen =>
+                    screen.Table(
+                        ["version", "published", "by", "situations", ""],
+                        page.Versions.Select(v =>
+                            new[]
+                            {
+                                $"[bold]{v.Version}[/]",
+                                $"{v.PublishedAt.UtcDateTime:yyyy-MM-dd HH:mm}",
+                                Screen.Safe(v.PublishedBy),
+                                $"{v.States}",
+                                v.WithdrawnAt is { } at
+                                    ? $"[bold]withdrawn[/] {at.UtcDateTime:yyyy-MM-dd} by {Screen.Safe(v.WithdrawnBy)}: {Screen.Safe(v.WithdrawnBecause)}"
+                                    : "",
+                            }
+                        )
+                    )
+            );
         });
     }
 
     public static Command Compare()
     {
-        var (id, before, after) = (Said.Text("PROCEDURE", "Its name."), Said.Text("BEFORE", "A version."), Said.Text("AFTER", "Another version."));
+        var (id, before, after) = (
+            Said.Text("PROCEDURE", "Its name."),
+            Said.Text("BEFORE", "A version."),
+            Said.Text("AFTER", "Another version.")
+        );
         return new Command("compare", "What differs between two versions.") { id, before, after }.Does(async call =>
         {
             var difference = await call.Client.CompareProcedureAsync(call.Get(id), call.Get(before), call.Get(after), call.Ct);
-            call.Show(difference, ContractJson.Default.VersionDifference, screen =>
-            {
-                if (difference.Changes.Count == 0)
-                    screen.Line("Nothing differs in what is done.");
-                foreach (var change in difference.Changes)
+            call.Show(
+                difference,
+                ContractJson.Default.VersionDifference,
+                screen =>
                 {
-                    screen.Line($"[bold]{Screen.Safe(change.Step)}[/] {change.What}");
-                    foreach (var line in (change.Before ?? "").Split('\n', StringSplitOptions.RemoveEmptyEntries).Except((change.After ?? "").Split('\n')))
-                        screen.Line($"  - {Screen.Safe(line)}");
-                    foreach (var line in (change.After ?? "").Split('\n', StringSplitOptions.RemoveEmptyEntries).Except((change.Before ?? "").Split('\n')))
-                        screen.Line($"  + {Screen.Safe(line)}");
+                    if (difference.Changes.Count == 0)
+                        screen.Line("Nothing differs in what is done.");
+                    foreach (var change in difference.Changes)
+                    {
+                        screen.Line($"[bold]{Screen.Safe(change.Step)}[/] {change.What}");
+                        foreach (
+                            var line in (change.Before ?? "")
+                                .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                                .Except((change.After ?? "").Split('\n'))
+                        )
+                            screen.Line($"  - {Screen.Safe(line)}");
+                        foreach (
+                            var line in (change.After ?? "")
+                                .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                                .Except((change.Before ?? "").Split('\n'))
+                        )
+                            screen.Line($"  + {Screen.Safe(line)}");
+                    }
                 }
-            });
+            );
         });
     }
 
@@ -74,17 +125,37 @@ internal static class PublishCommands
         return new Command("times", "How long its steps take, and where people get stuck.") { id }.Does(async call =>
         {
             var times = await call.Client.ProcedureTimesAsync(call.Get(id), call.Ct);
-            call.Show(times, ContractJson.Default.TimesView, screen =>
-            {
-                screen.Line($"{Screen.Safe(times.Procedure)}: {times.Runs} {(times.Runs == 1 ? "run" : "runs")} that are over.");
-                screen.Table(["step", "visits", "half within", "most within", "came back", "went elsewhere", "overruled", ""], times.Steps.Select(s => new[]
+            call.Show(
+                times,
+                ContractJson.Default.TimesView,
+                screen =>
                 {
-                    Screen.Safe(s.Step), $"{s.Visits}", Told(s.Seconds), Told(s.SlowSeconds), $"{s.Again:P0}", $"{s.Otherwise:P0}", $"{s.Overruled}",
-                    s.TooEarly ? "[dim]too early to tell[/]" : s.Stuck ? "[bold]people get stuck here[/]" : "",
-                }));
-            });
+                    screen.Line($"{Screen.Safe(times.Procedure)}: {times.Runs} {(times.Runs == 1 ? "run" : "runs")} that are over.");
+                    screen.Table(
+                        ["step", "visits", "half within", "most within", "came back", "went elsewhere", "overruled", ""],
+                        times.Steps.Select(s =>
+                            new[]
+                            {
+                                Screen.Safe(s.Step),
+                                $"{s.Visits}",
+                                Told(s.Seconds),
+                                Told(s.SlowSeconds),
+                                $"{s.Again:P0}",
+                                $"{s.Otherwise:P0}",
+                                $"{s.Overruled}",
+                                s.TooEarly ? "[dim]too early to tell[/]"
+                                : s.Stuck ? "[bold]people get stuck here[/]"
+                                : "",
+                            }
+                        )
+                    );
+                }
+            );
         });
     }
 
-    private static string Told(double seconds) => seconds < 90 ? $"{seconds:0} s" : seconds < 5400 ? $"{seconds / 60:0} min" : $"{seconds / 3600:0.0} h";
+    private static string Told(double seconds) =>
+        seconds < 90 ? $"{seconds:0} s"
+        : seconds < 5400 ? $"{seconds / 60:0} min"
+        : $"{seconds / 3600:0.0} h";
 }

@@ -22,9 +22,11 @@ internal static class ShowCommand
                 if (step.Chapter != chapter)
                     call.Screen.Line($"\n[bold]{Screen.Safe(chapter = step.Chapter)}[/]");
                 var only = written.When == Condition.Always ? "" : $" (only where {written.When})";
-                call.Screen.Line($"  {(written.Loop is null ? " " : "↻")} {Screen.Safe(step.Id),-18}{Words.Of(step.Kind),-6}{Screen.Safe(step.Say + only)}");
+                call.Screen.Line(
+                    $"  {(written.Loop is null ? " " : "↻")} {Screen.Safe(step.Id), -18}{Words.Of(step.Kind), -6}{Screen.Safe(step.Say + only)}"
+                );
                 foreach (var answer in step.Answers.Where(_ => step.Answers.Count > 1))
-                    call.Screen.Line($"    {"",-24}[dim]{Screen.Safe(answer.Answer)}: {Screen.Safe(answer.Next ?? "the end")}[/]");
+                    call.Screen.Line($"    {"", -24}[dim]{Screen.Safe(answer.Answer)}: {Screen.Safe(answer.Next ?? "the end")}[/]");
             }
             return Task.CompletedTask;
         });

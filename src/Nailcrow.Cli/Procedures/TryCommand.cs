@@ -17,13 +17,35 @@ internal static class TryCommand
     public static Command Build()
     {
         var file = Said.Text("FILE", "A procedure file.");
-        var drives = new Option<int>("--drives") { Description = "How many drives come out. Default 1.", DefaultValueFactory = _ => 1, HelpName = "N" };
-        var chance = new Option<int?>("--by-chance") { Description = "Answer by chance, so many times over, instead of asking you.", HelpName = "RUNS" };
-        var seed = new Option<int>("--seed") { Description = "Where chance begins, so that a run can be repeated. Default 1.", DefaultValueFactory = _ => 1, HelpName = "NUMBER" };
-        return new Command("try", "Follow a procedure dry, yourself or by chance. Nothing is recorded.") { file, drives, chance, seed }.Does(call =>
+        var drives = new Option<int>("--drives")
+        {
+            Description = "How many drives come out. Default 1.",
+            DefaultValueFactory = _ => 1,
+            HelpName = "N",
+        };
+        var chance = new Option<int?>("--by-chance")
+        {
+            Description = "Answer by chance, so many times over, instead of asking you.",
+            HelpName = "RUNS",
+        };
+        var seed = new Option<int>("--seed")
+        {
+            Description = "Where chance begins, so that a run can be repeated. Default 1.",
+            DefaultValueFactory = _ => 1,
+            HelpName = "NUMBER",
+        };
+        return new Command("try", "Follow a procedure dry, yourself or by chance. Nothing is recorded.")
+        {
+            file,
+            drives,
+            chance,
+            seed,
+        }.Does(call =>
         {
             var procedure = ProcedureFiles.Read(call, call.Get(file));
-            var count = call.Get(drives) is >= 1 and <= ApplianceModel.MostBays and var n ? n : throw new UsageProblem($"--drives is 1 to {ApplianceModel.MostBays}.");
+            var count = call.Get(drives) is >= 1 and <= ApplianceModel.MostBays and var n
+                ? n
+                : throw new UsageProblem($"--drives is 1 to {ApplianceModel.MostBays}.");
             if (call.Get(chance) is { } runs)
                 ByChance(call, procedure, Sheets(procedure, count), Math.Clamp(runs, 1, 100_000), new Random(call.Get(seed)));
             else
@@ -34,9 +56,17 @@ internal static class TryCommand
 
     private static IReadOnlyList<RunSheet> Sheets(Procedure procedure, int drives)
     {
-        var made = SampleModels.For(procedure).Select(m => SheetCompiler.Compile(procedure, SampleFacts.For(procedure, m, drives), Guid.Empty)).ToList();
+        var made = SampleModels
+            .For(procedure)
+            .Select(m => SheetCompiler.Compile(procedure, SampleFacts.For(procedure, m, drives), Guid.Empty))
+            .ToList();
         var sheets = made.OfType<Parsed<RunSheet>.Ok>().Select(s => s.Value).ToList();
-        return sheets.Count > 0 ? sheets : throw new Refusal(made.OfType<Parsed<RunSheet>.Refused>().Select(r => r.Reason).FirstOrDefault() ?? $"No sample machine fits '{procedure.AppliesTo}'.");
+        return sheets.Count > 0
+            ? sheets
+            : throw new Refusal(
+                made.OfType<Parsed<RunSheet>.Refused>().Select(r => r.Reason).FirstOrDefault()
+                    ?? $"No sample machine fits '{procedure.AppliesTo}'."
+            );
     }
 
     private static void ByHand(Call call, RunSheet sheet)
@@ -45,10 +75,14 @@ internal static class TryCommand
         while (run.Current is { } step)
         {
             call.Screen.Line($"[dim]{Screen.Safe(step.Chapter)}  {Screen.Safe(step.Id)}[/]");
-            call.Screen.Line($"[bold]{Words.Of(step.Kind).ToUpperInvariant(),-6}{Screen.Safe(step.Say)}[/]");
+            call.Screen.Line($"[bold]{Words.Of(step.Kind).ToUpperInvariant(), -6}{Screen.Safe(step.Say)}[/]");
             foreach (var told in new[] { step.See, step.Hear, step.IfNot }.OfType<string>())
                 call.Screen.Line($"      {Screen.Safe(told)}");
-            var typed = call.Screen.Ask($"      {string.Join(" · ", run.Choices)}{(step.TakesText ? $" (or type: {run.Typed(run.Choices[0])})" : "")} > ").Trim();
+            var typed = call
+                .Screen.Ask(
+                    $"      {string.Join(" · ", run.Choices)}{(step.TakesText ? $" (or type: {run.Typed(run.Choices[0])})" : "")} > "
+                )
+                .Trim();
             if (typed == "q")
                 return;
             if (typed.Length == 0)
@@ -56,7 +90,9 @@ internal static class TryCommand
             if (step.TakesText && run.Choices.Contains(typed))
                 typed = run.Typed(typed);
             if (!step.TakesText && !run.Choices.Contains(typed))
-                call.Screen.Line($"      [bold]'{Screen.Safe(typed)}' is no answer here; accepted: {string.Join(", ", run.Choices)}, or q to leave.[/]");
+                call.Screen.Line(
+                    $"      [bold]'{Screen.Safe(typed)}' is no answer here; accepted: {string.Join(", ", run.Choices)}, or q to leave.[/]"
+                );
             else if (run.Answer(typed) is { } said)
                 call.Screen.Line($"      {Screen.Safe(said)}");
         }
@@ -80,7 +116,9 @@ internal static class TryCommand
             longest = Math.Max(longest, run.Visits.Count);
         }
         var steps = procedure.Steps.Count(s => answered.Any(a => a.Item1 == s.Id));
-        call.Screen.Line($"{Screen.Safe(procedure.Id)}: {runs} runs on {sheets.Count} kinds of machine; {ended} ended, {handedOver} were handed over, {runs - ended - handedOver} went in circles; the longest had {longest} answers.");
+        call.Screen.Line(
+            $"{Screen.Safe(procedure.Id)}: {runs} runs on {sheets.Count} kinds of machine; {ended} ended, {handedOver} were handed over, {runs - ended - handedOver} went in circles; the longest had {longest} answers."
+        );
         call.Screen.Line($"{steps} of {procedure.Steps.Count} steps were visited, with {answered.Count} different answers.");
     }
 }

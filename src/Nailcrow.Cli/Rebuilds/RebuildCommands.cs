@@ -26,10 +26,20 @@ internal static class RebuildCommands
     private static Command Read()
     {
         var ticket = Said.Ticket();
-        var percent = new Option<decimal?>("--percent") { Description = "What the screen shows, 0 to 100, with its decimals.", HelpName = "PERCENT" };
+        var percent = new Option<decimal?>("--percent")
+        {
+            Description = "What the screen shows, 0 to 100, with its decimals.",
+            HelpName = "PERCENT",
+        };
         var phase = Said.OneOf<RebuildPhase>("--phase", "What it is doing; default rebuilding.", "phase");
         var progress = Said.OneOf<Progress>("--progress", "Default running.", "progress");
-        return new Command("read", "Keep a reading: yours if you say one, else the machine's own.") { ticket, percent, phase, progress }.Does(async call =>
+        return new Command("read", "Keep a reading: yours if you say one, else the machine's own.")
+        {
+            ticket,
+            percent,
+            phase,
+            progress,
+        }.Does(async call =>
         {
             if ((call.Get(percent), call.Get(phase), call.Get(progress)) is (null, null, null))
             {
@@ -37,18 +47,42 @@ internal static class RebuildCommands
                 return;
             }
             var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
-            var array = view.Run?.Sheet.Array ?? view.Danger.Array ?? throw new Refusal("Which array rebuilds is not known yet; take a snapshot first.");
-            await call.WriteAsync(view.Number, new ReadingTaken(array, call.Get(progress) ?? Progress.Running, call.Get(phase) ?? RebuildPhase.Rebuilding, "person", call.Get(percent)), "your reading is on record.");
+            var array =
+                view.Run?.Sheet.Array
+                ?? view.Danger.Array
+                ?? throw new Refusal("Which array rebuilds is not known yet; take a snapshot first.");
+            await call.WriteAsync(
+                view.Number,
+                new ReadingTaken(
+                    array,
+                    call.Get(progress) ?? Progress.Running,
+                    call.Get(phase) ?? RebuildPhase.Rebuilding,
+                    "person",
+                    call.Get(percent)
+                ),
+                "your reading is on record."
+            );
         });
     }
 
     internal static void Draw(Screen screen, TicketView view)
     {
-        screen.Line($"[bold]{TicketNumber.Text(view.Number)}[/] {Screen.Safe(view.Run?.Sheet.Array)}: {Words.Of(view.Rebuild.Look.State)}. {Screen.Safe(view.Rebuild.Look.Sentence)}");
-        screen.Table(["read (UTC)", "phase", "percent", "by"], view.Rebuild.Readings.TakeLast(12).Select(r => new[]
-        {
-            $"{r.At.UtcDateTime:MM-dd HH:mm:ss}", r.Progress == Progress.Running ? Words.Of(r.Phase) : Words.Of(r.Progress), r.Percent is { } p ? $"{p,6} {Bar(p)}" : "", Screen.Safe(r.Source),
-        }));
+        screen.Line(
+            $"[bold]{TicketNumber.Text(view.Number)}[/] {Screen.Safe(view.Run?.Sheet.Array)}: {Words.Of(view.Rebuild.Look.State)}. {Screen.Safe(view.Rebuild.Look.Sentence)}"
+        );
+        screen.Table(
+            ["read (UTC)", "phase", "percent", "by"],
+            view.Rebuild.Readings.TakeLast(12)
+                .Select(r =>
+                    new[]
+                    {
+                        $"{r.At.UtcDateTime:MM-dd HH:mm:ss}",
+                        r.Progress == Progress.Running ? Words.Of(r.Phase) : Words.Of(r.Progress),
+                        r.Percent is { } p ? $"{p, 6} {Bar(p)}" : "",
+                        Screen.Safe(r.Source),
+                    }
+                )
+        );
     }
 
     private static string Bar(decimal percent) => new string('█', (int)(percent / 5)).PadRight(20, '·');

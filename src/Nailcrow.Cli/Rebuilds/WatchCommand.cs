@@ -12,13 +12,20 @@ internal static class WatchCommand
     public static Command Build()
     {
         var ticket = Said.Ticket();
-        var every = new Option<double>("--every") { Description = "Seconds between two looks, 1 to 600.", HelpName = "SECONDS", DefaultValueFactory = _ => 5 };
-        return new Command("watch", "Look on until it has ended; ends with 1 if it failed or was lost from sight.") { ticket, every }.Does(async call =>
+        var every = new Option<double>("--every")
         {
-            if (call.Get(every) is not (>= 1 and <= 600))
-                throw new UsageProblem($"--every is {call.Get(every)}; accepted: 1 to 600 seconds.");
-            await FollowAsync(call, call.Get(ticket), TimeSpan.FromSeconds(call.Get(every)));
-        });
+            Description = "Seconds between two looks, 1 to 600.",
+            HelpName = "SECONDS",
+            DefaultValueFactory = _ => 5,
+        };
+        return new Command("watch", "Look on until it has ended; ends with 1 if it failed or was lost from sight.") { ticket, every }.Does(
+            async call =>
+            {
+                if (call.Get(every) is not (>= 1 and <= 600))
+                    throw new UsageProblem($"--every is {call.Get(every)}; accepted: 1 to 600 seconds.");
+                await FollowAsync(call, call.Get(ticket), TimeSpan.FromSeconds(call.Get(every)));
+            }
+        );
     }
 
     public static async Task FollowAsync(Call call, long ticket, TimeSpan every)
@@ -28,7 +35,7 @@ internal static class WatchCommand
             var view = await call.Client.TicketAsync(ticket, call.Ct);
             var look = view.Rebuild.Look;
             if (look.Sentence != told && !call.Json)
-                call.Screen.Line($"{DateTime.UtcNow:HH:mm:ss} UTC  {Words.Of(look.State),-9} {Screen.Safe(told = look.Sentence)}");
+                call.Screen.Line($"{DateTime.UtcNow:HH:mm:ss} UTC  {Words.Of(look.State), -9} {Screen.Safe(told = look.Sentence)}");
             if (look.State is not (RebuildState.Done or RebuildState.Failed or RebuildState.NoNews))
                 continue;
             if (call.Json)

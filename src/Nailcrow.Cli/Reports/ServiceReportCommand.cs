@@ -14,18 +14,20 @@ internal static class ServiceReportCommand
     {
         var ticket = Said.Ticket();
         var into = Said.Optional("--into", "Write it there as a PDF.", "FILE");
-        return new Command("service-report", "What was done on a ticket: for the customer, and for later.") { ticket, into }.Does(async call =>
-        {
-            var number = call.Get(ticket);
-            if (call.Get(into) is not { } path)
+        return new Command("service-report", "What was done on a ticket: for the customer, and for later.") { ticket, into }.Does(
+            async call =>
             {
-                var report = await call.Client.ReportOfAsync(number, call.Ct);
-                call.Show(report, ContractJson.Default.ServiceReport, screen => Draw(screen, report));
-                return;
+                var number = call.Get(ticket);
+                if (call.Get(into) is not { } path)
+                {
+                    var report = await call.Client.ReportOfAsync(number, call.Ct);
+                    call.Show(report, ContractJson.Default.ServiceReport, screen => Draw(screen, report));
+                    return;
+                }
+                await Fetched.IntoAsync(path, file => call.Client.ReportPaperAsync(number, file, call.Ct), call.Ct);
+                call.Screen.Line($"{Screen.Safe(path)} is written.");
             }
-            await Fetched.IntoAsync(path, file => call.Client.ReportPaperAsync(number, file, call.Ct), call.Ct);
-            call.Screen.Line($"{Screen.Safe(path)} is written.");
-        });
+        );
     }
 
     private static void Draw(Screen screen, ServiceReport report)
@@ -37,7 +39,9 @@ internal static class ServiceReportCommand
         {
             screen.Line($"\n[bold]{Screen.Safe(part.Name)}[/]");
             foreach (var line in part.Lines)
-                screen.Line($"  [dim]{(line.At is { } at ? $"{at.UtcDateTime:yyyy-MM-dd HH:mm}Z" : ""),-18}[/]{Screen.Safe(line.Says)}{(line.By is { } by ? $" [dim]({Screen.Safe(by)})[/]" : "")}");
+                screen.Line(
+                    $"  [dim]{(line.At is { } at ? $"{at.UtcDateTime:yyyy-MM-dd HH:mm}Z" : ""), -18}[/]{Screen.Safe(line.Says)}{(line.By is { } by ? $" [dim]({Screen.Safe(by)})[/]" : "")}"
+                );
         }
     }
 }

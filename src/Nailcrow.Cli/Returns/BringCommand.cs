@@ -16,35 +16,70 @@ internal static class BringCommand
         var ticket = Said.Ticket();
         var all = new Option<bool>("--all") { Description = "List every part that does not fit as well." };
         var plan = Said.Optional("--plan", "Reckon exchanges through: 3=12TB,5=16TB.", "BAY=SIZE,...");
-        return new Command("bring", "What to bring: parts in stock that fit, with reasons, tools, and what the array then holds.") { ticket, all, plan }.Does(async call =>
+        return new Command("bring", "What to bring: parts in stock that fit, with reasons, tools, and what the array then holds.")
+        {
+            ticket,
+            all,
+            plan,
+        }.Does(async call =>
         {
             var bring = await call.Client.BringAsync(call.Get(ticket), call.Ct, call.Get(plan));
-            call.Show(bring, ContractJson.Default.BringView, screen =>
-            {
-                screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
-                var unfit = bring.Parts.Count(p => p.Fit == Fit.DoesNotFit);
-                var shown = call.Get(all) ? bring.Parts : [.. bring.Parts.Where(p => p.Fit != Fit.DoesNotFit), .. bring.Parts.Where(p => p.Fit == Fit.DoesNotFit).Take(FewUnfit)];
-                screen.Table(["", "serial", "model", "size", "depot", "because"], shown.Select(p => new[]
+            call.Show(
+                bring,
+                ContractJson.Default.BringView,
+                screen =>
                 {
-                    p.Fit switch { Fit.Fits => "[bold]fits[/]", Fit.FitsWithWarnings => "look twice", _ => "[dim]does not fit[/]" }, Screen.Safe(p.Part.Serial), Screen.Safe(p.Part.Model), ByteSize.Both(p.Part.Bytes), Screen.Safe(p.Part.Depot), Screen.Safe(string.Join(" ", p.Blocks.Concat(p.Warns))),
-                }));
-                if (unfit > FewUnfit && !call.Get(all))
-                    screen.Line($"[dim]and {unfit - FewUnfit} more that do not fit; --all lists them[/]");
-                if (bring.Parts.Count == 0)
-                    screen.Line("Nothing is in stock. 'nailcrow import drives FILE' brings in a depot's list.");
-                if (bring.Capacity is { } capacity)
-                    screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
-                if (bring.Plan is { } planned)
-                    screen.Line($"As planned (bay {string.Join(", ", planned.Changes.Select(c => $"{Screen.Safe(c.Bay)} to {Size.Both(c.To)}"))}): {Told(planned.After)}; {(planned.Gain == 0 ? "nothing gained" : $"{Size.Both(Math.Abs(planned.Gain))} {(planned.Gain > 0 ? "more" : "less")} usable")}.");
-                foreach (var upgrade in bring.Upgrades)
-                    screen.Line($"  {upgrade.Changes.Count} larger: bay {string.Join(", ", upgrade.Changes.Select(c => Screen.Safe(c.Bay)))} gives {Size.Both(upgrade.Gain)} more usable.");
-                screen.Line($"Tools: {Screen.Safe(string.Join("; ", bring.Tools))}.");
-            });
+                    screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
+                    var unfit = bring.Parts.Count(p => p.Fit == Fit.DoesNotFit);
+                    var shown = call.Get(all)
+                        ? bring.Parts
+                        :
+                        [
+                            .. bring.Parts.Where(p => p.Fit != Fit.DoesNotFit),
+                            .. bring.Parts.Where(p => p.Fit == Fit.DoesNotFit).Take(FewUnfit),
+                        ];
+                    screen.Table(
+                        ["", "serial", "model", "size", "depot", "because"],
+                        shown.Select(p =>
+                            new[]
+                            {
+                                p.Fit switch
+                                {
+                                    Fit.Fits => "[bold]fits[/]",
+                                    Fit.FitsWithWarnings => "look twice",
+                                    _ => "[dim]does not fit[/]",
+                                },
+                                Screen.Safe(p.Part.Serial),
+                                Screen.Safe(p.Part.Model),
+                                ByteSize.Both(p.Part.Bytes),
+                                Screen.Safe(p.Part.Depot),
+                                Screen.Safe(string.Join(" ", p.Blocks.Concat(p.Warns))),
+                            }
+                        )
+                    );
+                    if (unfit > FewUnfit && !call.Get(all))
+                        screen.Line($"[dim]and {unfit - FewUnfit} more that do not fit; --all lists them[/]");
+                    if (bring.Parts.Count == 0)
+                        screen.Line("Nothing is in stock. 'nailcrow import drives FILE' brings in a depot's list.");
+                    if (bring.Capacity is { } capacity)
+                        screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
+                    if (bring.Plan is { } planned)
+                        screen.Line(
+                            $"As planned (bay {string.Join(", ", planned.Changes.Select(c => $"{Screen.Safe(c.Bay)} to {Size.Both(c.To)}"))}): {Told(planned.After)}; {(planned.Gain == 0 ? "nothing gained" : $"{Size.Both(Math.Abs(planned.Gain))} {(planned.Gain > 0 ? "more" : "less")} usable")}."
+                        );
+                    foreach (var upgrade in bring.Upgrades)
+                        screen.Line(
+                            $"  {upgrade.Changes.Count} larger: bay {string.Join(", ", upgrade.Changes.Select(c => Screen.Safe(c.Bay)))} gives {Size.Both(upgrade.Gain)} more usable."
+                        );
+                    screen.Line($"Tools: {Screen.Safe(string.Join("; ", bring.Tools))}.");
+                }
+            );
         });
     }
 
     // Enough to see why; a shelf has many.
     private const int FewUnfit = 2;
 
-    private static string Told(Capacity capacity) => $"usable {Size.Both(capacity.Usable)}, protected {Size.Both(capacity.Protected)}, unused {Size.Both(capacity.Unused)}";
+    private static string Told(Capacity capacity) =>
+        $"usable {Size.Both(capacity.Usable)}, protected {Size.Both(capacity.Protected)}, unused {Size.Both(capacity.Unused)}";
 }

@@ -17,13 +17,39 @@ internal static class PartCommands
         var size = Said.Optional("--size", "Bytes, or a number with GB, TB, GiB or TiB. Not needed for a drive in stock.");
         var depot = Said.Optional("--depot", "Where it lies. Not needed for a drive in stock.", "NAME");
         var because = Said.Optional("--because", "Why it is taken although something speaks against it.", "REASON");
-        return new Command("reserve", "Set a replacement aside; one that does not fit is refused, what speaks against one is said.") { ticket, serial, model, size, depot, because }.Does(async call =>
+        return new Command("reserve", "Set a replacement aside; one that does not fit is refused, what speaks against one is said.")
+        {
+            ticket,
+            serial,
+            model,
+            size,
+            depot,
+            because,
+        }.Does(async call =>
         {
             var asked = call.Get(serial);
-            var listed = call.Get(model) is null || call.Get(size) is null || call.Get(depot) is null ? (await call.Client.FindDrivesAsync(asked, call.Ct)).Drives.FirstOrDefault(d => d.Depot is not null && string.Equals(d.Serial, asked, StringComparison.OrdinalIgnoreCase)) : null;
-            var what = call.Get(model) ?? listed?.Model ?? throw new UsageProblem($"{asked} is not in stock; say --model, --size and --depot.");
-            var bytes = call.Get(size) is { } text ? Size.Parse(text) : listed?.Bytes ?? throw new UsageProblem($"{asked} is not in stock; say --size.");
-            await call.WriteAsync(call.Get(ticket), new PartReserved(asked, what, bytes, call.Get(depot) ?? listed?.Depot ?? throw new UsageProblem($"{asked} is not in stock; say --depot."), OverruledBecause: call.Get(because)), $"{asked} is reserved.");
+            var listed =
+                call.Get(model) is null || call.Get(size) is null || call.Get(depot) is null
+                    ? (await call.Client.FindDrivesAsync(asked, call.Ct)).Drives.FirstOrDefault(d =>
+                        d.Depot is not null && string.Equals(d.Serial, asked, StringComparison.OrdinalIgnoreCase)
+                    )
+                    : null;
+            var what =
+                call.Get(model) ?? listed?.Model ?? throw new UsageProblem($"{asked} is not in stock; say --model, --size and --depot.");
+            var bytes = call.Get(size) is { } text
+                ? Size.Parse(text)
+                : listed?.Bytes ?? throw new UsageProblem($"{asked} is not in stock; say --size.");
+            await call.WriteAsync(
+                call.Get(ticket),
+                new PartReserved(
+                    asked,
+                    what,
+                    bytes,
+                    call.Get(depot) ?? listed?.Depot ?? throw new UsageProblem($"{asked} is not in stock; say --depot."),
+                    OverruledBecause: call.Get(because)
+                ),
+                $"{asked} is reserved."
+            );
         });
     }
 

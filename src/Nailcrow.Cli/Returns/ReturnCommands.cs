@@ -17,15 +17,32 @@ internal static class ReturnCommands
         return new Command("show", "Who holds each drive that moved, and how far its return is.") { ticket }.Does(async call =>
         {
             var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
-            call.Show(view, ContractJson.Default.TicketView, screen =>
-            {
-                if (view.Custody.Count == 0)
-                    screen.Line("No drive has moved.");
-                else
-                    screen.Table(["serial", "to", "when", "by"], view.Custody.Select(m => new[] { $"[bold]{Screen.Safe(m.Serial)}[/]", Screen.Safe(m.To.ToString()), Telling.Clock(m.At, view.Zone), Screen.Safe(m.By) }));
-                foreach (var back in view.Returns)
-                    screen.Line($"{Screen.Safe(back.Serial)}: {Screen.Safe(back.Reason)} to {Screen.Safe(back.To.ToString())}, number {Screen.Safe(back.Authorisation ?? "none")}, due {back.DueBy?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "not said"}, {(back.ArrivedAt is not null ? "arrived" : back.SentAt is not null ? $"sent with {Screen.Safe(back.Carrier)} {Screen.Safe(back.Tracking)}" : "not sent yet")}");
-            });
+            call.Show(
+                view,
+                ContractJson.Default.TicketView,
+                screen =>
+                {
+                    if (view.Custody.Count == 0)
+                        screen.Line("No drive has moved.");
+                    else
+                        screen.Table(
+                            ["serial", "to", "when", "by"],
+                            view.Custody.Select(m =>
+                                new[]
+                                {
+                                    $"[bold]{Screen.Safe(m.Serial)}[/]",
+                                    Screen.Safe(m.To.ToString()),
+                                    Telling.Clock(m.At, view.Zone),
+                                    Screen.Safe(m.By),
+                                }
+                            )
+                        );
+                    foreach (var back in view.Returns)
+                        screen.Line(
+                            $"{Screen.Safe(back.Serial)}: {Screen.Safe(back.Reason)} to {Screen.Safe(back.To.ToString())}, number {Screen.Safe(back.Authorisation ?? "none")}, due {back.DueBy?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "not said"}, {(back.ArrivedAt is not null ? "arrived" : back.SentAt is not null ? $"sent with {Screen.Safe(back.Carrier)} {Screen.Safe(back.Tracking)}" : "not sent yet")}"
+                        );
+                }
+            );
         });
     }
 
@@ -37,16 +54,22 @@ internal static class ReturnCommands
         var number = Said.Optional("--authorisation", "The maker's number for the exchange.", "NUMBER");
         var due = new Option<DateOnly?>("--due") { Description = "When it has to be there, as 2026-03-31.", HelpName = "DATE" };
         var agreed = Said.Optional("--data-agreed-by", "Who at the customer agreed that their data may leave.", "NAME");
-        return new Command("open", "Say why and where it goes, and by when.") { ticket, serial, maker, depot, number, due, agreed }.Does(call =>
-        {
-            var (reason, to) = (call.Get(maker), call.Get(depot)) switch
+        return new Command("open", "Say why and where it goes, and by when.") { ticket, serial, maker, depot, number, due, agreed }.Does(
+            call =>
             {
-                ({ } name, null) => (ReturnReason.ExchangeUnderWarranty, new Holder(HolderKind.Maker, name)),
-                (null, { } name) => (ReturnReason.BackToStores, new Holder(HolderKind.Depot, name)),
-                _ => throw new UsageProblem("Say where it goes: one of --to-maker NAME and --to-depot NAME."),
-            };
-            return call.WriteAsync(call.Get(ticket), new ReturnOpened(call.Get(serial), reason, to, call.Get(number), call.Get(due), call.Get(agreed)), $"a return for {call.Get(serial)} is open.");
-        });
+                var (reason, to) = (call.Get(maker), call.Get(depot)) switch
+                {
+                    ({ } name, null) => (ReturnReason.ExchangeUnderWarranty, new Holder(HolderKind.Maker, name)),
+                    (null, { } name) => (ReturnReason.BackToStores, new Holder(HolderKind.Depot, name)),
+                    _ => throw new UsageProblem("Say where it goes: one of --to-maker NAME and --to-depot NAME."),
+                };
+                return call.WriteAsync(
+                    call.Get(ticket),
+                    new ReturnOpened(call.Get(serial), reason, to, call.Get(number), call.Get(due), call.Get(agreed)),
+                    $"a return for {call.Get(serial)} is open."
+                );
+            }
+        );
     }
 
     private static Command Send()
@@ -55,7 +78,12 @@ internal static class ReturnCommands
         var carrier = Said.Needed("--carrier", "Who takes it.", "NAME");
         var tracking = Said.Optional("--tracking", "The carrier's number for it.", "NUMBER");
         return new Command("send", "It was handed to a carrier.") { ticket, serial, carrier, tracking }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new ReturnSent(call.Get(serial), call.Get(carrier)!, call.Get(tracking)), $"{call.Get(serial)} is with {call.Get(carrier)}."));
+            call.WriteAsync(
+                call.Get(ticket),
+                new ReturnSent(call.Get(serial), call.Get(carrier)!, call.Get(tracking)),
+                $"{call.Get(serial)} is with {call.Get(carrier)}."
+            )
+        );
     }
 
     private static Command Arrive()
@@ -63,6 +91,11 @@ internal static class ReturnCommands
         var (ticket, serial) = (Said.Ticket(), Said.Text("SERIAL", "The drive whose box arrived."));
         var inside = Said.Needed("--in-box", "The serial on the drive that is in the box.", "SERIAL");
         return new Command("arrive", "A box arrived: read the serial inside.") { ticket, serial, inside }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new ReturnArrived(call.Get(serial), call.Get(inside)!), $"the box for {call.Get(serial)} was opened."));
+            call.WriteAsync(
+                call.Get(ticket),
+                new ReturnArrived(call.Get(serial), call.Get(inside)!),
+                $"the box for {call.Get(serial)} was opened."
+            )
+        );
     }
 }

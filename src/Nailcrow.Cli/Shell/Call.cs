@@ -14,7 +14,8 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
 
     public CancellationToken Ct => ct;
 
-    public Screen Screen { get; } = Screen.To(parsed.InvocationConfiguration.Output, parsed.InvocationConfiguration.Error, parsed.GetValue(Globals.Json));
+    public Screen Screen { get; } =
+        Screen.To(parsed.InvocationConfiguration.Output, parsed.InvocationConfiguration.Error, parsed.GetValue(Globals.Json));
 
     public bool Json => parsed.GetValue(Globals.Json);
 
@@ -48,7 +49,11 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
     {
         var wanted = parsed.GetValue(Globals.As);
         if (Session is not { } session)
-            throw new NotSignedIn(wanted is null ? "Nobody is signed in; 'nailcrow sign-in NAME' does that." : $"{wanted} is not signed in here; 'nailcrow sign-in {wanted}' does that.");
+            throw new NotSignedIn(
+                wanted is null
+                    ? "Nobody is signed in; 'nailcrow sign-in NAME' does that."
+                    : $"{wanted} is not signed in here; 'nailcrow sign-in {wanted}' does that."
+            );
         var client = new NailcrowClient(new HttpClient { BaseAddress = Address(session), Timeout = Patience }, TimeProvider.System);
         client.UseToken(session.Token);
         ActedAs = session.Name;

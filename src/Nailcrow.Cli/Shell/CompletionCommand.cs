@@ -32,10 +32,12 @@ internal static class CompletionCommand
     {
         var shell = new Argument<string>("SHELL") { Description = "bash, zsh or fish." };
         shell.AcceptOnlyFromAmong([.. Scripts.Keys]);
-        return new Command("completion", "Print the completion script of a shell: source <(nailcrow completion bash)") { shell }.Does(call =>
-        {
-            Console.Out.WriteLine(Scripts[call.Get(shell)]);
-            return Task.CompletedTask;
-        });
+        return new Command("completion", "Print the completion script of a shell: source <(nailcrow completion bash)") { shell }.Does(
+            call =>
+            {
+                Console.Out.WriteLine(Scripts[call.Get(shell)]);
+                return Task.CompletedTask;
+            }
+        );
     }
 }

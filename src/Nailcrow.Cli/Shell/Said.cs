@@ -9,11 +9,7 @@ namespace Nailcrow.Cli.Shell;
 internal static class Said
 {
     public static Argument<long> Ticket() =>
-        new("TICKET")
-        {
-            Description = "A ticket number: T-1042 or 1042.",
-            CustomParser = result => Read(result, TicketNumber.Parse),
-        };
+        new("TICKET") { Description = "A ticket number: T-1042 or 1042.", CustomParser = result => Read(result, TicketNumber.Parse) };
 
     public static Argument<string> Text(string name, string description) => new(name) { Description = description };
 
@@ -21,7 +17,12 @@ internal static class Said
         new(name) { Description = description, HelpName = placeholder ?? name.TrimStart('-').ToUpperInvariant() };
 
     public static Option<string> Needed(string name, string description, string? placeholder = null) =>
-        new(name) { Description = description, HelpName = placeholder ?? name.TrimStart('-').ToUpperInvariant(), Required = true };
+        new(name)
+        {
+            Description = description,
+            HelpName = placeholder ?? name.TrimStart('-').ToUpperInvariant(),
+            Required = true,
+        };
 
     /// <summary>An option whose value is one word of a family; another word is refused with the family listed.</summary>
     public static Option<T?> OneOf<T>(string name, string description, string what)
@@ -33,7 +34,9 @@ internal static class Said
             HelpName = name.TrimStart('-').ToUpperInvariant(),
             CustomParser = result => Read(result, text => Core.Words.Parse<T>(text, what)),
         };
-        option.CompletionSources.Add(_ => Enum.GetValues<T>().Select(v => new System.CommandLine.Completions.CompletionItem(Core.Words.Of(v))));
+        option.CompletionSources.Add(_ =>
+            Enum.GetValues<T>().Select(v => new System.CommandLine.Completions.CompletionItem(Core.Words.Of(v)))
+        );
         return option;
     }
 

@@ -40,7 +40,12 @@ internal sealed class Screen
     public void Json<T>(T value, JsonTypeInfo<T> type)
     {
         using var memory = new MemoryStream();
-        using (var writer = new Utf8JsonWriter(memory, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
+        using (
+            var writer = new Utf8JsonWriter(
+                memory,
+                new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }
+            )
+        )
             JsonSerializer.Serialize(writer, value, type);
         _output.WriteLine(System.Text.Encoding.UTF8.GetString(memory.GetBuffer(), 0, (int)memory.Length));
     }
@@ -70,7 +75,8 @@ internal sealed class Screen
     public string Ask(string question)
     {
         _error.Write(question);
-        return Console.In.ReadLine() ?? throw new UsageProblem("The input ended before the command was through. What was answered is kept.");
+        return Console.In.ReadLine()
+            ?? throw new UsageProblem("The input ended before the command was through. What was answered is kept.");
     }
 
     /// <summary>A table with a head and no lines.</summary>
@@ -87,7 +93,9 @@ internal sealed class Screen
     /// <summary>What became of an entry, and what is next.</summary>
     public void Receipt(Receipt receipt, string what)
     {
-        Line($"{TicketNumber.Text(receipt.Ticket)}: {Safe(what)}{(receipt.Repeated ? " (kept before)" : "")} [dim]entry {receipt.Seq}, {Words.Of(receipt.Stage)}[/]");
+        Line(
+            $"{TicketNumber.Text(receipt.Ticket)}: {Safe(what)}{(receipt.Repeated ? " (kept before)" : "")} [dim]entry {receipt.Seq}, {Words.Of(receipt.Stage)}[/]"
+        );
         if (receipt.Said is { } said)
             Line($"  {Safe(said)}");
         foreach (var raised in receipt.Raised)
@@ -99,11 +107,14 @@ internal sealed class Screen
 
     private IAnsiConsole Open()
     {
-        var console = AnsiConsole.Create(new AnsiConsoleSettings { Out = new AnsiConsoleOutput(_output), Interactive = InteractionSupport.No });
+        var console = AnsiConsole.Create(
+            new AnsiConsoleSettings { Out = new AnsiConsoleOutput(_output), Interactive = InteractionSupport.No }
+        );
         if (Console.IsOutputRedirected)
             console.Profile.Width = PipeWidth;
         return console;
     }
 
-    private static string JsonEncodedText(string text) => $"\"{System.Text.Json.JsonEncodedText.Encode(text, JavaScriptEncoder.UnsafeRelaxedJsonEscaping)}\"";
+    private static string JsonEncodedText(string text) =>
+        $"\"{System.Text.Json.JsonEncodedText.Encode(text, JavaScriptEncoder.UnsafeRelaxedJsonEscaping)}\"";
 }

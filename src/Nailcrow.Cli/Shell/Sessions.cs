@@ -11,7 +11,10 @@ internal sealed record Sessions(IReadOnlyList<Session> All)
 {
     public static string Folder =>
         Environment.GetEnvironmentVariable("NAILCROW_HOME")
-        ?? Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.ApplicationData, Environment.SpecialFolderOption.Create), "nailcrow");
+        ?? Path.Combine(
+            Environment.GetFolderPath(Environment.SpecialFolder.ApplicationData, Environment.SpecialFolderOption.Create),
+            "nailcrow"
+        );
 
     private static string File => Path.Combine(Folder, "sessions.json");
 
@@ -25,7 +28,9 @@ internal sealed record Sessions(IReadOnlyList<Session> All)
     {
         try
         {
-            return System.IO.File.Exists(File) ? JsonSerializer.Deserialize(System.IO.File.ReadAllText(File), SessionJson.Default.Sessions) ?? new([]) : new([]);
+            return System.IO.File.Exists(File)
+                ? JsonSerializer.Deserialize(System.IO.File.ReadAllText(File), SessionJson.Default.Sessions) ?? new([])
+                : new([]);
         }
         catch (JsonException)
         {
@@ -37,7 +42,17 @@ internal sealed record Sessions(IReadOnlyList<Session> All)
     {
         Directory.CreateDirectory(Folder);
         var draft = $"{File}.{Environment.ProcessId}";
-        using (var stream = new FileStream(draft, new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite }))
+        using (
+            var stream = new FileStream(
+                draft,
+                new FileStreamOptions
+                {
+                    Mode = FileMode.Create,
+                    Access = FileAccess.Write,
+                    UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+                }
+            )
+        )
             JsonSerializer.Serialize(stream, this, SessionJson.Default.Sessions);
         System.IO.File.Move(draft, File, overwrite: true);
     }

@@ -25,15 +25,30 @@ internal static class Tour
         [
             new("Say who you are.", [PeopleCommands.SignIn(), PeopleCommands.SignOut(), PeopleCommands.Who()]),
             new("See what machines said that nobody understood.", [IntakeCommands.Build()]),
-            new("See what is waiting, take one, and say how it goes.", [DeskCommands.Desk(), DeskCommands.Day(), TicketListCommand.Build(), TicketCommands.Build()]),
-            new("See the machine: how dangerous is it, and what is in which bay?", [BaysCommand.Build(), ApplianceCommands.Build(), SnapshotCommands.Build(), DriveCommands.Build()]),
+            new(
+                "See what is waiting, take one, and say how it goes.",
+                [DeskCommands.Desk(), DeskCommands.Day(), TicketListCommand.Build(), TicketCommands.Build()]
+            ),
+            new(
+                "See the machine: how dangerous is it, and what is in which bay?",
+                [BaysCommand.Build(), ApplianceCommands.Build(), SnapshotCommands.Build(), DriveCommands.Build()]
+            ),
             new("Have the replacement with you before you travel.", [BringCommand.Build(), PartCommands.Build()]),
             new("Follow the run sheet, one step at a time.", [RunCommands.Build(), LightCommands.Build(), ProcedureCommands.Build()]),
             new("Follow the rebuild, from there or from home.", [RebuildCommands.Build()]),
             new("Send back what came out.", [ReturnCommands.Build()]),
-            new("Keep the house in order.", [PersonCommands.Build(), ImportCommands.Import(), ImportCommands.Export(), AdminCommands.Build(), CompletionCommand.Build()]),
+            new(
+                "Keep the house in order.",
+                [PersonCommands.Build(), ImportCommands.Import(), ImportCommands.Export(), AdminCommands.Build(), CompletionCommand.Build()]
+            ),
         ];
-        var root = new RootCommand("Nailcrow leads a drive swap from the fault to the closed ticket.") { Globals.Json, Globals.At, Globals.As, Globals.Service };
+        var root = new RootCommand("Nailcrow leads a drive swap from the fault to the closed ticket.")
+        {
+            Globals.Json,
+            Globals.At,
+            Globals.As,
+            Globals.Service,
+        };
         foreach (var command in stops.SelectMany(s => s.Commands))
             root.Subcommands.Add(command);
         if (root.Options.OfType<HelpOption>().FirstOrDefault() is { Action: HelpAction usual } help)

@@ -20,13 +20,13 @@ internal sealed class TourHelp(IReadOnlyList<Tour.Stop> stops, HelpAction usual)
             output.WriteLine();
             output.WriteLine(stop.Say);
             foreach (var command in stop.Commands)
-                foreach (var (name, says) in Lines(command))
-                    output.WriteLine($"  {name,-26}{says}");
+            foreach (var (name, says) in Lines(command))
+                output.WriteLine($"  {name, -26}{says}");
         }
         output.WriteLine();
         output.WriteLine("Everywhere");
         foreach (var option in root.Options.Where(o => !o.Hidden))
-            output.WriteLine($"  {option.Name + (option.HelpName is { } value ? $" {value}" : ""),-26}{option.Description}");
+            output.WriteLine($"  {option.Name + (option.HelpName is { } value ? $" {value}" : ""), -26}{option.Description}");
         output.WriteLine();
         output.WriteLine("Ends with 0 done, 1 refused, 2 usage, 3 not reachable, 4 not allowed.");
         return 0;

@@ -16,17 +16,19 @@ internal static class FollowCommand
     public static Command Build()
     {
         var ticket = Said.Ticket();
-        return new Command("follow", "Step by step at the keyboard, until the end; leave and come back as you like.") { ticket }.Does(async call =>
-        {
-            var number = call.Get(ticket);
-            for (var view = await call.Client.TicketAsync(number, call.Ct); ; view = await AgainAsync(call, view))
+        return new Command("follow", "Step by step at the keyboard, until the end; leave and come back as you like.") { ticket }.Does(
+            async call =>
             {
-                StepScreen.Draw(call.Screen, view);
-                if (RunCommands.Running(view).Current is not { } step || !await AskAsync(call, view, step))
-                    return;
-                call.Screen.Line();
+                var number = call.Get(ticket);
+                for (var view = await call.Client.TicketAsync(number, call.Ct); ; view = await AgainAsync(call, view))
+                {
+                    StepScreen.Draw(call.Screen, view);
+                    if (RunCommands.Running(view).Current is not { } step || !await AskAsync(call, view, step))
+                        return;
+                    call.Screen.Line();
+                }
             }
-        });
+        );
     }
 
     private static Task<TicketView> AgainAsync(Call call, TicketView view) =>
@@ -81,7 +83,12 @@ internal static class FollowCommand
     {
         var ways = new List<string>();
         if (step.TakesText)
-            ways.Add(step.Erases ? "type bay and serial" : step.Kind == StepKind.Scan ? "scan or type the serial" : step.Unit is { } unit ? $"type it, in {unit}" : "type it");
+            ways.Add(
+                step.Erases ? "type bay and serial"
+                : step.Kind == StepKind.Scan ? "scan or type the serial"
+                : step.Unit is { } unit ? $"type it, in {unit}"
+                : "type it"
+            );
         else
             ways.AddRange(step.Answers.Select(a => a.Answer == RunStep.Done ? "Enter when done" : a.Answer));
         if (step.Kind == StepKind.Gate && view.Reachable)

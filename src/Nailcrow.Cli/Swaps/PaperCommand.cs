@@ -16,7 +16,9 @@ internal static class PaperCommand
             var number = call.Get(ticket);
             var path = call.Get(into) ?? $"{TicketNumber.Text(number)}.pdf";
             await Fetched.IntoAsync(path, file => call.Client.PaperAsync(number, file, call.Ct), call.Ct);
-            call.Screen.Line($"{Screen.Safe(path)} is written. What was filled in is entered at {call.Service}tickets/{number}/paper, or with 'nailcrow run answer'.");
+            call.Screen.Line(
+                $"{Screen.Safe(path)} is written. What was filled in is entered at {call.Service}tickets/{number}/paper, or with 'nailcrow run answer'."
+            );
         });
     }
 }

@@ -13,14 +13,26 @@ namespace Nailcrow.Cli.Swaps;
 /// <summary>Following a run sheet.</summary>
 internal static class RunCommands
 {
-    public static Command Build() => new("run", "The run sheet, followed.") { Start(), FollowCommand.Build(), Step(), Answer(), Undo(), Overrule(), Sheet(), PaperCommand.Build() };
+    public static Command Build() =>
+        new("run", "The run sheet, followed.")
+        {
+            Start(),
+            FollowCommand.Build(),
+            Step(),
+            Answer(),
+            Undo(),
+            Overrule(),
+            Sheet(),
+            PaperCommand.Build(),
+        };
 
     private static Command Start()
     {
         var ticket = Said.Ticket();
         var procedure = Said.Optional("--procedure", "Which one; default: the one written for the model.", "ID");
         return new Command("start", "Have the run sheet made for this machine and this drive.") { ticket, procedure }.Does(async call =>
-            call.Show(await call.Client.StartRunAsync(call.Get(ticket), call.Get(procedure), call.Ct), "the run sheet is made."));
+            call.Show(await call.Client.StartRunAsync(call.Get(ticket), call.Get(procedure), call.Ct), "the run sheet is made.")
+        );
     }
 
     private static Command Step()
@@ -36,38 +48,59 @@ internal static class RunCommands
     private static Command Answer()
     {
         var ticket = Said.Ticket();
-        var answer = new Argument<string>("ANSWER") { Description = "What was seen, read or scanned. Left out: done.", DefaultValueFactory = _ => RunStep.Done };
-        var step = Said.Optional("--step", "The step you believe you answer; if the run has moved on, your answer is kept and questioned.", "ID");
-        return new Command("answer", "Answer the step to do now, or go on past a gate, a hold or a call.") { ticket, answer, step }.Does(async call =>
+        var answer = new Argument<string>("ANSWER")
         {
-            var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
-            var run = Running(view);
-            var which = call.Get(step) is { } named ? run.Sheet.Step(named) ?? throw new UsageProblem($"The sheet has no step '{named}'; the run stands at '{run.Current?.Id ?? "its end"}'.") : run.Current ?? throw new Refusal("The run is at its end; nothing is left to answer.");
-            var receipt = await call.KeepAsync(view.Number, Answers.Body(run.Sheet, which, call.Get(answer)));
-            call.Show(receipt, $"{which.Id}: {call.Get(answer)}.");
-        });
+            Description = "What was seen, read or scanned. Left out: done.",
+            DefaultValueFactory = _ => RunStep.Done,
+        };
+        var step = Said.Optional(
+            "--step",
+            "The step you believe you answer; if the run has moved on, your answer is kept and questioned.",
+            "ID"
+        );
+        return new Command("answer", "Answer the step to do now, or go on past a gate, a hold or a call.") { ticket, answer, step }.Does(
+            async call =>
+            {
+                var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
+                var run = Running(view);
+                var which = call.Get(step) is { } named
+                    ? run.Sheet.Step(named)
+                        ?? throw new UsageProblem($"The sheet has no step '{named}'; the run stands at '{run.Current?.Id ?? "its end"}'.")
+                    : run.Current ?? throw new Refusal("The run is at its end; nothing is left to answer.");
+                var receipt = await call.KeepAsync(view.Number, Answers.Body(run.Sheet, which, call.Get(answer)));
+                call.Show(receipt, $"{which.Id}: {call.Get(answer)}.");
+            }
+        );
     }
 
     private static Command Undo()
     {
         var ticket = Said.Ticket();
-        return new Command("undo", "Take the last answer back: it stays in the journal, and the step is answered again.") { ticket }.Does(async call =>
-        {
-            var run = Running(await call.Client.TicketAsync(call.Get(ticket), call.Ct));
-            var last = run.Visits.LastOrDefault() ?? throw new Refusal("Nothing has been answered yet.");
-            await call.WriteAsync(call.Get(ticket), new StepTakenBack(run.Sheet.Id, last.Step), $"{last.Step} is answered again.");
-        });
+        return new Command("undo", "Take the last answer back: it stays in the journal, and the step is answered again.") { ticket }.Does(
+            async call =>
+            {
+                var run = Running(await call.Client.TicketAsync(call.Get(ticket), call.Ct));
+                var last = run.Visits.LastOrDefault() ?? throw new Refusal("Nothing has been answered yet.");
+                await call.WriteAsync(call.Get(ticket), new StepTakenBack(run.Sheet.Id, last.Step), $"{last.Step} is answered again.");
+            }
+        );
     }
 
     private static Command Overrule()
     {
         var (ticket, reason) = (Said.Ticket(), Said.Text("REASON", "Why; it shows in the record for good."));
-        return new Command("overrule", "As a lead: go on although the step's condition does not hold.") { ticket, reason }.Does(async call =>
-        {
-            var run = Running(await call.Client.TicketAsync(call.Get(ticket), call.Ct));
-            var current = run.Current ?? throw new Refusal("The run is at its end; there is nothing to overrule.");
-            await call.WriteAsync(call.Get(ticket), new StepOverruled(run.Sheet.Id, current.Id, call.Get(reason)), $"{current.Id} is overruled.");
-        });
+        return new Command("overrule", "As a lead: go on although the step's condition does not hold.") { ticket, reason }.Does(
+            async call =>
+            {
+                var run = Running(await call.Client.TicketAsync(call.Get(ticket), call.Ct));
+                var current = run.Current ?? throw new Refusal("The run is at its end; there is nothing to overrule.");
+                await call.WriteAsync(
+                    call.Get(ticket),
+                    new StepOverruled(run.Sheet.Id, current.Id, call.Get(reason)),
+                    $"{current.Id} is overruled."
+                );
+            }
+        );
     }
 
     private static Command Sheet()
@@ -77,21 +110,30 @@ internal static class RunCommands
         {
             var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
             var run = Running(view);
-            call.Show(view, ContractJson.Default.TicketView, screen =>
-            {
-                screen.Line($"[bold]{Screen.Safe(run.Sheet.Title)}[/]  {Screen.Safe(run.Sheet.Procedure)} {run.Sheet.Version}");
-                foreach (var chapter in run.Sheet.Steps.GroupBy(s => s.Chapter))
+            call.Show(
+                view,
+                ContractJson.Default.TicketView,
+                screen =>
                 {
-                    screen.Line($"\n[bold]{Screen.Safe(chapter.Key)}[/]");
-                    foreach (var step in chapter)
-                        screen.Line($"{(step.Id == run.Current?.Id ? "► " : run.Visits.Any(v => v.Step == step.Id) ? "✓ " : "  ")}{Words.Of(step.Kind),-6}{Screen.Safe(step.Say)}{Screen.Safe(Answered(run, step))}");
+                    screen.Line($"[bold]{Screen.Safe(run.Sheet.Title)}[/]  {Screen.Safe(run.Sheet.Procedure)} {run.Sheet.Version}");
+                    foreach (var chapter in run.Sheet.Steps.GroupBy(s => s.Chapter))
+                    {
+                        screen.Line($"\n[bold]{Screen.Safe(chapter.Key)}[/]");
+                        foreach (var step in chapter)
+                            screen.Line(
+                                $"{(step.Id == run.Current?.Id ? "► " : run.Visits.Any(v => v.Step == step.Id) ? "✓ " : "  ")}{Words.Of(step.Kind), -6}{Screen.Safe(step.Say)}{Screen.Safe(Answered(run, step))}"
+                            );
+                    }
                 }
-            });
+            );
         });
     }
 
     internal static RunView Running(TicketView view) =>
-        view.Run ?? throw new Refusal($"{TicketNumber.Text(view.Number)} has no run sheet yet; 'nailcrow run start {TicketNumber.Text(view.Number)}' makes it.");
+        view.Run
+        ?? throw new Refusal(
+            $"{TicketNumber.Text(view.Number)} has no run sheet yet; 'nailcrow run start {TicketNumber.Text(view.Number)}' makes it."
+        );
 
     private static string Answered(RunView run, RunStep step) =>
         run.Visits.LastOrDefault(v => v.Step == step.Id) is { } visit && visit.Answer != RunStep.Done ? $"  [{visit.Answer}]" : "";

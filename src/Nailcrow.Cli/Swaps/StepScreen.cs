@@ -15,19 +15,25 @@ internal static class StepScreen
         var run = RunCommands.Running(view);
         if (run.Current is not { } step)
         {
-            screen.Line($"[bold]{TicketNumber.Text(view.Number)}: {(run.HandedOver ? "the run was handed over" : "the run is at its end")}.[/]");
+            screen.Line(
+                $"[bold]{TicketNumber.Text(view.Number)}: {(run.HandedOver ? "the run was handed over" : "the run is at its end")}.[/]"
+            );
             screen.Next(view.Next);
             return;
         }
         if (run.Withdrawn is { } withdrawn)
-            screen.Line($"[bold]! This version of '{Screen.Safe(run.Sheet.Procedure)}' was withdrawn: {Screen.Safe(withdrawn)} Call before you go on.[/]");
+            screen.Line(
+                $"[bold]! This version of '{Screen.Safe(run.Sheet.Procedure)}' was withdrawn: {Screen.Safe(withdrawn)} Call before you go on.[/]"
+            );
         if (run.Interrupts is { } interrupts)
             screen.Line($"[dim]'{Screen.Safe(interrupts)}' goes on after this.[/]");
         var place = run.Sheet.Steps.TakeWhile(s => s.Id != step.Id).Count() + 1;
-        screen.Line($"[dim]{TicketNumber.Text(view.Number)}  {Screen.Safe(step.Chapter)}  step {place} of {run.Sheet.Steps.Count}  {Screen.Safe(step.Id)}[/]");
+        screen.Line(
+            $"[dim]{TicketNumber.Text(view.Number)}  {Screen.Safe(step.Chapter)}  step {place} of {run.Sheet.Steps.Count}  {Screen.Safe(step.Id)}[/]"
+        );
         if (run.Bay is not null && view.Latest is { } latest)
             BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Drawing, run.Bay);
-        screen.Line($"[bold]{Words.Of(step.Kind).ToUpperInvariant(),-6}{Screen.Safe(step.Say)}[/]");
+        screen.Line($"[bold]{Words.Of(step.Kind).ToUpperInvariant(), -6}{Screen.Safe(step.Say)}[/]");
         Told(screen, "then see", step.See);
         Told(screen, "and hear", step.Hear);
         foreach (var normal in step.NormalNow ?? [])
@@ -36,7 +42,9 @@ internal static class StepScreen
         if (step.Decides is { } role)
             screen.Line($"      [bold]a {Words.Of(role)} decides this[/]");
         if (step.Unit is { } unit)
-            screen.Line($"      in {unit}{(step.AtLeast is { } low ? $", at least {low}" : "")}{(step.AtMost is { } high ? $", at most {high}" : "")}");
+            screen.Line(
+                $"      in {unit}{(step.AtLeast is { } low ? $", at least {low}" : "")}{(step.AtMost is { } high ? $", at most {high}" : "")}"
+            );
         if (step.With is { } with)
             screen.Line($"      say: {Screen.Safe(string.Join(", ", with))}");
         if (run.MapWarning is { } map)

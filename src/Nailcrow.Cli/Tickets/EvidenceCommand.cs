@@ -14,6 +14,18 @@ internal static class EvidenceCommand
         var serial = Said.Optional("--serial", "Which drive it speaks of.");
         var count = new Option<int?>("--count") { Description = "How often it was seen.", HelpName = "COUNT" };
         return new Command("evidence", "Add what speaks for or against a drive.") { ticket, text, kind, bay, serial, count }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new EvidenceSeen(call.Get(kind) ?? EvidenceKind.Symptom, call.Session?.Name ?? "", call.Get(text), call.Get(bay), call.Get(serial), call.Get(count)), "evidence kept."));
+            call.WriteAsync(
+                call.Get(ticket),
+                new EvidenceSeen(
+                    call.Get(kind) ?? EvidenceKind.Symptom,
+                    call.Session?.Name ?? "",
+                    call.Get(text),
+                    call.Get(bay),
+                    call.Get(serial),
+                    call.Get(count)
+                ),
+                "evidence kept."
+            )
+        );
     }
 }

@@ -25,8 +25,11 @@ internal static class JournalCommand
                 entries.AddRange(page.Entries);
                 after = page.Next;
             }
-            call.Show(new JournalPage(entries, null), ContractJson.Default.JournalPage, screen =>
-                screen.Table(["seq", "happened (UTC)", "by", "kind", "what", "hash"], entries.Select(Row)));
+            call.Show(
+                new JournalPage(entries, null),
+                ContractJson.Default.JournalPage,
+                screen => screen.Table(["seq", "happened (UTC)", "by", "kind", "what", "hash"], entries.Select(Row))
+            );
         });
     }
 
@@ -40,7 +43,9 @@ internal static class JournalCommand
             $"{entry.Happened.UtcDateTime:MM-dd HH:mm:ss}{late}",
             Screen.Safe(entry.By),
             Screen.Safe(EntryKinds.Of(entry.Body)),
-            entry.Body is Unreadable unreadable ? $"[bold]cannot be read by this version[/] {Screen.Safe($"({unreadable.Why}) {What(body)}")}" : Screen.Safe(What(body)),
+            entry.Body is Unreadable unreadable
+                ? $"[bold]cannot be read by this version[/] {Screen.Safe($"({unreadable.Why}) {What(body)}")}"
+                : Screen.Safe(What(body)),
             $"[dim]{entry.Hash[..8]}[/]",
         ];
     }
@@ -49,7 +54,12 @@ internal static class JournalCommand
     {
         if (body.ValueKind != JsonValueKind.Object)
             return "";
-        var told = string.Join(", ", body.EnumerateObject().Where(p => p.Name is not ("kind" or "sheet")).Select(p => p.Value.ValueKind is JsonValueKind.Object or JsonValueKind.Array ? p.Name : $"{p.Name} {p.Value}"));
+        var told = string.Join(
+            ", ",
+            body.EnumerateObject()
+                .Where(p => p.Name is not ("kind" or "sheet"))
+                .Select(p => p.Value.ValueKind is JsonValueKind.Object or JsonValueKind.Array ? p.Name : $"{p.Name} {p.Value}")
+        );
         return told.Length <= MostShown ? told : told[..MostShown] + "…";
     }
 }

@@ -8,7 +8,8 @@ namespace Nailcrow.Cli.Tickets;
 internal static class Telling
 {
     /// <summary>Writes one entry and shows its receipt.</summary>
-    public static async Task WriteAsync(this Call call, long ticket, EntryBody body, string what) => call.Show(await call.KeepAsync(ticket, body), what);
+    public static async Task WriteAsync(this Call call, long ticket, EntryBody body, string what) =>
+        call.Show(await call.KeepAsync(ticket, body), what);
 
     /// <summary>Writes one entry under an id of its own, as of <c>--at</c> where that was said.</summary>
     public static Task<Receipt> KeepAsync(this Call call, long ticket, EntryBody body)

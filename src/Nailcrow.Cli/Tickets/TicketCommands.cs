@@ -32,15 +32,33 @@ internal static class TicketCommands
             DeskCommands.Hold(),
             Plain("resume", "Lift the hold.", () => new HoldLifted(), "the hold is lifted."),
             Plain("arrive", "Say that you have arrived at the site.", () => new ArrivedOnSite(), "arrived on site."),
-            OneSentence("call", "Call a lead: something is not as it should be.", "What you see.", text => new HelpCalled(text), "a lead is called."),
+            OneSentence(
+                "call",
+                "Call a lead: something is not as it should be.",
+                "What you see.",
+                text => new HelpCalled(text),
+                "a lead is called."
+            ),
             Answer(),
             Settle(),
             SignOff(),
             CloseCommand.Build(),
             ServiceReportCommand.Build(),
             Prove(),
-            OneSentence("reopen", "As a lead: make a closed or cancelled one work again.", "Why.", text => new TicketReopened(text), "open again."),
-            OneSentence("cancel", "Cancel it; only while no drive has been moved.", "Why.", text => new TicketCancelled(text), "cancelled."),
+            OneSentence(
+                "reopen",
+                "As a lead: make a closed or cancelled one work again.",
+                "Why.",
+                text => new TicketReopened(text),
+                "open again."
+            ),
+            OneSentence(
+                "cancel",
+                "Cancel it; only while no drive has been moved.",
+                "Why.",
+                text => new TicketCancelled(text),
+                "cancelled."
+            ),
         };
 
     private static Command Take()
@@ -56,7 +74,9 @@ internal static class TicketCommands
     private static Command Assign()
     {
         var (ticket, name) = (Said.Ticket(), Said.Text("NAME", "The engineer's sign-in name."));
-        return new Command("assign", "Assign it to an engineer.") { ticket, name }.Does(call => call.WriteAsync(call.Get(ticket), new EngineerAssigned(call.Get(name)), $"assigned to {call.Get(name)}."));
+        return new Command("assign", "Assign it to an engineer.") { ticket, name }.Does(call =>
+            call.WriteAsync(call.Get(ticket), new EngineerAssigned(call.Get(name)), $"assigned to {call.Get(name)}.")
+        );
     }
 
     private static Command Answer()
@@ -67,21 +87,35 @@ internal static class TicketCommands
         return new Command("answer", "Answer a call for help, as a lead.") { ticket, reason, yes, no }.Does(call =>
             call.Get(yes) == call.Get(no)
                 ? throw new UsageProblem("Say one of --go-ahead and --refuse.")
-                : call.WriteAsync(call.Get(ticket), new HelpAnswered(call.Get(yes), call.Get(reason)), call.Get(yes) ? "they may go on." : "they may not go on."));
+                : call.WriteAsync(
+                    call.Get(ticket),
+                    new HelpAnswered(call.Get(yes), call.Get(reason)),
+                    call.Get(yes) ? "they may go on." : "they may not go on."
+                )
+        );
     }
 
     private static Command Settle()
     {
-        var (ticket, id, how) = (Said.Ticket(), Said.Text("DISCREPANCY", "Its id, as 'ticket show' gives it."), Said.Text("HOW", "How it is to be read."));
+        var (ticket, id, how) = (
+            Said.Ticket(),
+            Said.Text("DISCREPANCY", "Its id, as 'ticket show' gives it."),
+            Said.Text("HOW", "How it is to be read.")
+        );
         return new Command("settle", "Settle a contradiction in the record, as a lead, in writing.") { ticket, id, how }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new DiscrepancySettled(call.Get(id), call.Get(how)), $"{call.Get(id)} is settled."));
+            call.WriteAsync(call.Get(ticket), new DiscrepancySettled(call.Get(id), call.Get(how)), $"{call.Get(id)} is settled.")
+        );
     }
 
     private static Command Prove()
     {
         var ticket = Said.Ticket();
         var into = Said.Optional("--into", "Where to write it; left out, the terminal.", "FILE");
-        return new Command("prove", "Its entries with the way to the newest seal, in a file that anybody can check offline.") { ticket, into }.Does(async call =>
+        return new Command("prove", "Its entries with the way to the newest seal, in a file that anybody can check offline.")
+        {
+            ticket,
+            into,
+        }.Does(async call =>
         {
             var proof = await call.Client.ProveAsync(call.Get(ticket), call.Ct);
             if (call.Get(into) is not { } file)
@@ -90,7 +124,9 @@ internal static class TicketCommands
                 return;
             }
             await NewFiles.WriteAsync(file, System.Text.Json.JsonSerializer.Serialize(proof, ContractJson.Default.TicketProof), call.Ct);
-            call.Screen.Line($"{Screen.Safe(Path.GetFullPath(file))}: {proof.Entries.Count} entries of {Screen.Safe(proof.Ticket)}, proved by a seal. 'node docs/check-proof.mjs FILE' checks it; docs/journal.md tells how.");
+            call.Screen.Line(
+                $"{Screen.Safe(Path.GetFullPath(file))}: {proof.Entries.Count} entries of {Screen.Safe(proof.Ticket)}, proved by a seal. 'node docs/check-proof.mjs FILE' checks it; docs/journal.md tells how."
+            );
         });
     }
 
@@ -99,7 +135,12 @@ internal static class TicketCommands
         var (ticket, name) = (Said.Ticket(), Said.Text("NAME", "Who signs for the customer."));
         var statement = Said.Optional("--statement", "What they say, in their words.", "TEXT");
         return new Command("sign-off", "The customer has seen that the data is there.") { ticket, name, statement }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new CustomerSignedOff(call.Get(name), call.Get(statement)), $"signed off by {call.Get(name)}."));
+            call.WriteAsync(
+                call.Get(ticket),
+                new CustomerSignedOff(call.Get(name), call.Get(statement)),
+                $"signed off by {call.Get(name)}."
+            )
+        );
     }
 
     private static Command Plain(string verb, string says, Func<EntryBody> body, string done)

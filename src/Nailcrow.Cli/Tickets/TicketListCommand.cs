@@ -18,22 +18,47 @@ internal static class TicketListCommand
         var asset = Said.Optional("--asset", "Only those of this appliance.");
         var find = Said.Optional("--find", "A ticket, an asset number, a serial or its last characters.", "TEXT");
         var before = new Option<long?>("--before") { Description = "The next page: only numbers below this.", HelpName = "NUMBER" };
-        var limit = new Option<int>("--limit") { Description = "How many on a page, 1 to 200.", HelpName = "COUNT", DefaultValueFactory = _ => 50 };
-        return new Command("tickets", "Open tickets, newest first, each with its danger and what to do next.") { mine, all, stage, engineer, asset, find, before, limit }.Does(async call =>
+        var limit = new Option<int>("--limit")
+        {
+            Description = "How many on a page, 1 to 200.",
+            HelpName = "COUNT",
+            DefaultValueFactory = _ => 50,
+        };
+        return new Command("tickets", "Open tickets, newest first, each with its danger and what to do next.")
+        {
+            mine,
+            all,
+            stage,
+            engineer,
+            asset,
+            find,
+            before,
+            limit,
+        }.Does(async call =>
         {
             var who = call.Get(mine) ? call.Session?.Name : call.Get(engineer);
             var wanted = call.Get(stage);
             bool? ended = call.Get(all) || wanted is Stage.Closed or Stage.Cancelled || call.Get(find) is not null ? null : false;
-            var page = await call.Client.TicketsAsync(new(ended, wanted, who, call.Get(asset), call.Get(find), call.Get(before), call.Get(limit)), call.Ct);
-            call.Show(page, ContractJson.Default.TicketPage, screen =>
-            {
-                if (page.Tickets.Count == 0)
-                    screen.Line("No such ticket.");
-                else
-                    screen.Table(["ticket", "stage", "margin", "appliance", "site", "bay", "engineer", "next"], page.Tickets.Select(Row));
-                if (page.Next is { } next)
-                    screen.Line($"[dim]more: --before {next}[/]");
-            });
+            var page = await call.Client.TicketsAsync(
+                new(ended, wanted, who, call.Get(asset), call.Get(find), call.Get(before), call.Get(limit)),
+                call.Ct
+            );
+            call.Show(
+                page,
+                ContractJson.Default.TicketPage,
+                screen =>
+                {
+                    if (page.Tickets.Count == 0)
+                        screen.Line("No such ticket.");
+                    else
+                        screen.Table(
+                            ["ticket", "stage", "margin", "appliance", "site", "bay", "engineer", "next"],
+                            page.Tickets.Select(Row)
+                        );
+                    if (page.Next is { } next)
+                        screen.Line($"[dim]more: --before {next}[/]");
+                }
+            );
         });
     }
 

@@ -24,8 +24,12 @@ internal static class TicketShowCommand
     private static void Draw(Screen screen, TicketView view)
     {
         var report = view.Report;
-        screen.Line($"[bold]{TicketNumber.Text(view.Number)}[/]  {Words.Of(view.Stage)}{(view.HoldReason is { } hold ? $", on hold: {Screen.Safe(hold)}" : "")}   {Screen.Safe(report.Asset)} {Screen.Safe(report.Model)}, {Screen.Safe(report.Site)}, {Screen.Safe(report.Location)}");
-        screen.Line($"{Screen.Safe(report.Symptom)}  [dim]bay {Screen.Safe(report.Bay ?? "?")}, serial {Screen.Safe(report.Serial ?? "?")}, received {Telling.Clock(view.ReceivedAt, view.Zone)}[/]");
+        screen.Line(
+            $"[bold]{TicketNumber.Text(view.Number)}[/]  {Words.Of(view.Stage)}{(view.HoldReason is { } hold ? $", on hold: {Screen.Safe(hold)}" : "")}   {Screen.Safe(report.Asset)} {Screen.Safe(report.Model)}, {Screen.Safe(report.Site)}, {Screen.Safe(report.Location)}"
+        );
+        screen.Line(
+            $"{Screen.Safe(report.Symptom)}  [dim]bay {Screen.Safe(report.Bay ?? "?")}, serial {Screen.Safe(report.Serial ?? "?")}, received {Telling.Clock(view.ReceivedAt, view.Zone)}[/]"
+        );
         screen.Line();
         screen.Line($"{DangerMark(view.Danger.Margin)} {Screen.Safe(view.Danger.Sentence)}");
         foreach (var suspect in view.Danger.Suspects)
@@ -33,13 +37,23 @@ internal static class TicketShowCommand
         if (view.Danger is { AtWorst: { } worst, Margin: { } margin } && worst < margin)
             screen.Line($"  at worst: {(worst < 0 ? "data is lost" : $"margin {worst}")}, if the suspects it reads from fail as well");
         if (view.Chances is { } chances)
-            screen.Line($"  while it rebuilds ({chances.HoursLow:0.#} to {chances.HoursHigh:0.#} h): too many drives fail {Percent(chances.DrivesFail)}, a sector cannot be read {Percent(chances.Unreadable)} [dim](estimates)[/]");
+            screen.Line(
+                $"  while it rebuilds ({chances.HoursLow:0.#} to {chances.HoursHigh:0.#} h): too many drives fail {Percent(chances.DrivesFail)}, a sector cannot be read {Percent(chances.Unreadable)} [dim](estimates)[/]"
+            );
         if (view.Exposure is { } exposure)
-            screen.Line($"  exposed {Core.Rebuilds.Watch.Told((exposure.Until ?? DateTimeOffset.UtcNow) - exposure.Since)}: {string.Join(", ", exposure.Stretches.Select(s => $"{Words.Of(s.Part).Replace('-', ' ')} {Core.Rebuilds.Watch.Told((s.To ?? DateTimeOffset.UtcNow) - s.From)}"))}");
+            screen.Line(
+                $"  exposed {Core.Rebuilds.Watch.Told((exposure.Until ?? DateTimeOffset.UtcNow) - exposure.Since)}: {string.Join(", ", exposure.Stretches.Select(s => $"{Words.Of(s.Part).Replace('-', ' ')} {Core.Rebuilds.Watch.Told((s.To ?? DateTimeOffset.UtcNow) - s.From)}"))}"
+            );
         if (view.Latest is { } latest)
         {
             screen.Line();
-            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Drawing, view.Run?.Sheet.TargetBay ?? latest.Holding(report.Serial)?.Label ?? report.Bay);
+            BayMap.Draw(
+                screen,
+                latest,
+                view.Danger.Verdicts,
+                view.Drawing,
+                view.Run?.Sheet.TargetBay ?? latest.Holding(report.Serial)?.Label ?? report.Bay
+            );
         }
         screen.Line();
         Facts(screen, view);
@@ -53,19 +67,29 @@ internal static class TicketShowCommand
         if (view.Access is { } access && view.EndedAt is null)
             screen.Line($"  getting in {Screen.Safe(access)}");
         foreach (var deadline in view.Deadlines.Where(d => d.MetAt is null && view.EndedAt is null))
-            screen.Line($"  promise    {Words.Of(deadline.Kind)} by {(deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted")}{(deadline.Stopped ? ", its clock stands still" : "")}");
+            screen.Line(
+                $"  promise    {Words.Of(deadline.Kind)} by {(deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted")}{(deadline.Stopped ? ", its clock stands still" : "")}"
+            );
         if (view.Visit is { } visit)
             screen.Line($"  visit      {Telling.Clock(visit.From, view.Zone)} to {Telling.Clock(visit.To, view.Zone)}");
         if (view.Engineer is { } engineer)
-            screen.Line($"  engineer   {Screen.Safe(engineer)}{(view.ArrivedAt is { } at ? $", arrived {Telling.Clock(at, view.Zone)}" : "")}");
+            screen.Line(
+                $"  engineer   {Screen.Safe(engineer)}{(view.ArrivedAt is { } at ? $", arrived {Telling.Clock(at, view.Zone)}" : "")}"
+            );
         if (view.Help is { } help)
-            screen.Line($"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} [bold]{(help.GoAhead is { } go ? $"{Screen.Safe(help.AnsweredBy)}: {(go ? "go on" : "refused")}, {Screen.Safe(help.Answer)}" : "waiting")}[/]");
+            screen.Line(
+                $"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} [bold]{(help.GoAhead is { } go ? $"{Screen.Safe(help.AnsweredBy)}: {(go ? "go on" : "refused")}, {Screen.Safe(help.Answer)}" : "waiting")}[/]"
+            );
         if (view.Chosen.Count > 1)
             screen.Line($"  drives     {view.Chosen.Count}, in this order: {Screen.Safe(string.Join(", ", view.Chosen))}");
         foreach (var part in view.Parts)
-            screen.Line($"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, {(part.IssuedTo is { } holder ? $"issued to {Screen.Safe(holder)}" : $"reserved at {Screen.Safe(part.Depot)}")}");
+            screen.Line(
+                $"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, {(part.IssuedTo is { } holder ? $"issued to {Screen.Safe(holder)}" : $"reserved at {Screen.Safe(part.Depot)}")}"
+            );
         foreach (var swap in view.EarlierSwaps.Append(view.Swap).Where(s => s.OutSerial is not null))
-            screen.Line($"  out        {Screen.Safe(swap.OutSerial)} from bay {Screen.Safe(swap.Bay)}{(swap.InSerial is { } now ? $", {Screen.Safe(now)} in" : "")}");
+            screen.Line(
+                $"  out        {Screen.Safe(swap.OutSerial)} from bay {Screen.Safe(swap.Bay)}{(swap.InSerial is { } now ? $", {Screen.Safe(now)} in" : "")}"
+            );
         if (view.Photos.Count > 0)
             screen.Line($"  pictures   {view.Photos.Count}");
         foreach (var miss in view.Swap.NearMisses)
@@ -73,7 +97,9 @@ internal static class TicketShowCommand
         if (view.Swap.InSerial is not null)
             screen.Line($"  rebuild    {Screen.Safe(view.Rebuild.Look.Sentence)}");
         foreach (var back in view.Returns)
-            screen.Line($"  return     {Screen.Safe(back.Serial)} to {Screen.Safe(back.To.ToString())}, {(back.ArrivedAt is not null ? "arrived" : back.SentAt is not null ? $"with {Screen.Safe(back.Carrier)}" : "not sent")}");
+            screen.Line(
+                $"  return     {Screen.Safe(back.Serial)} to {Screen.Safe(back.To.ToString())}, {(back.ArrivedAt is not null ? "arrived" : back.SentAt is not null ? $"with {Screen.Safe(back.Carrier)}" : "not sent")}"
+            );
         if (view.SignedOffBy is { } signed)
             screen.Line($"  sign-off   {Screen.Safe(signed)}");
         var unmet = view.Closing.Where(c => !c.Met).Select(c => c.Name).ToList();
@@ -81,12 +107,22 @@ internal static class TicketShowCommand
             screen.Line($"  to close   {Screen.Safe(string.Join(", ", unmet))}");
     }
 
-    private static string Percent(Core.Appliances.Chance chance) => chance.High == 0 ? "0 %" : chance.High < Least ? "under 0.01 %" : $"{Share(chance.Low)} to {Share(chance.High)} %";
+    private static string Percent(Core.Appliances.Chance chance) =>
+        chance.High == 0 ? "0 %"
+        : chance.High < Least ? "under 0.01 %"
+        : $"{Share(chance.Low)} to {Share(chance.High)} %";
 
     // Below this the inputs are worth less than the digits.
     private const double Least = 0.0001;
 
-    private static string Share(double share) => share < Least ? "under 0.01" : (share * 100).ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
+    private static string Share(double share) =>
+        share < Least ? "under 0.01" : (share * 100).ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
 
-    private static string DangerMark(int? margin) => margin switch { null => "[dim]?[/]", <= 0 => "[bold red]DANGER[/]", _ => "[bold]margin " + margin + "[/]" };
+    private static string DangerMark(int? margin) =>
+        margin switch
+        {
+            null => "[dim]?[/]",
+            <= 0 => "[bold red]DANGER[/]",
+            _ => "[bold]margin " + margin + "[/]",
+        };
 }

@@ -5,7 +5,13 @@ namespace Nailcrow.Client.Appliances;
 /// <summary>An appliance with its site and model.</summary>
 /// <param name="Version">Send back as <c>If-Match</c> when changing it.</param>
 /// <param name="Drawing">Its enclosures as one stands before them.</param>
-public sealed record ApplianceView(Appliance Appliance, Site Site, ApplianceModel Model, IReadOnlyList<ChassisDrawing> Drawing, long Version);
+public sealed record ApplianceView(
+    Appliance Appliance,
+    Site Site,
+    ApplianceModel Model,
+    IReadOnlyList<ChassisDrawing> Drawing,
+    long Version
+);
 
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
 public sealed record AppliancePage(IReadOnlyList<ApplianceView> Appliances, string? Next);

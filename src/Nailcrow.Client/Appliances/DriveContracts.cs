@@ -5,7 +5,16 @@ using Nailcrow.Core.Tickets;
 namespace Nailcrow.Client.Appliances;
 
 /// <summary>A drive as the firm's list has it.</summary>
-public sealed record DriveLine(string Serial, string Model, long Bytes, string? Asset, string? Bay, string? Depot, int? Hours, string? UsedIn);
+public sealed record DriveLine(
+    string Serial,
+    string Model,
+    long Bytes,
+    string? Asset,
+    string? Bay,
+    string? Depot,
+    int? Hours,
+    string? UsedIn
+);
 
 public sealed record DriveList(IReadOnlyList<DriveLine> Drives);
 
@@ -21,11 +30,25 @@ public sealed record SnapshotList(string Asset, IReadOnlyList<KeptSnapshotView> 
 
 /// <summary>Two snapshots of one appliance, held against each other.</summary>
 /// <param name="Verdicts">What pulling each bay would have done at the time of the second.</param>
-public sealed record SnapshotDifference(Snapshot Before, Snapshot After, IReadOnlyList<BayChange> Changes, IReadOnlyList<BayVerdict> Verdicts);
+public sealed record SnapshotDifference(
+    Snapshot Before,
+    Snapshot After,
+    IReadOnlyList<BayChange> Changes,
+    IReadOnlyList<BayVerdict> Verdicts
+);
 
 /// <summary>One bay's label, position and software name, and how the three were found to belong together.</summary>
 /// <param name="Confirmed">pull or light: somebody saw it. Null: the machine says so, and nobody has seen it yet.</param>
-public sealed record BayMapLine(string Bay, string? Enclosure, int Row, int Column, string? Name, string? Confirmed, DateTimeOffset? ConfirmedAt, long? Ticket);
+public sealed record BayMapLine(
+    string Bay,
+    string? Enclosure,
+    int Row,
+    int Column,
+    string? Name,
+    string? Confirmed,
+    DateTimeOffset? ConfirmedAt,
+    long? Ticket
+);
 
 /// <param name="Warning">Set while no bay of it was confirmed, or when two confirmations disagree.</param>
 public sealed record BayMapView(string Asset, IReadOnlyList<BayMapLine> Bays, string? Warning);
@@ -34,7 +57,14 @@ public sealed record BayMapView(string Asset, IReadOnlyList<BayMapLine> Bays, st
 /// <param name="Needed">What the part has to be, in a sentence.</param>
 /// <param name="Plan">What the exchanges that were asked about would give.</param>
 /// <param name="Upgrades">The best use of 1, 2, … of the drives in stock, where larger ones help.</param>
-public sealed record BringView(string Needed, IReadOnlyList<PartFit> Parts, CapacityForecast? Capacity, IReadOnlyList<Upgrade> Upgrades, IReadOnlyList<string> Tools, Upgrade? Plan = null);
+public sealed record BringView(
+    string Needed,
+    IReadOnlyList<PartFit> Parts,
+    CapacityForecast? Capacity,
+    IReadOnlyList<Upgrade> Upgrades,
+    IReadOnlyList<string> Tools,
+    Upgrade? Plan = null
+);
 
 /// <summary>Usable, protected and unused bytes now, and after the swap with the best part.</summary>
 public sealed record CapacityForecast(Capacity Now, Capacity After, string Note);
@@ -42,6 +72,14 @@ public sealed record CapacityForecast(Capacity Now, Capacity After, string Note)
 /// <summary>What an import did, or would do.</summary>
 /// <param name="Rows">Rows read, without the head.</param>
 /// <param name="Problems">The first of them; <paramref name="Bad"/> counts all.</param>
-public sealed record ImportResult(string Kind, bool DryRun, long Rows, long Good, long Bad, long Imported, IReadOnlyList<RowProblem> Problems);
+public sealed record ImportResult(
+    string Kind,
+    bool DryRun,
+    long Rows,
+    long Good,
+    long Bad,
+    long Imported,
+    IReadOnlyList<RowProblem> Problems
+);
 
 public sealed record RowProblem(long Line, string Reason);

@@ -5,7 +5,18 @@ namespace Nailcrow.Client.Intake;
 
 /// <summary>One message as it came in, and what became of it.</summary>
 /// <param name="Outcome">pending, joined, ignored, repeated, unmatched, unknown-sender or settled.</param>
-public sealed record IntakeView(Guid Id, DateTimeOffset ReceivedAt, string Via, string Sender, string? App, string Text, string Outcome, string? Rule, string? Asset, long? Ticket);
+public sealed record IntakeView(
+    Guid Id,
+    DateTimeOffset ReceivedAt,
+    string Via,
+    string Sender,
+    string? App,
+    string Text,
+    string Outcome,
+    string? Rule,
+    string? Asset,
+    long? Ticket
+);
 
 /// <param name="Counts">How many there are of each outcome, of the last 24 hours.</param>
 /// <param name="TurnedAway">Datagrams that found no room since the service started; 0 unless it was flooded.</param>
@@ -19,7 +30,22 @@ public sealed record TryAsk(string Line, IntakeRule? Rule = null);
 /// <summary>How a line was read, and what the rules make of it.</summary>
 /// <param name="Problem">Why it is no syslog line; null where it is one.</param>
 /// <param name="Rule">The id of the rule that matched; null where none did.</param>
-public sealed record Tried(string? Problem, DateTimeOffset? At, string? Host, string? App, string? Text, string? Rule, string? Outcome, string? Kind, string? Bay, string? Name, string? Serial, string? Array, string? Asset, int? Count);
+public sealed record Tried(
+    string? Problem,
+    DateTimeOffset? At,
+    string? Host,
+    string? App,
+    string? Text,
+    string? Rule,
+    string? Outcome,
+    string? Kind,
+    string? Bay,
+    string? Name,
+    string? Serial,
+    string? Array,
+    string? Asset,
+    int? Count
+);
 
 /// <param name="Understood">How many kept messages the rule put among the pending.</param>
 public sealed record RulePut(IntakeRule Rule, int Understood);

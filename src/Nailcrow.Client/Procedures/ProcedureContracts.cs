@@ -12,11 +12,29 @@ public sealed record PublishAsk(string File, IReadOnlyDictionary<string, string>
 public sealed record WithdrawAsk(string Because);
 
 /// <summary>One version of a procedure.</summary>
-public sealed record VersionView(string Version, DateTimeOffset PublishedAt, string PublishedBy, int States, DateTimeOffset? WithdrawnAt, string? WithdrawnBy, string? WithdrawnBecause);
+public sealed record VersionView(
+    string Version,
+    DateTimeOffset PublishedAt,
+    string PublishedBy,
+    int States,
+    DateTimeOffset? WithdrawnAt,
+    string? WithdrawnBy,
+    string? WithdrawnBecause
+);
 
 /// <summary>A procedure with its versions and its steps as written.</summary>
 /// <param name="Drawing">Its steps and branches as an SVG.</param>
-public sealed record ProcedurePage(string Id, string Title, string Version, ComesBack ComesBack, string AppliesTo, bool ByName, IReadOnlyList<VersionView> Versions, IReadOnlyList<WrittenStepView> Steps, string Drawing);
+public sealed record ProcedurePage(
+    string Id,
+    string Title,
+    string Version,
+    ComesBack ComesBack,
+    string AppliesTo,
+    bool ByName,
+    IReadOnlyList<VersionView> Versions,
+    IReadOnlyList<WrittenStepView> Steps,
+    string Drawing
+);
 
 /// <summary>A step as written, its blanks open.</summary>
 /// <param name="When">Under which condition it is on the sheet; null where always.</param>
@@ -31,8 +49,30 @@ public sealed record TimesView(string Procedure, int Runs, IReadOnlyList<StepTim
 /// <param name="Seconds">Median of all visits.</param>
 /// <param name="SlowSeconds">Nine of ten visits took no longer.</param>
 /// <param name="TooEarly">Too few runs to say anything.</param>
-public sealed record StepTimingView(string Step, int Runs, int Visits, double Seconds, double SlowSeconds, double Again, double Otherwise, int Overruled, bool TooEarly, bool Stuck)
+public sealed record StepTimingView(
+    string Step,
+    int Runs,
+    int Visits,
+    double Seconds,
+    double SlowSeconds,
+    double Again,
+    double Otherwise,
+    int Overruled,
+    bool TooEarly,
+    bool Stuck
+)
 {
     public static StepTimingView Of(StepTiming timing) =>
-        new(timing.Step, timing.Runs, timing.Visits, timing.Median.TotalSeconds, timing.Slow.TotalSeconds, timing.Again, timing.Otherwise, timing.Overruled, timing.TooEarlyToTell, timing.PeopleGetStuck);
+        new(
+            timing.Step,
+            timing.Runs,
+            timing.Visits,
+            timing.Median.TotalSeconds,
+            timing.Slow.TotalSeconds,
+            timing.Again,
+            timing.Otherwise,
+            timing.Overruled,
+            timing.TooEarlyToTell,
+            timing.PeopleGetStuck
+        );
 }

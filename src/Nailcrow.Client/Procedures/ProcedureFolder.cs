@@ -6,21 +6,37 @@ namespace Nailcrow.Client.Procedures;
 public static class ProcedureFolder
 {
     public static Shelf Shelf(string folder) =>
-        Core.Procedures.Shelf.Of(new[] { Core.Procedures.Shelf.SkeletonFolder, Core.Procedures.Shelf.FragmentFolder }.SelectMany(kind => Pieces(folder, kind)));
+        Core.Procedures.Shelf.Of(
+            new[] { Core.Procedures.Shelf.SkeletonFolder, Core.Procedures.Shelf.FragmentFolder }.SelectMany(kind => Pieces(folder, kind))
+        );
 
     /// <summary>The texts of all skeletons and fragments, by file name.</summary>
     public static IReadOnlyDictionary<string, string> SharedTexts(string folder) =>
-        new[] { Core.Procedures.Shelf.SkeletonFolder, Core.Procedures.Shelf.FragmentFolder }.SelectMany(kind => Pieces(folder, kind)).ToDictionary(p => p.File, p => p.Text);
+        new[] { Core.Procedures.Shelf.SkeletonFolder, Core.Procedures.Shelf.FragmentFolder }
+            .SelectMany(kind => Pieces(folder, kind))
+            .ToDictionary(p => p.File, p => p.Text);
 
     /// <summary>Each procedure's file with the texts it is read from, its own and the whole shelf's, by file name.</summary>
     public static IReadOnlyList<(string File, IReadOnlyDictionary<string, string> Files)> Texts(string folder)
     {
         var shared = SharedTexts(folder);
-        return [.. Paths(folder).Select(path => (Path.GetFileName(path), (IReadOnlyDictionary<string, string>)new Dictionary<string, string>(shared) { [Path.GetFileName(path)] = File.ReadAllText(path) }))];
+        return
+        [
+            .. Paths(folder)
+                .Select(path =>
+                    (
+                        Path.GetFileName(path),
+                        (IReadOnlyDictionary<string, string>)
+                            new Dictionary<string, string>(shared) { [Path.GetFileName(path)] = File.ReadAllText(path) }
+                    )
+                ),
+        ];
     }
 
     /// <summary>The procedures of the folder in order of name, each with what is wrong in it.</summary>
-    public static IReadOnlyList<(string File, string Text, Procedure? Procedure, IReadOnlyList<ProcedureProblem> Problems)> Read(string folder)
+    public static IReadOnlyList<(string File, string Text, Procedure? Procedure, IReadOnlyList<ProcedureProblem> Problems)> Read(
+        string folder
+    )
     {
         var shelf = Shelf(folder);
         return [.. Paths(folder).Select(path => One(path, shelf))];
@@ -38,6 +54,11 @@ public static class ProcedureFolder
     private static IEnumerable<ShelfPiece> Pieces(string folder, string kind)
     {
         var inner = Path.Combine(folder, kind);
-        return Directory.Exists(inner) ? Directory.EnumerateFiles(inner, "*.yaml").Order(StringComparer.Ordinal).Select(f => new ShelfPiece($"{kind}/{Path.GetFileName(f)}", File.ReadAllText(f))) : [];
+        return Directory.Exists(inner)
+            ? Directory
+                .EnumerateFiles(inner, "*.yaml")
+                .Order(StringComparer.Ordinal)
+                .Select(f => new ShelfPiece($"{kind}/{Path.GetFileName(f)}", File.ReadAllText(f)))
+            : [];
     }
 }

@@ -27,7 +27,14 @@ public sealed record Expansion(string Name, string Model, string Serial);
 /// <param name="MemberBytes">Bytes the array uses of each member.</param>
 /// <param name="Groups">Mirrors of striped mirrors, or groups of grouped parity.</param>
 /// <param name="Parity">The m of k-plus-m.</param>
-public sealed record ArrayDesign(string Name, ArrayLevel Level, int Members, long? MemberBytes = null, int? Groups = null, int? Parity = null)
+public sealed record ArrayDesign(
+    string Name,
+    ArrayLevel Level,
+    int Members,
+    long? MemberBytes = null,
+    int? Groups = null,
+    int? Parity = null
+)
 {
     public DriveArray As(ArrayState state) => new(Name, Level, Members, state, MemberBytes, Groups, Parity);
 }

@@ -14,7 +14,11 @@ public static class BayMap
 
     private static IEnumerable<BaySighting> Learnt(Ticket ticket, Swap swap)
     {
-        if (ticket.Before is not { } before || swap is not { PulledAt: { } at, Bay: { } bay, OutSerial: { } serial } || before.Holding(serial) is not { } there)
+        if (
+            ticket.Before is not { } before
+            || swap is not { PulledAt: { } at, Bay: { } bay, OutSerial: { } serial }
+            || before.Holding(serial) is not { } there
+        )
             yield break;
         yield return new(bay, there.Name, "pull", at, ticket.Number);
         if (swap.BayMarks.Exists(m => m.Mark.Contains("lamp", StringComparison.OrdinalIgnoreCase) && m.Attempt == swap.Attempt))
@@ -32,7 +36,11 @@ public static class BayMap
     {
         if (seen.Count == 0)
             return "Nobody has confirmed this map yet: no pull and no light has shown which bay a name belongs to.";
-        var split = seen.Where(s => s.Name is not null).GroupBy(s => s.Name).FirstOrDefault(g => g.Select(s => s.Bay).Distinct().Count() > 1);
-        return split is null ? null : $"Two visits disagree: {split.Key} was found in bays {string.Join(" and ", split.Select(s => s.Bay).Distinct())}. The cabling was changed, or a record is wrong.";
+        var split = seen.Where(s => s.Name is not null)
+            .GroupBy(s => s.Name)
+            .FirstOrDefault(g => g.Select(s => s.Bay).Distinct().Count() > 1);
+        return split is null
+            ? null
+            : $"Two visits disagree: {split.Key} was found in bays {string.Join(" and ", split.Select(s => s.Bay).Distinct())}. The cabling was changed, or a record is wrong.";
     }
 }

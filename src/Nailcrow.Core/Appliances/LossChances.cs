@@ -34,7 +34,13 @@ public sealed record LossChances(double HoursLow, double HoursHigh, Chance Drive
     {
         var margin = Margin.Of(snapshot, array);
         var left = snapshot.MembersOf(array);
-        if (margin < 0 || left == 0 || Redundancy.Of(array).Bears == 0 || (array.MemberBytes ?? snapshot.Holding(array).Max(b => b.Bytes)) is not { } bytes || megabytesPerSecond <= 0)
+        if (
+            margin < 0
+            || left == 0
+            || Redundancy.Of(array).Bears == 0
+            || (array.MemberBytes ?? snapshot.Holding(array).Max(b => b.Bytes)) is not { } bytes
+            || megabytesPerSecond <= 0
+        )
             return null;
         var low = WholeDisk * bytes / (megabytesPerSecond * 1e6) / 3600;
         var high = low * UnderWork;
@@ -46,7 +52,12 @@ public sealed record LossChances(double HoursLow, double HoursHigh, Chance Drive
             AtLeast(margin + 1, left, FailsWithin(low, rate)),
             AtLeast(margin + 1, left, FailsWithin(high, Math.Min(1, rate * SameBatch))),
             $"P(at least {margin + 1} of n fail), each with 1 - (1 - r)^(t / year)",
-            [$"n = {left} members left", $"r = {Percent(rate)} to {Percent(rate * SameBatch)} a year", $"t = {Hours(low)} to {Hours(high)} h"]);
+            [
+                $"n = {left} members left",
+                $"r = {Percent(rate)} to {Percent(rate * SameBatch)} a year",
+                $"t = {Hours(low)} to {Hours(high)} h",
+            ]
+        );
 
     /// <summary>With margin left, an unreadable sector is made up from the others and loses nothing.</summary>
     private static Chance OfReading(int left, int margin, long bytes)
@@ -55,8 +66,14 @@ public sealed record LossChances(double HoursLow, double HoursHigh, Chance Drive
             return new(0, 0, "0: with margin left, an unreadable sector is made up from the other members", [$"margin = {margin}"]);
         var bits = 8.0 * bytes * left;
         return new(
-            1 - Math.Exp(-bits * BitErrorLow), 1 - Math.Exp(-bits * BitErrorHigh), "1 - exp(-b · e)",
-            [$"b = {bits.ToString("0.##e0", CultureInfo.InvariantCulture)} bits to read from {left} members", "e = 1e-15 to 1e-14 unreadable per bit, as datasheets state"]);
+            1 - Math.Exp(-bits * BitErrorLow),
+            1 - Math.Exp(-bits * BitErrorHigh),
+            "1 - exp(-b · e)",
+            [
+                $"b = {bits.ToString("0.##e0", CultureInfo.InvariantCulture)} bits to read from {left} members",
+                "e = 1e-15 to 1e-14 unreadable per bit, as datasheets state",
+            ]
+        );
     }
 
     private static double FailsWithin(double hours, double yearly) => 1 - Math.Pow(1 - yearly, hours / HoursInAYear);

@@ -17,11 +17,19 @@ public sealed record BayVerdict(string Bay, PullVerdict Verdict, string Reason)
     public static IReadOnlyList<BayVerdict> ForAll(Snapshot snapshot)
     {
         var arrays = snapshot.Arrays.ToDictionary(a => a.Name);
-        var members = snapshot.Bays.Where(b => b.Role == BayRole.Member && b.Array is not null).GroupBy(b => b.Array).ToDictionary(g => g.Key!, IReadOnlyList<Bay> (g) => [.. g]); // Where saw that it has one
+        var members = snapshot
+            .Bays.Where(b => b.Role == BayRole.Member && b.Array is not null)
+            .GroupBy(b => b.Array)
+            .ToDictionary(g => g.Key!, IReadOnlyList<Bay> (g) => [.. g]); // Where saw that it has one
         var before = arrays.Values.ToDictionary(a => a.Name, a => Margin.Of(a, members.GetValueOrDefault(a.Name) ?? []));
-        return [.. snapshot.Bays.Select(b => b is { Role: BayRole.Member, Array: { } name } && arrays.TryGetValue(name, out var array)
-            ? OfMember(array, members[name], before[name], b)
-            : new(b.Label, PullVerdict.Safe, WithoutRedundancyAtStake(b)))];
+        return
+        [
+            .. snapshot.Bays.Select(b =>
+                b is { Role: BayRole.Member, Array: { } name } && arrays.TryGetValue(name, out var array)
+                    ? OfMember(array, members[name], before[name], b)
+                    : new(b.Label, PullVerdict.Safe, WithoutRedundancyAtStake(b))
+            ),
+        ];
     }
 
     public static BayVerdict For(Snapshot snapshot, Bay bay) =>
@@ -32,10 +40,20 @@ public sealed record BayVerdict(string Bay, PullVerdict Verdict, string Reason)
     private static BayVerdict OfMember(DriveArray array, IReadOnlyList<Bay> members, int before, Bay bay)
     {
         if (before < 0)
-            return new(bay.Label, PullVerdict.Fatal, $"{array.Name} has already lost data; pulling more takes away what a recovery could use.");
+            return new(
+                bay.Label,
+                PullVerdict.Fatal,
+                $"{array.Name} has already lost data; pulling more takes away what a recovery could use."
+            );
         var after = Margin.Without(array, members, [bay]);
         if (after < 0)
-            return new(bay.Label, PullVerdict.Fatal, Redundancy.Of(array).Bears == 0 ? $"{array.Name} has no redundancy: any member out loses its data." : $"{array.Name} cannot lose this member: its data would be lost.");
+            return new(
+                bay.Label,
+                PullVerdict.Fatal,
+                Redundancy.Of(array).Bears == 0
+                    ? $"{array.Name} has no redundancy: any member out loses its data."
+                    : $"{array.Name} cannot lose this member: its data would be lost."
+            );
         return new(bay.Label, PullVerdict.Thins, $"{array.Name} survives, but could then lose {Drives(after)} more.");
     }
 
@@ -50,5 +68,8 @@ public sealed record BayVerdict(string Bay, PullVerdict Verdict, string Reason)
             _ => "Belongs to no array here.",
         };
 
-    internal static string Drives(int count) => count == 0 ? "no drive" : count == 1 ? "one drive" : $"{count} drives";
+    internal static string Drives(int count) =>
+        count == 0 ? "no drive"
+        : count == 1 ? "one drive"
+        : $"{count} drives";
 }

@@ -32,7 +32,11 @@ public sealed record Redundancy(int Groups, int Bears)
             return $"is {Words.Of(level)} with {members} members; that level has at least {Fewest(level, groups, parity)}";
         if (level == ArrayLevel.KPlusM && parity is not > 0)
             return "is k-plus-m and does not say its m; give parity, 1 or more";
-        if (level is ArrayLevel.Raid10 or ArrayLevel.Raid50 or ArrayLevel.Raid60 && Of(level, members, groups, parity).Groups is var g && (g < 1 || members % g != 0))
+        if (
+            level is ArrayLevel.Raid10 or ArrayLevel.Raid50 or ArrayLevel.Raid60
+            && Of(level, members, groups, parity).Groups is var g
+            && (g < 1 || members % g != 0)
+        )
             return $"is {Words.Of(level)} with {members} members in {g} groups; every group has the same number";
         return null;
     }

@@ -27,8 +27,8 @@ public sealed record ReferenceData(
         foreach (var site in Sites.Where(s => s.Latitude is < -90 or > 90 || s.Longitude is < -180 or > 180))
             yield return $"Site '{site.Name}' is at {site.Latitude}, {site.Longitude}; latitude is -90 to 90, longitude -180 to 180 degrees.";
         foreach (var appliance in Appliances)
-            foreach (var problem in Problems(appliance, knownModels, knownSites))
-                yield return problem;
+        foreach (var problem in Problems(appliance, knownModels, knownSites))
+            yield return problem;
         foreach (var rule in Rules ?? [])
             if (rule.Problem() is { } problem)
                 yield return problem;
@@ -56,7 +56,11 @@ public sealed record ReferenceData(
     /// <summary>Null where a model of it is not in this file.</summary>
     private int? BaysOf(Appliance appliance)
     {
-        var models = (appliance.Expansions ?? []).Select(e => e.Model).Prepend(appliance.Model).Select(id => Models.FirstOrDefault(m => m.Id == id)).ToList();
+        var models = (appliance.Expansions ?? [])
+            .Select(e => e.Model)
+            .Prepend(appliance.Model)
+            .Select(id => Models.FirstOrDefault(m => m.Id == id))
+            .ToList();
         return models.Contains(null) ? null : models.Sum(m => m?.Bays);
     }
 

@@ -4,23 +4,14 @@ namespace Nailcrow.Core.Appliances;
 
 /// <summary>All bays of an appliance with what each holds, at a time, and who says so.</summary>
 /// <param name="Source">"redfish" for a machine's own answer, "person" for one typed from a screen or a label.</param>
-public sealed record Snapshot(
-    DateTimeOffset TakenAt,
-    string Source,
-    IReadOnlyList<Bay> Bays,
-    IReadOnlyList<DriveArray> Arrays
-)
+public sealed record Snapshot(DateTimeOffset TakenAt, string Source, IReadOnlyList<Bay> Bays, IReadOnlyList<DriveArray> Arrays)
 {
-    public Bay? BayLabelled(string? label) =>
-        Bays.FirstOrDefault(b => string.Equals(b.Label, label, StringComparison.OrdinalIgnoreCase));
+    public Bay? BayLabelled(string? label) => Bays.FirstOrDefault(b => string.Equals(b.Label, label, StringComparison.OrdinalIgnoreCase));
 
     public Bay? Holding(string? serial) =>
         serial is null
             ? null
-            : Bays.FirstOrDefault(b =>
-                b.Serial is not null
-                && SerialComparison.Between(serial, b.Serial).Outcome == SerialOutcome.Exact
-            );
+            : Bays.FirstOrDefault(b => b.Serial is not null && SerialComparison.Between(serial, b.Serial).Outcome == SerialOutcome.Exact);
 
     public DriveArray? ArrayOf(Bay? bay) => Arrays.FirstOrDefault(a => a.Name == bay?.Array);
 
@@ -30,6 +21,5 @@ public sealed record Snapshot(
     public int MembersOf(DriveArray array) => Holding(array).Count(b => b.Role == BayRole.Member);
 
     /// <summary>Whole by count and by the machine's word: a mirror can read "online" with a single drive left.</summary>
-    public bool IsWhole(DriveArray array) =>
-        array.State == ArrayState.Whole && MembersOf(array) >= array.DesignMembers;
+    public bool IsWhole(DriveArray array) => array.State == ArrayState.Whole && MembersOf(array) >= array.DesignMembers;
 }

@@ -22,7 +22,9 @@ public static class SnapshotComparison
         var strays = moved.Where(c => !bays.Contains(c.Bay, StringComparer.OrdinalIgnoreCase)).ToList();
         if (strays.Count > 0)
             return $"Not only {(bays.Count == 0 ? "what was meant to" : $"bay {string.Join(" and ", bays)}")} changed: {string.Join(" ", strays.Select(c => c.Sentence))}";
-        return bays.FirstOrDefault(b => !moved.Exists(c => string.Equals(c.Bay, b, StringComparison.OrdinalIgnoreCase))) is { } same ? $"Bay {same} holds the same drive before and after." : null;
+        return bays.FirstOrDefault(b => !moved.Exists(c => string.Equals(c.Bay, b, StringComparison.OrdinalIgnoreCase))) is { } same
+            ? $"Bay {same} holds the same drive before and after."
+            : null;
     }
 
     private static BayChange? Change(string label, Bay? before, Bay? after)
@@ -39,7 +41,5 @@ public static class SnapshotComparison
     }
 
     private static bool SameDrive(string? before, string? after) =>
-        before is null || after is null
-            ? before == after
-            : SerialComparison.Between(before, after).Outcome == SerialOutcome.Exact;
+        before is null || after is null ? before == after : SerialComparison.Between(before, after).Outcome == SerialOutcome.Exact;
 }

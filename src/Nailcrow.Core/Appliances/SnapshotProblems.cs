@@ -20,7 +20,11 @@ public static class SnapshotProblems
             yield return $"Array {twice} is listed twice; each array has a name of its own in a snapshot.";
         foreach (var array in snapshot.Arrays.Where(a => a.DesignMembers > MostMembers))
             yield return $"Array {array.Name} has {array.DesignMembers:N0} members; an appliance has at most {MostMembers:N0} bays.";
-        foreach (var bay in snapshot.Bays.Where(b => b.Group is { } group && snapshot.ArrayOf(b) is { } array && group >= Redundancy.Of(array).Groups))
+        foreach (
+            var bay in snapshot.Bays.Where(b =>
+                b.Group is { } group && snapshot.ArrayOf(b) is { } array && group >= Redundancy.Of(array).Groups
+            )
+        )
             yield return $"Bay {bay.Label} is in group {bay.Group} of {bay.Array}, which has {Redundancy.Of(snapshot.ArrayOf(bay)!).Groups}, counted from 0."; // its array is there: asked a line above
         foreach (var bay in snapshot.Bays.Where(b => b.Array is not null && snapshot.ArrayOf(b) is null))
             yield return $"Bay {bay.Label} belongs to array '{bay.Array}', which the snapshot does not list.";

@@ -19,17 +19,25 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
 
     public static IReadOnlyList<Suspect> Of(Snapshot now, DriveArray? atStake, IReadOnlyList<Evidence> evidence, string? targetLabel) =>
         [
-            .. now.Bays.Where(b => b.Serial is not null && b.Label != targetLabel)
+            .. now
+                .Bays.Where(b => b.Serial is not null && b.Label != targetLabel)
                 .Select(b => Weighed(b, atStake, [.. evidence.Where(e => e.Step is null && e.IsAbout(b))]))
                 .OfType<Suspect>()
-                .OrderByDescending(s => s.Weight).ThenBy(s => s.Bay.PadLeft(6, '0'), StringComparer.Ordinal),
+                .OrderByDescending(s => s.Weight)
+                .ThenBy(s => s.Bay.PadLeft(6, '0'), StringComparer.Ordinal),
         ];
 
     private static Suspect? Weighed(Bay bay, DriveArray? atStake, IReadOnlyList<Evidence> against)
     {
         var weight = OwnWord(bay) + Math.Min(MostOfSigns, EachSign * (bay.Signs?.Count ?? 0)) + against.Sum(e => WeightOf(e.Kind, e.Count));
         if (bay is { Role: BayRole.Dropped, Health: DriveHealth.Good } && weight < Worth)
-            return new(bay.Label, bay.Serial, weight, false, $"Bay {bay.Label} ({bay.Serial}) was dropped and reads good: look at link, bay and cable before ordering a part.");
+            return new(
+                bay.Label,
+                bay.Serial,
+                weight,
+                false,
+                $"Bay {bay.Label} ({bay.Serial}) was dropped and reads good: look at link, bay and cable before ordering a part."
+            );
         if (weight < Worth)
             return null;
         var readFrom = atStake is not null && bay.Array == atStake.Name && bay.Role == BayRole.Member;
@@ -38,8 +46,18 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
 
     private static string Told(Bay bay, IReadOnlyList<Evidence> against, bool readFrom)
     {
-        var signs = (bay.Signs ?? []).Concat(against.Select(e => e.Count is { } count && !e.Text.Contains($"{count} times", StringComparison.Ordinal) ? $"{e.Text} ({count} times)" : e.Text)).ToList();
-        var word = bay.Health is DriveHealth.Good or DriveHealth.Unknown ? $"reads {Words.Of(bay.Health)}, but" : $"is {Words.Of(bay.Health)}";
+        var signs = (bay.Signs ?? [])
+            .Concat(
+                against.Select(e =>
+                    e.Count is { } count && !e.Text.Contains($"{count} times", StringComparison.Ordinal)
+                        ? $"{e.Text} ({count} times)"
+                        : e.Text
+                )
+            )
+            .ToList();
+        var word = bay.Health is DriveHealth.Good or DriveHealth.Unknown
+            ? $"reads {Words.Of(bay.Health)}, but"
+            : $"is {Words.Of(bay.Health)}";
         return $"Bay {bay.Label} ({bay.Serial}) {word}{(signs.Count == 0 ? "" : bay.Health is DriveHealth.Good or DriveHealth.Unknown ? $" {string.Join(", ", signs)}" : $": {string.Join(", ", signs)}")}."
             + (readFrom ? " The rebuild reads from it: backup first." : "");
     }

@@ -30,7 +30,13 @@ public static class Upgrades
         var largest = stock.OrderDescending().ToList();
         var plans = new List<Upgrade>();
         for (var j = 1; j <= Math.Min(smallest.Count, largest.Count) && largest[j - 1] > (smallest[j - 1].Bytes ?? 0); j++)
-            plans.Add(Plan(array, members, [.. Enumerable.Range(0, j).Select(i => new SizeChange(smallest[i].Label, smallest[i].Bytes ?? 0, largest[i]))]));
+            plans.Add(
+                Plan(
+                    array,
+                    members,
+                    [.. Enumerable.Range(0, j).Select(i => new SizeChange(smallest[i].Label, smallest[i].Bytes ?? 0, largest[i]))]
+                )
+            );
         return plans;
     }
 

@@ -26,9 +26,11 @@ public sealed record Alert(
     /// <summary>The alert with the bay and array that a snapshot knows for its name, serial or bay.</summary>
     public Alert Placed(Snapshot? known)
     {
-        var bay = known is null ? null : known.Holding(Serial) ?? known.BayLabelled(Bay) ?? known.Bays.FirstOrDefault(b => Name is not null && string.Equals(b.Name, Name, StringComparison.OrdinalIgnoreCase));
-        return bay is null
-            ? this
-            : this with { Bay = bay.Label, Serial = Serial ?? bay.Serial, Array = Array ?? bay.Array };
+        var bay = known is null
+            ? null
+            : known.Holding(Serial)
+                ?? known.BayLabelled(Bay)
+                ?? known.Bays.FirstOrDefault(b => Name is not null && string.Equals(b.Name, Name, StringComparison.OrdinalIgnoreCase));
+        return bay is null ? this : this with { Bay = bay.Label, Serial = Serial ?? bay.Serial, Array = Array ?? bay.Array };
     }
 }

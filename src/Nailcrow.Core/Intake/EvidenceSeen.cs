@@ -20,7 +20,14 @@ public enum EvidenceKind
 }
 
 /// <summary>Something that speaks for or against a drive: a kind, a source, and how often it was seen.</summary>
-public sealed record EvidenceSeen(EvidenceKind Evidence, string Source, string Text, string? Bay = null, string? Serial = null, int? Count = null) : FactBody
+public sealed record EvidenceSeen(
+    EvidenceKind Evidence,
+    string Source,
+    string Text,
+    string? Bay = null,
+    string? Serial = null,
+    int? Count = null
+) : FactBody
 {
     public override string? Problem(Ticket ticket) =>
         string.IsNullOrWhiteSpace(Text) ? "Evidence says what was seen."
@@ -28,7 +35,10 @@ public sealed record EvidenceSeen(EvidenceKind Evidence, string Source, string T
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        ticket with { Evidence = ticket.Evidence.Add(new(Evidence, Source, Text, Bay, Serial, Count, stamp.At, stamp.By, StepThatCausedIt(ticket))) };
+        ticket with
+        {
+            Evidence = ticket.Evidence.Add(new(Evidence, Source, Text, Bay, Serial, Count, stamp.At, stamp.By, StepThatCausedIt(ticket))),
+        };
 
     /// <summary>
     /// From the pull until the rebuild is over, what a machine reports of the swap's own bay, or of no bay in particular, is

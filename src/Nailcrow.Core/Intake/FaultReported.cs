@@ -40,8 +40,16 @@ public sealed record FaultReported(
     /// <summary>Stands where a report says nothing that can be read.</summary>
     public const string NotReadable = "not readable";
 
-    public static readonly FaultReported Lost =
-        new(NotReadable, NotReadable, NotReadable, NotReadable, NotReadable, NotReadable, JobKind.Fault, "The report of this ticket is missing.");
+    public static readonly FaultReported Lost = new(
+        NotReadable,
+        NotReadable,
+        NotReadable,
+        NotReadable,
+        NotReadable,
+        NotReadable,
+        JobKind.Fault,
+        "The report of this ticket is missing."
+    );
 
     public override string? Problem(Ticket ticket) =>
         ticket.Report is not null ? $"{TicketNumber.Text(ticket.Number)} already has its report; add what is new as evidence."
@@ -52,5 +60,9 @@ public sealed record FaultReported(
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket.Report is not null
             ? ticket.Raise(stamp, "report", "The ticket was reported twice.")
-            : ticket with { Report = this, ReceivedAt = stamp.At };
+            : ticket with
+            {
+                Report = this,
+                ReceivedAt = stamp.At,
+            };
 }

@@ -19,7 +19,11 @@ public static class Joining
     /// one's danger; what names neither goes with the oldest fault there is.
     /// </summary>
     /// <param name="arrayOf">The array each open ticket is about, where it is known.</param>
-    public static IReadOnlyList<OneFault> Of(IReadOnlyList<TicketLine> openHere, IReadOnlyDictionary<long, string?> arrayOf, IEnumerable<Alert> alerts)
+    public static IReadOnlyList<OneFault> Of(
+        IReadOnlyList<TicketLine> openHere,
+        IReadOnlyDictionary<long, string?> arrayOf,
+        IEnumerable<Alert> alerts
+    )
     {
         var open = openHere.OrderBy(l => l.Number).ToList();
         var told = WithArrays([.. alerts.OrderBy(a => a.At).ThenBy(a => a.Id)]);
@@ -27,7 +31,9 @@ public static class Joining
         foreach (var alert in told.Where(a => !IsVague(a)))
         {
             // Drives whose array nobody knows are taken as one fault: a machine that loses power loses many at a time.
-            var ticket = open.Find(l => Same(l, alert.Bay, alert.Serial))?.Number ?? open.Find(l => arrayOf.GetValueOrDefault(l.Number) == alert.Array)?.Number;
+            var ticket =
+                open.Find(l => Same(l, alert.Bay, alert.Serial))?.Number
+                ?? open.Find(l => arrayOf.GetValueOrDefault(l.Number) == alert.Array)?.Number;
             var key = ticket is { } number ? $"T{number}" : $"array {alert.Array}";
             Add(faults, ticket, key, alert);
         }
@@ -59,6 +65,7 @@ public static class Joining
     private static bool IsVague(Alert alert) => alert is { Bay: null, Serial: null, Name: null, Array: null };
 
     private static bool Same(TicketLine line, string? bay, string? serial) =>
-        serial is not null && line.Serial is { } known ? SerialComparison.Between(serial, known).Outcome == SerialOutcome.Exact
-        : bay is not null && line.Bay is { } there && string.Equals(bay, there, StringComparison.OrdinalIgnoreCase);
+        serial is not null && line.Serial is { } known
+            ? SerialComparison.Between(serial, known).Outcome == SerialOutcome.Exact
+            : bay is not null && line.Bay is { } there && string.Equals(bay, there, StringComparison.OrdinalIgnoreCase);
 }

@@ -7,8 +7,26 @@ internal static partial class Blanks
 {
     public static readonly IReadOnlyList<string> Known =
     [
-        "asset", "chassis-serial", "location", "site", "array", "model", "bay", "name", "serial", "part-serial", "drive-number", "drives",
-        "wait-after-pull", "carrier-screws", "cover-limit", "latch", "carrier", "seating", "lamps", "ways-in",
+        "asset",
+        "chassis-serial",
+        "location",
+        "site",
+        "array",
+        "model",
+        "bay",
+        "name",
+        "serial",
+        "part-serial",
+        "drive-number",
+        "drives",
+        "wait-after-pull",
+        "carrier-screws",
+        "cover-limit",
+        "latch",
+        "carrier",
+        "seating",
+        "lamps",
+        "ways-in",
     ];
 
     public static IEnumerable<string> In(RunStep step) =>

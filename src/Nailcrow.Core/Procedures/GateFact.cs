@@ -26,6 +26,7 @@ public enum GateFact
     NothingForeign,
     LightOff,
     RebuildSeen,
+
     /// <summary>The new drive is a member and its array does not rebuild; another one may still be missing.</summary>
     DriveJoined,
     ArrayWhole,

@@ -19,12 +19,12 @@ internal static class Nearest
         for (var j = 0; j <= b.Length; j++)
             d[0, j] = j;
         for (var i = 1; i <= a.Length; i++)
-            for (var j = 1; j <= b.Length; j++)
-            {
-                d[i, j] = Math.Min(Math.Min(d[i - 1, j], d[i, j - 1]) + 1, d[i - 1, j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1));
-                if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
-                    d[i, j] = Math.Min(d[i, j], d[i - 2, j - 2] + 1);
-            }
+        for (var j = 1; j <= b.Length; j++)
+        {
+            d[i, j] = Math.Min(Math.Min(d[i - 1, j], d[i, j - 1]) + 1, d[i - 1, j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1));
+            if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
+                d[i, j] = Math.Min(d[i, j], d[i - 2, j - 2] + 1);
+        }
         return d[a.Length, b.Length];
     }
 }

@@ -36,7 +36,16 @@ public sealed record Place(string File, long Line, long Column);
 /// <param name="NotSo">Where it leads when what one should see does not come.</param>
 /// <param name="Loop">The loop over drives that it stands in, from 0; null outside.</param>
 /// <param name="Demanded">It comes from the skeleton: no variant may lead around it.</param>
-public sealed record ProcedureStep(RunStep Step, Condition When, string? SecondsFrom, string? Then, string? NotSo, int? Loop, bool Demanded, Place At)
+public sealed record ProcedureStep(
+    RunStep Step,
+    Condition When,
+    string? SecondsFrom,
+    string? Then,
+    string? NotSo,
+    int? Loop,
+    bool Demanded,
+    Place At
+)
 {
     public string Id => Step.Id;
 }

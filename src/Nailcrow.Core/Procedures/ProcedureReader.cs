@@ -8,7 +8,19 @@ namespace Nailcrow.Core.Procedures;
 /// <summary>Reads a procedure file with all it is built from: everything wrong is reported at once, with file, line and column.</summary>
 public sealed class ProcedureReader
 {
-    private static readonly string[] Keys = ["procedure", "title", "comes-back", "applies-to", "by-name", "not-so", "skeleton", "fills", "adds", "chapters"];
+    private static readonly string[] Keys =
+    [
+        "procedure",
+        "title",
+        "comes-back",
+        "applies-to",
+        "by-name",
+        "not-so",
+        "skeleton",
+        "fills",
+        "adds",
+        "chapters",
+    ];
 
     private readonly string _file;
     private readonly Shelf _shelf;
@@ -25,7 +37,10 @@ public sealed class ProcedureReader
 
     private Procedure? Read(string text)
     {
-        if (GuardedYaml.Load(text, string.Join(", ", Keys), (line, column, sentence) => Report(new(_file, line, column), sentence)) is not { } root)
+        if (
+            GuardedYaml.Load(text, string.Join(", ", Keys), (line, column, sentence) => Report(new(_file, line, column), sentence))
+            is not { } root
+        )
             return null;
         var page = new Page(_file, root, Report);
         page.Allow(Keys);
@@ -40,13 +55,18 @@ public sealed class ProcedureReader
         }
         var appliesTo = page.Written("applies-to");
         if (appliesTo is null)
-            page.Report("Say which machines and tickets it is for: 'applies-to: model.loading is front and ticket.job is fault'; 'always' where it is for all.");
+            page.Report(
+                "Say which machines and tickets it is for: 'applies-to: model.loading is front and ticket.job is fault'; 'always' where it is for all."
+            );
         return Assembled(page, text) is not var (steps, facts, used) || id is null || title is null || appliesTo is null
             ? null
             : new(id, title, VersionOf(used), _file, comesBack, page.Yes("by-name"), Parse(appliesTo, WithoutAnswers), facts, steps);
     }
 
-    private (IReadOnlyList<ProcedureStep> Steps, IReadOnlyDictionary<string, FactType> Facts, IEnumerable<string> Used)? Assembled(Page page, string text)
+    private (IReadOnlyList<ProcedureStep> Steps, IReadOnlyDictionary<string, FactType> Facts, IEnumerable<string> Used)? Assembled(
+        Page page,
+        string text
+    )
     {
         if (Skeleton(page) is not var (chapters, skeletonText))
             return null;
@@ -74,10 +94,17 @@ public sealed class ProcedureReader
             page.ReportAt("chapters", "A procedure with a skeleton fills its places and adds to it; it has no chapters of its own.");
         if (!_shelf.Skeletons.TryGetValue(name, out var piece))
         {
-            page.ReportAt("skeleton", $"There is no skeleton '{name}'.{Nearest.Hint(name, _shelf.Skeletons.Keys)} Skeletons: {string.Join(", ", _shelf.Skeletons.Keys.Order(StringComparer.Ordinal).DefaultIfEmpty("none"))}.");
+            page.ReportAt(
+                "skeleton",
+                $"There is no skeleton '{name}'.{Nearest.Hint(name, _shelf.Skeletons.Keys)} Skeletons: {string.Join(", ", _shelf.Skeletons.Keys.Order(StringComparer.Ordinal).DefaultIfEmpty("none"))}."
+            );
             return null;
         }
-        var root = GuardedYaml.Load(piece.Text, "skeleton, not-so and chapters", (line, column, sentence) => Report(new(piece.File, line, column), sentence));
+        var root = GuardedYaml.Load(
+            piece.Text,
+            "skeleton, not-so and chapters",
+            (line, column, sentence) => Report(new(piece.File, line, column), sentence)
+        );
         if (root is null)
             return null;
         var skeleton = new Page(piece.File, root, Report);
@@ -86,7 +113,10 @@ public sealed class ProcedureReader
     }
 
     private static Variant VariantOf(Page page) =>
-        new(page.Lists("fills"), page.Has("adds") ? [.. page.List("adds").Select(Addition).OfType<(string, IReadOnlyList<Page>, Page)>()] : []);
+        new(
+            page.Lists("fills"),
+            page.Has("adds") ? [.. page.List("adds").Select(Addition).OfType<(string, IReadOnlyList<Page>, Page)>()] : []
+        );
 
     private static (string, IReadOnlyList<Page>, Page)? Addition(Page add)
     {
@@ -101,7 +131,16 @@ public sealed class ProcedureReader
     {
         var written = placed.Written;
         var when = placed.Under.Aggregate(Condition.Always, (whole, part) => Condition.And(whole, Parse(part, facts)));
-        return new(written.Step, when, written.SecondsFrom, written.Then, written.NotSo ?? (WaysOut.MayHave(written.Step) && notSo != written.Step.Id ? notSo : null), placed.Loop, placed.Demanded, written.At);
+        return new(
+            written.Step,
+            when,
+            written.SecondsFrom,
+            written.Then,
+            written.NotSo ?? (WaysOut.MayHave(written.Step) && notSo != written.Step.Id ? notSo : null),
+            placed.Loop,
+            placed.Demanded,
+            written.At
+        );
     }
 
     private Condition Parse(WrittenText written, IReadOnlyDictionary<string, FactType> facts)
@@ -123,7 +162,8 @@ public sealed class ProcedureReader
     }
 
     /// <summary>SHA-256 over the texts of the file and all it is built from, first 12 hex digits.</summary>
-    private static string VersionOf(IEnumerable<string> texts) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\0', texts))))[..12];
+    private static string VersionOf(IEnumerable<string> texts) =>
+        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\0', texts))))[..12];
 
     private void Report(Place at, string sentence) => _problems.Add(new(at.File, at.Line, at.Column, sentence));
 }

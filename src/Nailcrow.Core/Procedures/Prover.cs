@@ -27,7 +27,10 @@ public static class Prover
             if (doubtful.Count > 0)
                 continue;
             var others = walks.Select(w => w.Walk).ToList();
-            return new(main.States + others.Sum(w => w.States), [.. main.Findings, .. new WholeWalk(procedure, whole, main, others).Findings()]);
+            return new(
+                main.States + others.Sum(w => w.States),
+                [.. main.Findings, .. new WholeWalk(procedure, whole, main, others).Findings()]
+            );
         }
     }
 }

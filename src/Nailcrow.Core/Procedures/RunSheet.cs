@@ -21,7 +21,8 @@ public sealed record RunSheet(
     public RunStep? Step(string? id) => Steps.FirstOrDefault(s => s.Id == id);
 
     /// <summary>The drive a step is about.</summary>
-    public SheetDrive DriveOf(RunStep? step) => Drives is [_, ..] drives ? drives[step?.Drive ?? 0] : new(TargetBay, TargetSerial, null, null);
+    public SheetDrive DriveOf(RunStep? step) =>
+        Drives is [_, ..] drives ? drives[step?.Drive ?? 0] : new(TargetBay, TargetSerial, null, null);
 
     /// <summary>Brings the machine back to how it was, after which the interrupted sheet goes on.</summary>
     public bool IsRecovery => ComesBack == ComesBack.Unchanged;

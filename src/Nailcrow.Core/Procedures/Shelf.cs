@@ -15,7 +15,8 @@ public sealed record Shelf(IReadOnlyDictionary<string, ShelfPiece> Skeletons, IR
         return new(Named(sorted[SkeletonFolder]), Named(sorted[FragmentFolder]));
     }
 
-    private static Dictionary<string, ShelfPiece> Named(IEnumerable<ShelfPiece> pieces) => pieces.DistinctBy(p => p.Name).ToDictionary(p => p.Name);
+    private static Dictionary<string, ShelfPiece> Named(IEnumerable<ShelfPiece> pieces) =>
+        pieces.DistinctBy(p => p.Name).ToDictionary(p => p.Name);
 }
 
 /// <summary>One file of the shelf.</summary>

@@ -23,14 +23,7 @@ public enum Progress
 /// <summary>One observation of a rebuild's progress, from a person or a machine.</summary>
 /// <param name="Percent">0 to 100 with the precision it was read with; null where the machine shows none.</param>
 /// <param name="Source">"redfish" or "person"; a person's reading is as good as a machine's.</param>
-public sealed record Reading(
-    DateTimeOffset At,
-    string Array,
-    Progress Progress,
-    RebuildPhase Phase,
-    decimal? Percent,
-    string Source
-)
+public sealed record Reading(DateTimeOffset At, string Array, Progress Progress, RebuildPhase Phase, decimal? Percent, string Source)
 {
     /// <summary>Null if the reading can be one; else what is wrong with it and what would be accepted.</summary>
     public static string? Problem(decimal? percent) =>

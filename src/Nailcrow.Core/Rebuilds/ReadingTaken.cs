@@ -10,6 +10,5 @@ public sealed record ReadingTaken(string Array, Progress Progress, RebuildPhase 
 
     public Reading At(DateTimeOffset at) => new(at, Array, Progress, Phase, Percent, Source);
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        ticket with { Readings = Thinned.With(ticket.Readings, At(stamp.At)) };
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Readings = Thinned.With(ticket.Readings, At(stamp.At)) };
 }

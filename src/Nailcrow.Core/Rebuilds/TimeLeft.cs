@@ -35,8 +35,7 @@ public sealed record TimeLeft(TimeSpan Least, TimeSpan Most, int Confidence)
         [.. segment.Readings.Where((r, i) => i == 0 || r.Percent != segment.Readings[i - 1].Percent)];
 
     /// <summary>The smallest step the display can show, as a share of the whole: "62" moves by 1 %, "62.5" by 0.1 %.</summary>
-    internal static double DisplayStep(IEnumerable<Reading> readings) =>
-        Math.Pow(10, -readings.Max(r => (r.Percent ?? 0).Scale)) / 100;
+    internal static double DisplayStep(IEnumerable<Reading> readings) => Math.Pow(10, -readings.Max(r => (r.Percent ?? 0).Scale)) / 100;
 
     private static (TimeSpan Least, TimeSpan Most) Range(List<Reading> steps, Func<double, double> course)
     {

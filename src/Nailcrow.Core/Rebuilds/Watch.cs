@@ -15,7 +15,12 @@ public sealed record Watch(WatchSettings Settings, long? Bytes = null, int? Mega
         if (last.Progress == Progress.Failed)
             return new(RebuildState.Failed, $"Failed, seen at {Clock(last.At)}. Pull nothing; call the lead.", last, last.At);
         if (now - last.At > Settings.NoNewsAfter)
-            return new(RebuildState.NoNews, $"No news for {Told(now - last.At)}; last seen at {Shown(last)}. That is not the same as no progress: look at the machine another way.", last, last.At);
+            return new(
+                RebuildState.NoNews,
+                $"No news for {Told(now - last.At)}; last seen at {Shown(last)}. That is not the same as no progress: look at the machine another way.",
+                last,
+                last.At
+            );
         return Segment.Of(readings) is [.., var segment] && segment.Last.At == last.At
             ? OfSegment(segment, last, now)
             : new(RebuildState.TooEarly, "Running; this machine shows no percentage, so nothing can be said of the time left.", last);
@@ -26,10 +31,21 @@ public sealed record Watch(WatchSettings Settings, long? Bytes = null, int? Mega
         var steps = TimeLeft.Steps(segment);
         var unmoved = last.At - steps[^1].At;
         if (unmoved > StalledAfter(steps))
-            return new(RebuildState.Stalled, $"Stalled: {Shown(last)} for {Told(unmoved)}, much longer than one step should take.", last, steps[^1].At);
+            return new(
+                RebuildState.Stalled,
+                $"Stalled: {Shown(last)} for {Told(unmoved)}, much longer than one step should take.",
+                last,
+                steps[^1].At
+            );
         var left = TimeLeft.From(segment, Floor(steps), now);
         if (left is not null)
-            return new(RebuildState.Moving, $"{Shown(last)}; between {Told(left.Least)} and {Told(left.Most)} left, right {left.Confidence} times in 100.", last, segment.Readings[0].At, left);
+            return new(
+                RebuildState.Moving,
+                $"{Shown(last)}; between {Told(left.Least)} and {Told(left.Most)} left, right {left.Confidence} times in 100.",
+                last,
+                segment.Readings[0].At,
+                left
+            );
         return segment.FellBack
             ? new(RebuildState.FellBack, $"Fell back to {Shown(last)}; counted afresh from there.", last, segment.Readings[0].At)
             : new(RebuildState.TooEarly, $"{Shown(last)}; too early to tell.", last, segment.Readings[0].At);

@@ -14,6 +14,10 @@ internal static class OverruledSteps
             if (entry.Body is SheetCompiled made)
                 sheets[made.Sheet.Id] = made.Sheet;
             else if (entry.Body is StepOverruled overruled)
-                yield return new(entry.Happened, entry.By, $"{sheets.GetValueOrDefault(overruled.Sheet)?.Step(overruled.Step)?.Say ?? overruled.Step} Overruled: {overruled.Reason}");
+                yield return new(
+                    entry.Happened,
+                    entry.By,
+                    $"{sheets.GetValueOrDefault(overruled.Sheet)?.Step(overruled.Step)?.Say ?? overruled.Step} Overruled: {overruled.Reason}"
+                );
     }
 }

@@ -18,7 +18,14 @@ public sealed record ReportPart(string Name, IReadOnlyList<ReportLine> Lines);
 /// </summary>
 /// <param name="IsFinal">The ticket has ended; until then it is how things stand.</param>
 /// <param name="AsOf">When the last entry arrived.</param>
-public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, DateTimeOffset AsOf, IReadOnlyList<string> Heading, IReadOnlyList<ReportPart> Parts)
+public sealed record ServiceReport(
+    long Ticket,
+    string Title,
+    bool IsFinal,
+    DateTimeOffset AsOf,
+    IReadOnlyList<string> Heading,
+    IReadOnlyList<ReportPart> Parts
+)
 {
     /// <exception cref="ArgumentException">The ticket has no report of a fault yet.</exception>
     public static ServiceReport Of(TicketRecord record)
@@ -51,16 +58,30 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
     private static IEnumerable<ReportLine> WhatWasWrong(Ticket ticket)
     {
         if (ticket.Report is { } report)
-            yield return new(report.Since ?? ticket.ReceivedAt, null, $"{report.Symptom.TrimEnd('.')}.{(report.Bay is { } bay ? $" Bay {bay}{(report.Serial is { } serial ? $", {serial}" : "")}." : "")}");
+            yield return new(
+                report.Since ?? ticket.ReceivedAt,
+                null,
+                $"{report.Symptom.TrimEnd('.')}.{(report.Bay is { } bay ? $" Bay {bay}{(report.Serial is { } serial ? $", {serial}" : "")}." : "")}"
+            );
         foreach (var evidence in ticket.Evidence)
             yield return new(evidence.At, evidence.Source, $"{evidence.Text.TrimEnd('.')}.");
     }
 
     private static IEnumerable<ReportLine> Before(Ticket ticket)
     {
-        yield return new(null, null, ticket.Backup is { } backup ? $"Backup: {backup}{(ticket.BackupDetail is { } detail ? $". {detail.TrimEnd('.')}" : "")}." : ticket.IsEnded ? "Nobody asked about a backup." : "Nobody has asked about a backup yet.");
+        yield return new(
+            null,
+            null,
+            ticket.Backup is { } backup ? $"Backup: {backup}{(ticket.BackupDetail is { } detail ? $". {detail.TrimEnd('.')}" : "")}."
+                : ticket.IsEnded ? "Nobody asked about a backup."
+                : "Nobody has asked about a backup yet."
+        );
         if (ticket.Before is { } before)
-            yield return new(before.TakenAt, null, $"A snapshot of {before.Bays.Count} bays, {SeenBy(before)}. {string.Join(" ", before.Arrays.Select(a => $"{a.Name} was {Words.Of(a.State)}, {before.MembersOf(a)} of {a.DesignMembers} members."))}");
+            yield return new(
+                before.TakenAt,
+                null,
+                $"A snapshot of {before.Bays.Count} bays, {SeenBy(before)}. {string.Join(" ", before.Arrays.Select(a => $"{a.Name} was {Words.Of(a.State)}, {before.MembersOf(a)} of {a.DesignMembers} members."))}"
+            );
     }
 
     private static IEnumerable<ReportLine> Done(Entry entry) =>
@@ -76,7 +97,11 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
         if (swap is { PulledAt: { } pulled, OutSerial: { } old })
             yield return new(pulled, null, $"{old} came out of bay {swap.Bay}.");
         if (swap is { InsertedAt: { } inserted, InSerial: { } part })
-            yield return new(inserted, null, part == swap.OutSerial ? $"The same drive went back into bay {swap.Bay}." : $"{part} went into bay {swap.Bay}.");
+            yield return new(
+                inserted,
+                null,
+                part == swap.OutSerial ? $"The same drive went back into bay {swap.Bay}." : $"{part} went into bay {swap.Bay}."
+            );
         if (swap.StartedByHandAt is { } started)
             yield return new(started, null, "The rebuild was started by hand.");
     }
@@ -91,13 +116,23 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
             else if (entry.Body is HelpAnswered answer)
                 yield return new(entry.Happened, entry.By, $"{(answer.GoAhead ? "Go on" : "Do not go on")}: {answer.Reason}");
         foreach (var discrepancy in ticket.Discrepancies)
-            yield return new(discrepancy.At, discrepancy.By, discrepancy.IsOpen ? $"{discrepancy.Sentence} This is open." : $"{discrepancy.Sentence} Settled by {discrepancy.SettledBy}: {discrepancy.Settlement}");
+            yield return new(
+                discrepancy.At,
+                discrepancy.By,
+                discrepancy.IsOpen
+                    ? $"{discrepancy.Sentence} This is open."
+                    : $"{discrepancy.Sentence} Settled by {discrepancy.SettledBy}: {discrepancy.Settlement}"
+            );
     }
 
     private static IEnumerable<ReportLine> Exposed(Ticket ticket) =>
         Exposure.Of(ticket) is not { } exposure
             ? []
-            : exposure.Stretches.Select(s => new ReportLine(s.From, null, $"{Named(s.Part)}: {(s.To is { } to ? Watch.Told(to - s.From) : "still")}."));
+            : exposure.Stretches.Select(s => new ReportLine(
+                s.From,
+                null,
+                $"{Named(s.Part)}: {(s.To is { } to ? Watch.Told(to - s.From) : "still")}."
+            ));
 
     private static string Named(ExposurePart part) =>
         part switch
@@ -110,12 +145,23 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
         };
 
     private static IEnumerable<ReportLine> Whereabouts(Ticket ticket) =>
-        ticket.Custody.Moves.GroupBy(m => m.Serial).Select(moves => moves.Last()).Select(m => new ReportLine(m.At, null, $"{m.Serial}: {m.To}.{(ticket.Returns.Find(r => r.Serial == m.Serial) is { } back ? $" Going back: {back.Reason.Replace('-', ' ')}." : "")}"));
+        ticket
+            .Custody.Moves.GroupBy(m => m.Serial)
+            .Select(moves => moves.Last())
+            .Select(m => new ReportLine(
+                m.At,
+                null,
+                $"{m.Serial}: {m.To}.{(ticket.Returns.Find(r => r.Serial == m.Serial) is { } back ? $" Going back: {back.Reason.Replace('-', ' ')}." : "")}"
+            ));
 
     private static IEnumerable<ReportLine> Ending(Ticket ticket, IReadOnlyList<Entry> told)
     {
         if (ticket.After is { } after)
-            yield return new(after.TakenAt, null, $"A snapshot {SeenBy(after)}: {string.Join(" ", after.Arrays.Select(a => $"{a.Name} is {Words.Of(a.State)}, {after.MembersOf(a)} of {a.DesignMembers} members."))} {Changed(ticket, after)}");
+            yield return new(
+                after.TakenAt,
+                null,
+                $"A snapshot {SeenBy(after)}: {string.Join(" ", after.Arrays.Select(a => $"{a.Name} is {Words.Of(a.State)}, {after.MembersOf(a)} of {a.DesignMembers} members."))} {Changed(ticket, after)}"
+            );
         if (ticket.SignedOffBy is { } customer)
             yield return new(null, customer, "Signed for the customer: the data is there.");
         foreach (var entry in told)
@@ -133,6 +179,7 @@ public sealed record ServiceReport(long Ticket, string Title, bool IsFinal, Date
 
     private static string Changed(Ticket ticket, Snapshot after) =>
         ticket.Before is not { } before ? ""
-        : SnapshotComparison.Between(before, after).Where(c => c.OtherDrive).ToList() is { Count: > 0 } changes ? $"Another drive than before is in {(changes.Count == 1 ? "bay" : "bays")} {string.Join(", ", changes.Select(c => c.Bay))} only."
+        : SnapshotComparison.Between(before, after).Where(c => c.OtherDrive).ToList() is { Count: > 0 } changes
+            ? $"Another drive than before is in {(changes.Count == 1 ? "bay" : "bays")} {string.Join(", ", changes.Select(c => c.Bay))} only."
         : "Every bay holds the drive it held before.";
 }

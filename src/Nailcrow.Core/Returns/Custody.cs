@@ -14,11 +14,9 @@ public sealed record Custody(ImmutableList<CustodyMove> Moves)
     public Custody Move(string serial, Holder to, DateTimeOffset at, string by) =>
         new(Moves.Add(new(SerialNumber.Normalise(serial), to, at, by)));
 
-    public Holder? HolderOf(string serial) =>
-        Moves.LastOrDefault(m => m.Serial == SerialNumber.Normalise(serial))?.To;
+    public Holder? HolderOf(string serial) => Moves.LastOrDefault(m => m.Serial == SerialNumber.Normalise(serial))?.To;
 
-    public IEnumerable<(string Serial, Holder Holder)> Now =>
-        Moves.GroupBy(m => m.Serial).Select(g => (g.Key, g.Last().To));
+    public IEnumerable<(string Serial, Holder Holder)> Now => Moves.GroupBy(m => m.Serial).Select(g => (g.Key, g.Last().To));
 
     /// <summary>Drives whose holder may not keep them; custody balances when there is none.</summary>
     public IEnumerable<(string Serial, Holder Holder)> Open => Now.Where(held => !held.Holder.MayKeep);

@@ -15,7 +15,10 @@ public sealed record PartIssued(string Serial, string To) : FactBody
         var serial = SerialNumber.Normalise(Serial);
         var moved = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, To), stamp.At, stamp.By) };
         return ticket.Parts.Find(p => p.Serial == serial) is { } part
-            ? moved with { Parts = ticket.Parts.Replace(part, part with { IssuedTo = To }) }
+            ? moved with
+            {
+                Parts = ticket.Parts.Replace(part, part with { IssuedTo = To }),
+            }
             : moved.Raise(stamp, "issued", $"{serial} was issued to {To}; {ticket.Part?.Serial ?? "nothing"} was reserved.");
     }
 }

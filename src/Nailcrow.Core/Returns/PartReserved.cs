@@ -8,19 +8,34 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Returns;
 
 /// <summary>The replacement set aside for a ticket, and who has it.</summary>
-public sealed record ReservedPart(string Serial, string Model, long Bytes, string Depot, string? IssuedTo = null, string? OverruledBecause = null);
+public sealed record ReservedPart(
+    string Serial,
+    string Model,
+    long Bytes,
+    string Depot,
+    string? IssuedTo = null,
+    string? OverruledBecause = null
+);
 
 /// <summary>A replacement is set aside in a depot for this ticket.</summary>
 /// <param name="Warnings">What speaks against it and was overruled, as it was told then.</param>
 /// <param name="OverruledBecause">Why it is taken all the same; whose name it has is the entry's.</param>
-public sealed record PartReserved(string Serial, string Model, long Bytes, string Depot, IReadOnlyList<string>? Warnings = null, string? OverruledBecause = null) : DecisionBody
+public sealed record PartReserved(
+    string Serial,
+    string Model,
+    long Bytes,
+    string Depot,
+    IReadOnlyList<string>? Warnings = null,
+    string? OverruledBecause = null
+) : DecisionBody
 {
     public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Dispatcher, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason
         : Replaced(ticket) is null && ticket.Parts.Count >= ticket.DrivesWanted
-            ? ticket.Parts is [{ IssuedTo: { } holder } part] ? $"{part.Serial} is already issued to {holder} for this ticket." : $"All {ticket.Parts.Count} parts of this ticket are already issued."
+            ? ticket.Parts is [{ IssuedTo: { } holder } part] ? $"{part.Serial} is already issued to {holder} for this ticket."
+                : $"All {ticket.Parts.Count} parts of this ticket are already issued."
         : Needed(ticket) is { } needed && Bytes < needed
             ? $"{Serial} has {Bytes:N0} bytes; the array uses {needed:N0} of each member. It has to be at least as large."
         : Warnings is [_, ..] && string.IsNullOrWhiteSpace(OverruledBecause)
@@ -39,9 +54,12 @@ public sealed record PartReserved(string Serial, string Model, long Bytes, strin
 
     /// <summary>One drive, one part: another one takes the place of what is only set aside; several drives each have theirs.</summary>
     private static ImmutableList<ReservedPart> With(Ticket ticket, ReservedPart part) =>
-        ticket.Parts.Count < ticket.DrivesWanted || Replaced(ticket) is not { } old ? ticket.Parts.Add(part) : ticket.Parts.Replace(old, part);
+        ticket.Parts.Count < ticket.DrivesWanted || Replaced(ticket) is not { } old
+            ? ticket.Parts.Add(part)
+            : ticket.Parts.Replace(old, part);
 
-    private static ReservedPart? Replaced(Ticket ticket) => ticket.Parts.Count < ticket.DrivesWanted ? null : ticket.Parts.FindLast(p => p.IssuedTo is null);
+    private static ReservedPart? Replaced(Ticket ticket) =>
+        ticket.Parts.Count < ticket.DrivesWanted ? null : ticket.Parts.FindLast(p => p.IssuedTo is null);
 
     private static long? Needed(Ticket ticket)
     {

@@ -15,7 +15,14 @@ public enum ReturnReason
 
 /// <summary>A drive is to go back: why, to whom, under which number, by when.</summary>
 /// <param name="DataAgreedBy">Who at the customer agreed that a drive with their data on it may leave.</param>
-public sealed record ReturnOpened(string Serial, ReturnReason Reason, Holder To, string? Authorisation = null, DateOnly? DueBy = null, string? DataAgreedBy = null) : DecisionBody
+public sealed record ReturnOpened(
+    string Serial,
+    ReturnReason Reason,
+    Holder To,
+    string? Authorisation = null,
+    DateOnly? DueBy = null,
+    string? DataAgreedBy = null
+) : DecisionBody
 {
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
     {
@@ -37,7 +44,10 @@ public sealed record ReturnOpened(string Serial, ReturnReason Reason, Holder To,
     }
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        ticket with { Returns = ticket.Returns.Add(new(SerialNumber.Normalise(Serial), Words.Of(Reason), To, Authorisation, DueBy, stamp.At)) };
+        ticket with
+        {
+            Returns = ticket.Returns.Add(new(SerialNumber.Normalise(Serial), Words.Of(Reason), To, Authorisation, DueBy, stamp.At)),
+        };
 
     private static string Returnable(Ticket ticket)
     {

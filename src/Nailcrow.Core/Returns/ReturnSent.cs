@@ -14,6 +14,9 @@ public sealed record ReturnSent(string Serial, string Carrier, string? Tracking 
         var open = ticket.Returns.Find(r => r.Serial == serial);
         return open is null
             ? moved.Raise(stamp, "return", $"{serial} was given to {Carrier} without a return being open for it.")
-            : moved with { Returns = ticket.Returns.Replace(open, open with { Carrier = Carrier, Tracking = Tracking, SentAt = stamp.At }) };
+            : moved with
+            {
+                Returns = ticket.Returns.Replace(open, open with { Carrier = Carrier, Tracking = Tracking, SentAt = stamp.At }),
+            };
     }
 }

@@ -12,7 +12,14 @@ public sealed record DrivePutBack(string Bay, string Serial) : FactBody
         var serial = SerialNumber.Normalise(Serial);
         var back = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Bay, Bay), stamp.At, stamp.By) };
         if (ticket.Swap.WrongOut != serial)
-            return back.Raise(stamp, "put-back", $"{serial} was put back into bay {Bay}, but the drive that was out by mistake is {ticket.Swap.WrongOut ?? "none"}.");
-        return back with { Swap = ticket.Swap with { WrongOut = null, NearMisses = ticket.Swap.NearMisses.Add(new(Bay, serial, stamp.At, stamp.By)) } };
+            return back.Raise(
+                stamp,
+                "put-back",
+                $"{serial} was put back into bay {Bay}, but the drive that was out by mistake is {ticket.Swap.WrongOut ?? "none"}."
+            );
+        return back with
+        {
+            Swap = ticket.Swap with { WrongOut = null, NearMisses = ticket.Swap.NearMisses.Add(new(Bay, serial, stamp.At, stamp.By)) },
+        };
     }
 }

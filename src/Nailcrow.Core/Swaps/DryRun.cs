@@ -31,7 +31,9 @@ public sealed class DryRun
         {
             { Kind: StepKind.Scan } step => choice == "exact" ? Stepping.Expected(_ticket, Sheet, step) ?? "SOME0000" : "OTHER99999",
             { Erases: true } step when choice == RunStep.Done => $"{Sheet.DriveOf(step).Bay} {Stepping.Expected(_ticket, Sheet, step)}",
-            { Kind: StepKind.Read } step when choice == RunStep.Done => step.Unit is null ? "said so" : $"{step.AtMost ?? step.AtLeast ?? 1} {step.Unit}",
+            { Kind: StepKind.Read } step when choice == RunStep.Done => step.Unit is null
+                ? "said so"
+                : $"{step.AtMost ?? step.AtLeast ?? 1} {step.Unit}",
             _ => choice,
         };
 
@@ -42,9 +44,10 @@ public sealed class DryRun
             return "The sheet is at its end.";
         _now = _now.AddSeconds(1);
         var stamp = new Stamp(Guid.Empty, _now, _now, "somebody");
-        _ticket = step.IsPassed && typed == RunStep.Done
-            ? Stepping.Visited(_ticket, Sheet, Run, step, new(step.Id, typed, typed, null, _now, stamp.By))
-            : Stepping.Answer(_ticket, Sheet, Run, step, typed, stamp);
+        _ticket =
+            step.IsPassed && typed == RunStep.Done
+                ? Stepping.Visited(_ticket, Sheet, Run, step, new(step.Id, typed, typed, null, _now, stamp.By))
+                : Stepping.Answer(_ticket, Sheet, Run, step, typed, stamp);
         return Run.Visits.Count > 0 ? Run.Visits[^1].Said : null;
     }
 }

@@ -25,7 +25,9 @@ public static class GateCheck
         {
             null => null,
             GateFact.PartInHand => seen.PartInHand(),
-            GateFact.BackupAsked => ticket.Backup is null ? "Nobody has said whether there is a backup; ask, and write down who says so." : null,
+            GateFact.BackupAsked => ticket.Backup is null
+                ? "Nobody has said whether there is a backup; ask, and write down who says so."
+                : null,
             GateFact.SnapshotBefore => seen.SnapshotBefore(),
             GateFact.NotRebuilding => seen.NotRebuilding(),
             GateFact.PullNotFatal => seen.PullNotFatal(),

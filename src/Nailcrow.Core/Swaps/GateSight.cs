@@ -12,37 +12,46 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
 
     public string? PartInHand() =>
         ticket.Parts.Count < ticket.DrivesWanted || ticket.Parts.Exists(p => p.IssuedTo is null)
-            ? ticket.DrivesWanted == 1 ? "No replacement has been issued for this ticket; stores reserves and issues one." : $"{ticket.Parts.Count(p => p.IssuedTo is not null)} of {ticket.DrivesWanted} replacements have been issued for this ticket; stores reserves and issues them."
+            ? ticket.DrivesWanted == 1
+                ? "No replacement has been issued for this ticket; stores reserves and issues one."
+                : $"{ticket.Parts.Count(p => p.IssuedTo is not null)} of {ticket.DrivesWanted} replacements have been issued for this ticket; stores reserves and issues them."
             : null;
 
     public string? SnapshotBefore() => Fresh is null ? TakeOne(FreshSince) : null;
 
     public string? NotRebuilding() =>
         Fresh is not { } now ? TakeOne(FreshSince)
-        : ArrayOf(now) is { State: ArrayState.Rebuilding } array ? $"{array.Name} is rebuilding. Wait until it has ended, then take a snapshot again."
+        : ArrayOf(now) is { State: ArrayState.Rebuilding } array
+            ? $"{array.Name} is rebuilding. Wait until it has ended, then take a snapshot again."
         : null;
 
     public string? PullNotFatal() =>
         Fresh is not { } now ? TakeOne(FreshSince)
         : Held(now) is var (bay, not) && not is not null ? not
-        : BayVerdict.For(now, bay!) is { Verdict: PullVerdict.Fatal } verdict ? $"Pulling bay {bay!.Label} is fatal: {verdict.Reason} Only a lead may let this go on." // Held gives a bay or why not
+        : BayVerdict.For(now, bay!) is { Verdict: PullVerdict.Fatal } verdict
+            ? $"Pulling bay {bay!.Label} is fatal: {verdict.Reason} Only a lead may let this go on." // Held gives a bay or why not
         : null;
 
     public string? WholeBefore() =>
         Fresh is not { } now ? TakeOne(FreshSince)
-        : ArrayOf(now) is { } array && !now.IsWhole(array) ? $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} members. A drive that works is not pulled from it now; ask a lead."
+        : ArrayOf(now) is { } array && !now.IsWhole(array)
+            ? $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} members. A drive that works is not pulled from it now; ask a lead."
         : null;
 
     public string? Released() =>
         Fresh is not { } now ? TakeOne(FreshSince)
         : Held(now) is var (bay, not) && not is not null ? not
-        : bay!.Role is BayRole.Member or BayRole.Filling ? $"Bay {bay.Label} is still {Words.Of(bay.Role)} of {bay.Array}; the machine has not released it. Wait, then take a snapshot again." // Held gives a bay or why not
+        : bay!.Role is BayRole.Member or BayRole.Filling
+            ? $"Bay {bay.Label} is still {Words.Of(bay.Role)} of {bay.Array}; the machine has not released it. Wait, then take a snapshot again." // Held gives a bay or why not
         : null;
 
     public string? AsBefore()
     {
         // With several drives, "before" this pull has the new ones of the earlier pulls in it.
-        if (ticket.Swap.NearMisses is not [.., var miss] || ticket.Snapshots.FindLast(s => s.TakenAt <= ticket.Swap.PulledAt) is not { } before)
+        if (
+            ticket.Swap.NearMisses is not [.., var miss]
+            || ticket.Snapshots.FindLast(s => s.TakenAt <= ticket.Swap.PulledAt) is not { } before
+        )
             return "There is nothing to compare with; take a snapshot.";
         if (ticket.Latest is not { } latest || latest.TakenAt <= miss.At)
             return TakeOne("since the drive went back");
@@ -62,19 +71,23 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
 
     public string? NothingForeign() =>
         SinceInsert is not { } now ? TakeOne("since the new drive went in")
-        : now.Holding(_swap.InSerial)?.Role == BayRole.Foreign ? $"{_swap.InSerial} carries the data of another array. Nothing may start on it before that is cleared."
+        : now.Holding(_swap.InSerial)?.Role == BayRole.Foreign
+            ? $"{_swap.InSerial} carries the data of another array. Nothing may start on it before that is cleared."
         : null;
 
     public string? RebuildSeen()
     {
         var readings = ticket.Readings.Exists(r => r.At > _swap.InsertedAt);
         var shown = SinceInsert?.Holding(_swap.InSerial)?.Role is BayRole.Filling or BayRole.Member;
-        return readings || shown ? null : "No rebuild onto the new drive has been seen. Look at the machine, or take a snapshot or a reading.";
+        return readings || shown
+            ? null
+            : "No rebuild onto the new drive has been seen. Look at the machine, or take a snapshot or a reading.";
     }
 
     public string? DriveJoined() =>
         SinceInsert is not { } now ? TakeOne("since the new drive went in")
-        : now.Holding(_swap.InSerial) is not { Role: BayRole.Member } ? $"{_swap.InSerial} is {(now.Holding(_swap.InSerial) is { } held ? Words.Of(held.Role) : "in no bay")}, not yet a member."
+        : now.Holding(_swap.InSerial) is not { Role: BayRole.Member }
+            ? $"{_swap.InSerial} is {(now.Holding(_swap.InSerial) is { } held ? Words.Of(held.Role) : "in no bay")}, not yet a member."
         : ArrayOf(now) is { State: ArrayState.Rebuilding } array ? $"{array.Name} is rebuilding."
         : null;
 
@@ -87,7 +100,9 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         if (!now.IsWhole(array))
             return $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} members.";
         var role = now.Holding(_swap.InSerial)?.Role;
-        return role == newDriveIs ? null : $"{array.Name} is whole, but {_swap.InSerial} is {(role is { } other ? Words.Of(other) : "in no bay")}, not {Words.Of(newDriveIs)}.";
+        return role == newDriveIs
+            ? null
+            : $"{array.Name} is whole, but {_swap.InSerial} is {(role is { } other ? Words.Of(other) : "in no bay")}, not {Words.Of(newDriveIs)}.";
     }
 
     public string? AllNewGood()
@@ -106,7 +121,12 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
 
     /// <summary>What is whole again is the pattern's own proof; here it is what changed that counts.</summary>
     public string? SnapshotAfter() =>
-        Ended() ?? (ticket is { Before: { } before, After: { } after } && ticket.Swap.Bay is not null ? SwappedBays.OtherThanMeant(ticket, before, after) : TakeOne("from before the pull"));
+        Ended()
+        ?? (
+            ticket is { Before: { } before, After: { } after } && ticket.Swap.Bay is not null
+                ? SwappedBays.OtherThanMeant(ticket, before, after)
+                : TakeOne("from before the pull")
+        );
 
     private string? Ended() =>
         ticket.Sheet?.ComesBack switch
@@ -125,7 +145,8 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         : (bay, null);
 
     /// <summary>What was looked at before the last drive was done says nothing of the next one.</summary>
-    private Snapshot? Fresh => ticket.Latest is { } latest && latest.TakenAt >= ticket.ArrivedAt && !(latest.TakenAt <= LastDone) ? latest : null;
+    private Snapshot? Fresh =>
+        ticket.Latest is { } latest && latest.TakenAt >= ticket.ArrivedAt && !(latest.TakenAt <= LastDone) ? latest : null;
 
     private DateTimeOffset? LastDone => ticket.EarlierSwaps.LastOrDefault()?.InsertedAt;
 

@@ -10,7 +10,10 @@ internal static class Recording
     public static Ticket Of(Ticket ticket, RunSheet sheet, RunStep step, string answer, string branch, Stamp stamp)
     {
         if (step.Against == ScanTarget.DriveIn && branch == Words.Of(SerialOutcome.Exact))
-            ticket = ticket with { Swap = ticket.Swap with { ScannedPart = SerialNumber.Normalise(Stepping.PartFor(ticket, sheet, step) ?? answer) } };
+            ticket = ticket with
+            {
+                Swap = ticket.Swap with { ScannedPart = SerialNumber.Normalise(Stepping.PartFor(ticket, sheet, step) ?? answer) },
+            };
         return step.Records switch
         {
             null => ticket,
@@ -24,11 +27,26 @@ internal static class Recording
     private static Ticket Affirmed(Ticket ticket, RunSheet sheet, RunStep step, Stamp stamp) =>
         step.Records switch
         {
-            Records.ChassisMark => ticket with { Swap = ticket.Swap with { ChassisMarks = ticket.Swap.ChassisMarks.Add(new(step.Mark ?? step.Id, ticket.Swap.Attempt)) } },
-            Records.BayMark => ticket with { Swap = ticket.Swap with { BayMarks = ticket.Swap.BayMarks.Add(new(step.Mark ?? step.Id, ticket.Swap.Attempt)) } },
-            Records.PutBack => new DrivePutBack(BayOf(ticket, sheet, step, ticket.Swap.WrongOut), ticket.Swap.WrongOut ?? "").Fold(ticket, stamp),
-            Records.Inserted => new DriveInserted(sheet.DriveOf(step).Bay, ticket.Swap.ScannedPart ?? Stepping.PartFor(ticket, sheet, step) ?? "").Fold(ticket, stamp),
-            Records.Reseated => new DriveReseated(sheet.DriveOf(step).Bay, ticket.Swap.OutSerial ?? sheet.DriveOf(step).Serial).Fold(ticket, stamp),
+            Records.ChassisMark => ticket with
+            {
+                Swap = ticket.Swap with { ChassisMarks = ticket.Swap.ChassisMarks.Add(new(step.Mark ?? step.Id, ticket.Swap.Attempt)) },
+            },
+            Records.BayMark => ticket with
+            {
+                Swap = ticket.Swap with { BayMarks = ticket.Swap.BayMarks.Add(new(step.Mark ?? step.Id, ticket.Swap.Attempt)) },
+            },
+            Records.PutBack => new DrivePutBack(BayOf(ticket, sheet, step, ticket.Swap.WrongOut), ticket.Swap.WrongOut ?? "").Fold(
+                ticket,
+                stamp
+            ),
+            Records.Inserted => new DriveInserted(
+                sheet.DriveOf(step).Bay,
+                ticket.Swap.ScannedPart ?? Stepping.PartFor(ticket, sheet, step) ?? ""
+            ).Fold(ticket, stamp),
+            Records.Reseated => new DriveReseated(sheet.DriveOf(step).Bay, ticket.Swap.OutSerial ?? sheet.DriveOf(step).Serial).Fold(
+                ticket,
+                stamp
+            ),
             Records.RebuildStarted => ticket with { Swap = ticket.Swap with { StartedByHandAt = stamp.At } },
             Records.OldDataCleared => ticket.Swap.InSerial is { } cleared ? ticket with { Wiped = ticket.Wiped.Add(cleared) } : ticket,
             Records.Restored => ticket with { RestoreConfirmedBy = stamp.By },
@@ -44,5 +62,6 @@ internal static class Recording
         : ticket;
 
     /// <summary>Where a drive pulled by mistake really came from: the snapshot knows it, the sheet only knows where it should have been.</summary>
-    internal static string BayOf(Ticket ticket, RunSheet sheet, RunStep step, string? serial) => ticket.Before?.Holding(serial)?.Label ?? sheet.DriveOf(step).Bay;
+    internal static string BayOf(Ticket ticket, RunSheet sheet, RunStep step, string? serial) =>
+        ticket.Before?.Holding(serial)?.Label ?? sheet.DriveOf(step).Bay;
 }

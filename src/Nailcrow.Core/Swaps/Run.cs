@@ -7,7 +7,16 @@ namespace Nailcrow.Core.Swaps;
 /// <param name="Branch">Which of the step's answers it came to: for a scan, how the serial compared.</param>
 /// <param name="Said">What Nailcrow said to it: the comparison, or an overruling's reason.</param>
 /// <param name="CameAt">When the run came to the step; the time up to <paramref name="At"/> is what it took.</param>
-public sealed record Visit(string Step, string Answer, string Branch, string? Said, DateTimeOffset At, string By, bool Overruled = false, DateTimeOffset? CameAt = null);
+public sealed record Visit(
+    string Step,
+    string Answer,
+    string Branch,
+    string? Said,
+    DateTimeOffset At,
+    string By,
+    bool Overruled = false,
+    DateTimeOffset? CameAt = null
+);
 
 /// <summary>A clock that runs until a step is answered.</summary>
 public sealed record RunningLimit(string Step, string Until, DateTimeOffset Deadline);
@@ -53,14 +62,24 @@ public sealed record Run(
 
     /// <summary>As it was before its last visit, which is answered again; a clock that the visit started does not run.</summary>
     internal Run Before(Visit last, DateTimeOffset at) =>
-        this with { Current = last.Step, Since = at, HandedOver = false, Visits = Visits.RemoveAt(Visits.Count - 1), Limits = Limits.RemoveAll(l => l.Step == last.Step) };
+        this with
+        {
+            Current = last.Step,
+            Since = at,
+            HandedOver = false,
+            Visits = Visits.RemoveAt(Visits.Count - 1),
+            Limits = Limits.RemoveAll(l => l.Step == last.Step),
+        };
 
     /// <summary>A sheet that was interrupted goes on where it was left.</summary>
     internal Run Resumed(DateTimeOffset at) => this with { Current = Current ?? LeftFor, Since = at, HandedOver = false };
 
     private Run Led(RunSheet sheet, RunStep from, string? target, DateTimeOffset at)
     {
-        var next = target == StepAnswer.Back ? LeftFor : target == StepAnswer.HandOver ? null : target;
+        var next =
+            target == StepAnswer.Back ? LeftFor
+            : target == StepAnswer.HandOver ? null
+            : target;
         var calls = sheet.Step(next)?.Kind == StepKind.Call;
         return this with
         {
@@ -68,7 +87,14 @@ public sealed record Run(
             Since = at,
             HandedOver = target == StepAnswer.HandOver,
             // From one call to the next the step that was left stays the same.
-            LeftFor = from.Kind == StepKind.Call ? target == StepAnswer.Back ? null : LeftFor : calls ? from.Id : LeftFor,
+            LeftFor =
+                from.Kind == StepKind.Call
+                    ? target == StepAnswer.Back
+                        ? null
+                        : LeftFor
+                    : calls
+                        ? from.Id
+                        : LeftFor,
         };
     }
 

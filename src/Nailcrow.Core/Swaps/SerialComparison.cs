@@ -28,7 +28,10 @@ public sealed record SerialComparison(SerialOutcome Outcome, string Sentence)
             return new(SerialOutcome.Fragment, $"{text} is the end of {target}; read the whole serial from the label.");
         foreach (var meaning in meanings)
             if (MisreadAt(meaning, target) is { Count: > 0 } places)
-                return new(SerialOutcome.LikelyMisreading, $"{meaning} is not {target}, but only in characters people misread ({Told(meaning, target, places)}); look again or scan.");
+                return new(
+                    SerialOutcome.LikelyMisreading,
+                    $"{meaning} is not {target}, but only in characters people misread ({Told(meaning, target, places)}); look again or scan."
+                );
         return new(SerialOutcome.Different, $"{(text.Length == 0 ? "Nothing" : text)} was read; {target} was expected.");
     }
 

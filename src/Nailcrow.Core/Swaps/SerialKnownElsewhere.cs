@@ -9,7 +9,8 @@ public sealed record SerialKnownElsewhere(string Serial, string Where) : FactBod
 {
     public override IReadOnlyCollection<Role> Writers() => [Role.Admin];
 
-    public override string? ByServiceOnly() => "That a serial is known elsewhere is noted by the service itself; write what you know of it as a note.";
+    public override string? ByServiceOnly() =>
+        "That a serial is known elsewhere is noted by the service itself; write what you know of it as a note.";
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket.Raise(stamp, "serial", $"{Serial} is also recorded {Where}. One drive is in one place: find out which record is wrong.");

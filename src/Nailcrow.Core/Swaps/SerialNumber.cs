@@ -22,7 +22,9 @@ public sealed partial record SerialNumber
         if (text.FirstOrDefault(c => !char.IsAsciiLetterOrDigit(c) && c != '-') is var odd and not '\0')
             return new Parsed<SerialNumber>.Refused($"Serial '{text}' has '{odd}'; a serial has letters, digits and dashes.");
         return text.Length is < MinLength or > MaxLength
-            ? new Parsed<SerialNumber>.Refused($"Serial '{text}' has {text.Length} {(text.Length == 1 ? "character" : "characters")}; a label has {MinLength} to {MaxLength}.")
+            ? new Parsed<SerialNumber>.Refused(
+                $"Serial '{text}' has {text.Length} {(text.Length == 1 ? "character" : "characters")}; a label has {MinLength} to {MaxLength}."
+            )
             : new Parsed<SerialNumber>.Ok(new(text));
     }
 

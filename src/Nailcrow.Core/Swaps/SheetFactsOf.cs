@@ -19,7 +19,15 @@ public static class SheetFactsOf
         var danger = Danger.Of(ticket);
         var array = target?.Array ?? now?.Arrays.FirstOrDefault(a => a.Name == danger.Array);
         var tookOver = array is not null && now!.IsWhole(array) && first is { Role: not BayRole.Member }; // an array comes from a snapshot
-        var facts = new TicketFacts(report.Job, first?.Role ?? BayRole.Dropped, first?.Health ?? DriveHealth.Unknown, ticket.DrivesWanted, danger.Help, tookOver, reached);
+        var facts = new TicketFacts(
+            report.Job,
+            first?.Role ?? BayRole.Dropped,
+            first?.Health ?? DriveHealth.Unknown,
+            ticket.DrivesWanted,
+            danger.Help,
+            tookOver,
+            reached
+        );
         return new(model, report.Asset, chassisSerial, report.Site, report.Location, array?.Name ?? "the array", drives, facts);
     }
 
@@ -28,6 +36,13 @@ public static class SheetFactsOf
     {
         if (ticket.Chosen.Count == 0)
             return target?.Bay is { Serial: { } serial } bay ? [new(bay.Label, serial, bay.Name, ticket.Part?.Serial)] : [];
-        return ticket.Chosen.Select((s, i) => ticket.Latest?.Holding(s) is { } held ? new SheetDrive(held.Label, held.Serial ?? s, held.Name, i < ticket.Parts.Count ? ticket.Parts[i].Serial : null) : null).OfType<SheetDrive>();
+        return ticket
+            .Chosen.Select(
+                (s, i) =>
+                    ticket.Latest?.Holding(s) is { } held
+                        ? new SheetDrive(held.Label, held.Serial ?? s, held.Name, i < ticket.Parts.Count ? ticket.Parts[i].Serial : null)
+                        : null
+            )
+            .OfType<SheetDrive>();
     }
 }

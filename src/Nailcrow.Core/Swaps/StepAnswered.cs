@@ -39,7 +39,9 @@ public sealed record StepAnswered(Guid Sheet, string Step, string Answer) : Fact
         if (!Quantity.Parse(Answer, dimension, unit).Is(out var value, out var reason))
             return $"'{Step}': {reason}";
         var inUnit = Quantity.Parse("1", dimension, unit).Is(out var one, out _) ? value / one : value;
-        return inUnit < step.AtLeast || inUnit > step.AtMost ? $"'{Step}': {Answer} is not between {step.AtLeast} and {step.AtMost} {unit}; read it again." : null;
+        return inUnit < step.AtLeast || inUnit > step.AtMost
+            ? $"'{Step}': {Answer} is not between {step.AtLeast} and {step.AtMost} {unit}; read it again."
+            : null;
     }
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
@@ -51,7 +53,8 @@ public sealed record StepAnswered(Guid Sheet, string Step, string Answer) : Fact
         if (run.AlreadyHas(Step, Answer))
             return ticket;
         var stood = run.Current is { } current ? $"while the run stood at '{current}'" : "after the run had ended";
-        return Recording.Of(ticket, sheet, step, Answer, Stepping.Branch(ticket, sheet, step, Answer).Branch, stamp)
+        return Recording
+            .Of(ticket, sheet, step, Answer, Stepping.Branch(ticket, sheet, step, Answer).Branch, stamp)
             .Raise(stamp, "step", $"'{Step}' was answered '{Answer}' by {stamp.By} {stood}.");
     }
 }

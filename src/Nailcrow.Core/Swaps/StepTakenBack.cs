@@ -9,7 +9,16 @@ namespace Nailcrow.Core.Swaps;
 public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
 {
     private static readonly Records[] Done =
-        [Records.DrawnOut, Records.Pulled, Records.PutBack, Records.CarrierOff, Records.Inserted, Records.Reseated, Records.RebuildStarted, Records.OldDataCleared];
+    [
+        Records.DrawnOut,
+        Records.Pulled,
+        Records.PutBack,
+        Records.CarrierOff,
+        Records.Inserted,
+        Records.Reseated,
+        Records.RebuildStarted,
+        Records.OldDataCleared,
+    ];
 
     public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Lead];
 
@@ -18,12 +27,19 @@ public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
         : run.Visits is not [.., var last] ? "Nothing has been answered yet."
         : last.Step != Step ? $"The last answer was given at '{last.Step}', not at '{Step}'; only the last one is taken back."
         : last.Overruled || sheet.Step(Step)?.Kind == StepKind.Call ? "A lead has spoken on this step; that is not taken back. Call again."
-        : sheet.Step(Step)?.Records is { } records && Done.Contains(records) ? $"'{Step}' recorded what was done to a drive, and that is not undone by an answer. If it was otherwise, call and say so."
+        : sheet.Step(Step)?.Records is { } records && Done.Contains(records)
+            ? $"'{Step}' recorded what was done to a drive, and that is not undone by an answer. If it was otherwise, call and say so."
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
-        if (ticket is not { Sheet: { } sheet, Run: { } run } || sheet.Id != Sheet || run.Visits is not [.., var last] || last.Step != Step || sheet.Step(Step) is not { } step)
+        if (
+            ticket is not { Sheet: { } sheet, Run: { } run }
+            || sheet.Id != Sheet
+            || run.Visits is not [.., var last]
+            || last.Step != Step
+            || sheet.Step(Step) is not { } step
+        )
             return ticket.Raise(stamp, "step", $"'{Step}' was taken back by {stamp.By}, and it was not the last one answered.");
         return Without(ticket, step) with { Run = run.Before(last, stamp.At) };
     }
@@ -32,8 +48,17 @@ public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
     private static Ticket Without(Ticket ticket, RunStep step) =>
         step.Records switch
         {
-            Records.BayMark => ticket with { Swap = ticket.Swap with { BayMarks = ticket.Swap.BayMarks.RemoveAll(m => m.Mark == (step.Mark ?? step.Id) && m.Attempt == ticket.Swap.Attempt) } },
-            Records.ChassisMark => ticket with { Swap = ticket.Swap with { ChassisMarks = ticket.Swap.ChassisMarks.RemoveAll(m => m.Mark == (step.Mark ?? step.Id)) } },
+            Records.BayMark => ticket with
+            {
+                Swap = ticket.Swap with
+                {
+                    BayMarks = ticket.Swap.BayMarks.RemoveAll(m => m.Mark == (step.Mark ?? step.Id) && m.Attempt == ticket.Swap.Attempt),
+                },
+            },
+            Records.ChassisMark => ticket with
+            {
+                Swap = ticket.Swap with { ChassisMarks = ticket.Swap.ChassisMarks.RemoveAll(m => m.Mark == (step.Mark ?? step.Id)) },
+            },
             Records.Backup => ticket with { Backup = null },
             Records.BackupDetail => ticket with { BackupDetail = null },
             _ => ticket,

@@ -16,7 +16,11 @@ public static class Stepping
         var late = run.Limits.Find(l => l.Until == step.Id && stamp.At > l.Deadline);
         var recorded = Recording.Of(ticket, sheet, step, answer, branch, stamp);
         if (late is not null)
-            recorded = recorded.Raise(stamp, "limit", $"'{step.Id}' was to be done by {late.Deadline.UtcDateTime:HH:mm:ss} UTC and was done {Rebuilds.Watch.Told(stamp.At - late.Deadline)} later.");
+            recorded = recorded.Raise(
+                stamp,
+                "limit",
+                $"'{step.Id}' was to be done by {late.Deadline.UtcDateTime:HH:mm:ss} UTC and was done {Rebuilds.Watch.Told(stamp.At - late.Deadline)} later."
+            );
         return Visited(recorded, sheet, run, step, new(step.Id, answer, branch, said, stamp.At, stamp.By));
     }
 
@@ -26,7 +30,12 @@ public static class Stepping
         var after = run.After(sheet, step, visit);
         var moved = ticket with { Run = after };
         if (after is { IsFinished: true, HandedOver: false } && ticket.Interrupted is [.., var left])
-            return moved with { Sheet = left.Sheet, Run = left.Run.Resumed(visit.At), Interrupted = ticket.Interrupted.RemoveAt(ticket.Interrupted.Count - 1) };
+            return moved with
+            {
+                Sheet = left.Sheet,
+                Run = left.Run.Resumed(visit.At),
+                Interrupted = ticket.Interrupted.RemoveAt(ticket.Interrupted.Count - 1),
+            };
         return sheet.Step(after.Current)?.Drive > ticket.EarlierSwaps.Count && ticket.Swap.InSerial is not null ? NextDrive(moved) : moved;
     }
 
@@ -81,6 +90,9 @@ public static class Stepping
         var serialNamed = words.Any(w => SerialComparison.Between(w, serial).Outcome == SerialOutcome.Exact);
         return bayNamed && serialNamed
             ? (RunStep.Done, $"Bay {bay}, {serial}.")
-            : (NotNamed, $"This destroys what is on the drive. Name {(bayNamed ? "" : $"the bay ({bay})")}{(bayNamed || serialNamed ? "" : " and ")}{(serialNamed ? "" : $"the serial ({serial})")} as they stand on the machine's screen.");
+            : (
+                NotNamed,
+                $"This destroys what is on the drive. Name {(bayNamed ? "" : $"the bay ({bay})")}{(bayNamed || serialNamed ? "" : " and ")}{(serialNamed ? "" : $"the serial ({serial})")} as they stand on the machine's screen."
+            );
     }
 }

@@ -13,7 +13,11 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
             return No("Nothing is known of the bays yet; take a snapshot first.");
         return Named(ticket, now) switch
         {
-            Parsed<Bay>.Ok(var bay) => Concerned(now, bay) is { } array ? Swappable(now, bay, array) : No($"Bay {bay.Label} belongs to no array, and no single array here is short of a member; nothing tells which one a new drive is for."),
+            Parsed<Bay>.Ok(var bay) => Concerned(now, bay) is { } array
+                ? Swappable(now, bay, array)
+                : No(
+                    $"Bay {bay.Label} belongs to no array, and no single array here is short of a member; nothing tells which one a new drive is for."
+                ),
             Parsed<Bay>.Refused(var reason) => No(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
@@ -28,24 +32,43 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
         var unwell = now.Bays.Where(b => b.Role == BayRole.Dropped || b.Health == DriveHealth.Faulted).ToList();
         return unwell is [var only]
             ? new Parsed<Bay>.Ok(only)
-            : new Parsed<Bay>.Refused($"The report names no drive, and {(unwell.Count == 0 ? "none" : $"{unwell.Count} ({string.Join(", ", unwell.Select(b => b.Label))})")} of the bays has a drive that is dropped or faulted; say which one it is.");
+            : new Parsed<Bay>.Refused(
+                $"The report names no drive, and {(unwell.Count == 0 ? "none" : $"{unwell.Count} ({string.Join(", ", unwell.Select(b => b.Label))})")} of the bays has a drive that is dropped or faulted; say which one it is."
+            );
     }
 
     private static Parsed<Bay> BySerial(Snapshot now, string serial)
     {
-        var fits = now.Bays.Where(b => b.Serial is not null && SerialComparison.Between(serial, b.Serial).Outcome is SerialOutcome.Exact or SerialOutcome.Fragment).ToList();
+        var fits = now
+            .Bays.Where(b =>
+                b.Serial is not null && SerialComparison.Between(serial, b.Serial).Outcome is SerialOutcome.Exact or SerialOutcome.Fragment
+            )
+            .ToList();
         return fits is [var only]
             ? new Parsed<Bay>.Ok(only)
-            : new Parsed<Bay>.Refused($"The report names {serial}, and {(fits.Count == 0 ? "no bay holds it" : $"bays {string.Join(" and ", fits.Select(b => b.Label))} both could")} in the last snapshot. Unknown drive: call, do not guess.");
+            : new Parsed<Bay>.Refused(
+                $"The report names {serial}, and {(fits.Count == 0 ? "no bay holds it" : $"bays {string.Join(" and ", fits.Select(b => b.Label))} both could")} in the last snapshot. Unknown drive: call, do not guess."
+            );
     }
 
     private static DriveArray? Concerned(Snapshot now, Bay bay) =>
-        now.ArrayOf(bay) ?? (now.Arrays.Where(a => !now.IsWhole(a)).ToList() is [var shortOne] ? shortOne : now.Arrays is [var only] ? only : null);
+        now.ArrayOf(bay)
+        ?? (
+            now.Arrays.Where(a => !now.IsWhole(a)).ToList() is [var shortOne] ? shortOne
+            : now.Arrays is [var only] ? only
+            : null
+        );
 
     /// <summary>Where redundancy cannot come back, no swap procedure applies, and nobody should travel for one.</summary>
     private static Parsed<SwapTarget> Swappable(Snapshot now, Bay bay, DriveArray array) =>
-        array.Level == ArrayLevel.Raid0 ? No($"{array.Name} has no redundancy: a swap brings no data back. Say so before anybody travels; it is rebuilt from nothing and restored.")
-        : Margin.Of(now, array) < 0 ? No($"{array.Name} has lost more drives than it can bear: a swap brings no data back. Say so before anybody travels; it is rebuilt from nothing and restored.")
+        array.Level == ArrayLevel.Raid0
+            ? No(
+                $"{array.Name} has no redundancy: a swap brings no data back. Say so before anybody travels; it is rebuilt from nothing and restored."
+            )
+        : Margin.Of(now, array) < 0
+            ? No(
+                $"{array.Name} has lost more drives than it can bear: a swap brings no data back. Say so before anybody travels; it is rebuilt from nothing and restored."
+            )
         : new Parsed<SwapTarget>.Ok(new(bay, array));
 
     private static Parsed<SwapTarget> No(string reason) => new Parsed<SwapTarget>.Refused(reason);

@@ -19,16 +19,25 @@ public sealed record ClosingCondition(string Name, bool Met, string Sentence, bo
             new("sign-off", ticket.SignedOffBy is not null, "The customer has not signed off.", true),
             new("light off", !ticket.LocatorOn, "The locator light is still on.", false),
             new("discrepancies", !ticket.Discrepancies.Exists(d => d.IsOpen), DiscrepancySentence(ticket), false),
-            new("custody", CustodyProblem(ticket) is null, CustodyProblem(ticket) ?? "Every drive is with a holder who may keep it.", false),
+            new(
+                "custody",
+                CustodyProblem(ticket) is null,
+                CustodyProblem(ticket) ?? "Every drive is with a holder who may keep it.",
+                false
+            ),
         ];
 
     private static bool WholeAgain(Ticket ticket) =>
         ticket is { Latest: { } latest, Swap: { InSerial: { } serial, InsertedAt: { } inserted } }
         && latest.TakenAt > inserted
         && latest.Holding(serial) is { } bay
-        && (ticket.Sheet?.ComesBack == ComesBack.SpareSteppedIn
-            ? bay.Role == BayRole.Spare && latest.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet.Array) is { } served && latest.IsWhole(served)
-            : bay.Role == BayRole.Member && latest.ArrayOf(bay) is { } array && latest.IsWhole(array));
+        && (
+            ticket.Sheet?.ComesBack == ComesBack.SpareSteppedIn
+                ? bay.Role == BayRole.Spare
+                    && latest.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet.Array) is { } served
+                    && latest.IsWhole(served)
+                : bay.Role == BayRole.Member && latest.ArrayOf(bay) is { } array && latest.IsWhole(array)
+        );
 
     private static string ArraySentence(Ticket ticket)
     {

@@ -23,6 +23,9 @@ public sealed record DiscrepancySettled(string Discrepancy, string How) : Decisi
         var found = ticket.Discrepancies.Find(d => d.Id == Discrepancy);
         return found is null
             ? ticket
-            : ticket with { Discrepancies = ticket.Discrepancies.Replace(found, found with { SettledBy = stamp.By, Settlement = How }) };
+            : ticket with
+            {
+                Discrepancies = ticket.Discrepancies.Replace(found, found with { SettledBy = stamp.By, Settlement = How }),
+            };
     }
 }

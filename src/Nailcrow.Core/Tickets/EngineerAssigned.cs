@@ -9,7 +9,8 @@ public sealed record EngineerAssigned(string Engineer) : DecisionBody
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         actor.MayActAs([Role.Dispatcher, Role.Lead]) ? null
         : Engineer != actor.Name ? $"Only a dispatcher or a lead gives a ticket to somebody else; take it yourself as {actor.Name}."
-        : ticket.Engineer is { } taken && taken != actor.Name ? $"{TicketNumber.Text(ticket.Number)} is with {taken}; ask a dispatcher to move it."
+        : ticket.Engineer is { } taken && taken != actor.Name
+            ? $"{TicketNumber.Text(ticket.Number)} is with {taken}; ask a dispatcher to move it."
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Engineer = Engineer };

@@ -24,10 +24,16 @@ public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, IRead
     /// <summary>Null for a ticket without a report, and for an early job until its drive is pulled: the array was whole.</summary>
     public static Exposure? Of(Ticket ticket)
     {
-        if (ticket.Report is not { } report || ticket.ReceivedAt is not { } received || (report.Job != Intake.JobKind.Fault && !ticket.HasMoved))
+        if (
+            ticket.Report is not { } report
+            || ticket.ReceivedAt is not { } received
+            || (report.Job != Intake.JobKind.Fault && !ticket.HasMoved)
+        )
             return null;
         var since = report.Job != Intake.JobKind.Fault ? ticket.FirstPulledAt ?? received : report.Since ?? received;
-        var until = ticket.Readings.FirstOrDefault(r => r.Progress == Progress.Done && r.At > (ticket.Swap.InsertedAt ?? DateTimeOffset.MaxValue))?.At;
+        var until = ticket
+            .Readings.FirstOrDefault(r => r.Progress == Progress.Done && r.At > (ticket.Swap.InsertedAt ?? DateTimeOffset.MaxValue))
+            ?.At;
         var issued = ticket.Custody.Moves.FirstOrDefault(m => m.To.Kind == HolderKind.Engineer && m.Serial == ticket.Part?.Serial)?.At;
         (ExposurePart Part, DateTimeOffset? End)[] ends =
         [

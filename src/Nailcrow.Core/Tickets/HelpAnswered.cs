@@ -14,5 +14,8 @@ public sealed record HelpAnswered(bool GoAhead, string Reason) : DecisionBody
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        ticket with { Help = ticket.Help is null ? null : ticket.Help with { GoAhead = GoAhead, Answer = Reason, AnsweredBy = stamp.By } };
+        ticket with
+        {
+            Help = ticket.Help is null ? null : ticket.Help with { GoAhead = GoAhead, Answer = Reason, AnsweredBy = stamp.By },
+        };
 }

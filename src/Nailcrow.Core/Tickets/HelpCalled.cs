@@ -3,7 +3,14 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Tickets;
 
 /// <summary>A call for help and, once a lead has spoken, the answer.</summary>
-public sealed record HelpCall(string Reason, string By, DateTimeOffset At, bool? GoAhead = null, string? Answer = null, string? AnsweredBy = null)
+public sealed record HelpCall(
+    string Reason,
+    string By,
+    DateTimeOffset At,
+    bool? GoAhead = null,
+    string? Answer = null,
+    string? AnsweredBy = null
+)
 {
     public bool IsOpen => GoAhead is null;
 }

@@ -8,5 +8,10 @@ public sealed record HoldLifted : DecisionBody
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         ticket.HoldReason is null ? "The ticket is not on hold." : null;
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { HoldReason = null, Holds = [.. ticket.Holds.Select(h => h.To is null ? h with { To = stamp.At } : h)] };
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        ticket with
+        {
+            HoldReason = null,
+            Holds = [.. ticket.Holds.Select(h => h.To is null ? h with { To = stamp.At } : h)],
+        };
 }

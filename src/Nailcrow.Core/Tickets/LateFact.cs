@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
@@ -14,18 +15,25 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
     /// <summary>What its discrepancy is about.</summary>
     public const string About = "late";
 
-    // What is sent while it happens arrives within seconds.
+    // A machine is looked at every few seconds; what the service saw in the moment of closing says nothing that was not known.
     private static readonly TimeSpan Slow = TimeSpan.FromMinutes(1);
 
     public static Ticket Noted(Ticket before, Ticket folded, Entry entry) =>
         !Matters(before, entry) ? folded
         : before.IsEnded ? Told(folded, new(entry.Stamp, EntryKinds.Of(entry.Body)))
-        : entry.RecordedAt - entry.Happened > Slow
-            ? folded with
-            {
-                Delayed = folded.Delayed.Add(new(entry.Stamp, EntryKinds.Of(entry.Body))),
-            }
-        : folded;
+        : folded with { Delayed = StillOnItsWay(folded.Delayed, entry) };
+
+    /// <summary>
+    /// What has happened by now and arrives later: if the ticket is closed meanwhile, it is closed without it. Whatever had arrived
+    /// when this happened had arrived before any closing that is still to come.
+    /// </summary>
+    private static ImmutableList<LateFact> StillOnItsWay(ImmutableList<LateFact> delayed, Entry entry)
+    {
+        var waiting = delayed.RemoveAll(d => d.Stamp.RecordedAt <= entry.Happened);
+        return entry.By == People.Actor.Service.Name && entry.RecordedAt - entry.Happened <= Slow
+            ? waiting
+            : waiting.Add(new(entry.Stamp, EntryKinds.Of(entry.Body)));
+    }
 
     /// <summary>The ticket is closed at this moment, and so without what was still on its way.</summary>
     public static Ticket LeftBehind(Ticket ticket, Stamp closing) =>

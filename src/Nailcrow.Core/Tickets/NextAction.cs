@@ -12,7 +12,8 @@ public sealed record NextAction(string Who, string Say, Move Move)
     public static NextAction Of(Ticket ticket, Danger? danger) =>
         ticket.OpenAfterEnd is { } after ? new("lead", $"Settle, or reopen: {after.Sentence}", Move.Settle)
         : ticket.IsEnded ? new("nobody", $"Nothing: the ticket is {Words.Of(ticket.Stage)}.", Move.Nothing)
-        : ticket.HoldReason is { } hold ? new("dispatcher", $"On hold: {hold.TrimEnd('.')}. Lift the hold when that is over.", Move.LiftHold)
+        : ticket.HoldReason is { } hold
+            ? new("dispatcher", $"On hold: {hold.TrimEnd('.')}. Lift the hold when that is over.", Move.LiftHold)
         : ticket.Help is { IsOpen: true } help ? new("lead", $"Answer {help.By}: {help.Reason}", Move.AnswerHelp)
         : WhereNoSwapHelps(ticket, danger) is { } talk ? talk
         : ticket.Engineer is null ? new("dispatcher", "Assign an engineer, or take it.", Move.Take)
@@ -21,14 +22,23 @@ public sealed record NextAction(string Who, string Say, Move Move)
     /// <summary>Another conversation, before anyone drives there; a lead's go-ahead makes it an ordinary ticket.</summary>
     private static NextAction? WhereNoSwapHelps(Ticket ticket, Danger? danger) =>
         ticket.Run is not null || ticket.Help is { GoAhead: true } ? null
-        : (danger ?? Danger.Of(ticket)) is { Help: SwapHelp.NoRedundancy or SwapHelp.TooManyLost, Sentence: var why } ? new("lead", $"Talk to the customer before anyone travels. {why}", Move.NoSwap)
+        : (danger ?? Danger.Of(ticket)) is { Help: SwapHelp.NoRedundancy or SwapHelp.TooManyLost, Sentence: var why }
+            ? new("lead", $"Talk to the customer before anyone travels. {why}", Move.NoSwap)
         : null;
 
     private static NextAction? BeforeTheRun(Ticket ticket) =>
         ticket.Run is not null ? null
         : ticket.Latest is null ? new(Engineer(ticket), "Take a snapshot: nothing is known of the bays yet.", Move.TakeSnapshot)
-        : ticket.Parts.Count < ticket.DrivesWanted ? new("stores", ticket.DrivesWanted == 1 ? "Reserve a replacement that fits." : $"Reserve a replacement that fits; {ticket.Parts.Count} of {ticket.DrivesWanted} are set aside.", Move.ReservePart)
-        : ticket.Parts.Find(p => p.IssuedTo is null) is { } part ? new("stores", $"Issue {part.Serial} to {Engineer(ticket)}.", Move.IssuePart)
+        : ticket.Parts.Count < ticket.DrivesWanted
+            ? new(
+                "stores",
+                ticket.DrivesWanted == 1
+                    ? "Reserve a replacement that fits."
+                    : $"Reserve a replacement that fits; {ticket.Parts.Count} of {ticket.DrivesWanted} are set aside.",
+                Move.ReservePart
+            )
+        : ticket.Parts.Find(p => p.IssuedTo is null) is { } part
+            ? new("stores", $"Issue {part.Serial} to {Engineer(ticket)}.", Move.IssuePart)
         : ticket.ArrivedAt is null ? new(Engineer(ticket), "Travel there, and say when you have arrived.", Move.Arrive)
         : new(Engineer(ticket), "Start the run sheet.", Move.StartRun);
 

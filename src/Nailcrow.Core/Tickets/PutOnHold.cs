@@ -26,5 +26,9 @@ public sealed record PutOnHold(string Reason, WaitsFor WaitsFor = WaitsFor.Other
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        ticket with { HoldReason = Reason, Holds = ticket.Holds.Add(new(stamp.At, null, WaitsFor is WaitsFor.Customer or WaitsFor.Access)) };
+        ticket with
+        {
+            HoldReason = Reason,
+            Holds = ticket.Holds.Add(new(stamp.At, null, WaitsFor is WaitsFor.Customer or WaitsFor.Access)),
+        };
 }

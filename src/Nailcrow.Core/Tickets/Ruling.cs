@@ -27,9 +27,13 @@ public abstract record Ruling
         if (intent.FromOutside && intent.Body.ByServiceOnly() is { } instead)
             return new NotAllowed(instead);
         if (intent.Happened < ServiceClock.Earliest)
-            return new Unusable($"It says it happened at {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC; nothing here is older than {ServiceClock.Earliest.Year}. Set the device's clock.");
+            return new Unusable(
+                $"It says it happened at {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC; nothing here is older than {ServiceClock.Earliest.Year}. Set the device's clock."
+            );
         if (intent.Body is DecisionBody && intent.Happened > now + AheadAtMost)
-            return new Unusable($"It is dated {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC, which is still to come; a decision is taken now. Set the device's clock.");
+            return new Unusable(
+                $"It is dated {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC, which is still to come; a decision is taken now. Set the device's clock."
+            );
         return On(ticket, intent.Body, intent.Actor, now, intent.Written().Passes);
     }
 
@@ -40,7 +44,9 @@ public abstract record Ruling
     private static Ruling On(Ticket ticket, EntryBody intended, Actor actor, DateTimeOffset now, string? passes)
     {
         if (!actor.MayActAs(intended.Writers()))
-            return new NotAllowed($"{actor.Name} may not do this; it takes the role {string.Join(" or ", intended.Writers().Select(Words.Of))}.");
+            return new NotAllowed(
+                $"{actor.Name} may not do this; it takes the role {string.Join(" or ", intended.Writers().Select(Words.Of))}."
+            );
         if (ticket.Report is null && intended is not Intake.FaultReported)
             return new Refused($"{TicketNumber.Text(ticket.Number)} does not exist.");
         // A sheet is the service's own, and as long as its procedure is.

@@ -102,7 +102,11 @@ public sealed record Ticket(long Number)
     {
         var folded = Followed(ticket, entry);
         if (entry.IsAhead)
-            folded = folded.Raise(entry.Stamp, "clock", $"An entry says it happened {Watch.Told(entry.Claimed - entry.RecordedAt)} after it was recorded; the sending device's clock was wrong.");
+            folded = folded.Raise(
+                entry.Stamp,
+                "clock",
+                $"An entry says it happened {Watch.Told(entry.Claimed - entry.RecordedAt)} after it was recorded; the sending device's clock was wrong."
+            );
         return LateFact.Noted(ticket, folded, entry) with { Entries = ticket.Entries + 1 };
     }
 
@@ -115,7 +119,11 @@ public sealed record Ticket(long Number)
         }
         catch (Exception e) when (e is not (OutOfMemoryException or StackOverflowException))
         {
-            return ticket.Raise(entry.Stamp, Unreadable.About, $"An entry of the kind '{EntryKinds.Of(entry.Body)}' by {entry.By} cannot be followed, and counts for nothing: {e.Message}");
+            return ticket.Raise(
+                entry.Stamp,
+                Unreadable.About,
+                $"An entry of the kind '{EntryKinds.Of(entry.Body)}' by {entry.By} cannot be followed, and counts for nothing: {e.Message}"
+            );
         }
     }
 
@@ -127,6 +135,11 @@ public sealed record Ticket(long Number)
     {
         var name = $"{about}-{stamp.Entry.ToString("N")[^8..]}";
         var before = Discrepancies.Count(d => d.Id == name || d.Id.StartsWith($"{name}-", StringComparison.Ordinal));
-        return this with { Discrepancies = Discrepancies.Add(new(before == 0 ? name : $"{name}-{before + 1}", about, sentence, stamp.At, stamp.By) { Entry = stamp.Entry }) };
+        return this with
+        {
+            Discrepancies = Discrepancies.Add(
+                new(before == 0 ? name : $"{name}-{before + 1}", about, sentence, stamp.At, stamp.By) { Entry = stamp.Entry }
+            ),
+        };
     }
 }

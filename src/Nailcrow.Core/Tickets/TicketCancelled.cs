@@ -10,8 +10,10 @@ public sealed record TicketCancelled(string Reason) : DecisionBody
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         string.IsNullOrWhiteSpace(Reason) ? "Cancelling takes a reason."
         : ticket.HasMoved ? "A drive has been moved; this ticket can be closed, not cancelled."
-        : ticket.Custody.Open.Any() ? $"Still out: {string.Join(", ", ticket.Custody.Open.Select(o => $"{o.Serial} with {o.Holder}"))}. Return it first."
+        : ticket.Custody.Open.Any()
+            ? $"Still out: {string.Join(", ", ticket.Custody.Open.Select(o => $"{o.Serial} with {o.Holder}"))}. Return it first."
         : null;
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) => LateFact.LeftBehind(ticket with { Cancelling = this, EndedAt = stamp.At }, stamp);
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        LateFact.LeftBehind(ticket with { Cancelling = this, EndedAt = stamp.At }, stamp);
 }

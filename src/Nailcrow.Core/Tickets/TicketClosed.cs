@@ -27,5 +27,6 @@ public sealed record TicketClosed(ClosedOtherwise? Otherwise = null, string? Rea
         return unmet.Count == 0 ? null : $"Not yet: {string.Join(" ", unmet.Select(c => $"{c.Name}: {c.Sentence}"))}";
     }
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) => LateFact.LeftBehind(ticket with { Closing = this, EndedAt = stamp.At }, stamp);
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        LateFact.LeftBehind(ticket with { Closing = this, EndedAt = stamp.At }, stamp);
 }

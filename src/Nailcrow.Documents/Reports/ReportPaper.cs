@@ -13,7 +13,18 @@ public static class ReportPaper
     public static void Write(ServiceReport report, TimeZoneInfo zone, Stream into)
     {
         using var fonts = new Type();
-        using var paper = new Paper(into, $"{TicketNumber.Text(report.Ticket)} {report.Title}", report.AsOf, (p, page) => p.Text($"{TicketNumber.Text(report.Ticket)}   page {page}   as of {Clock(report.AsOf, zone)}, times of {zone.Id}", fonts.Small, Paper.Margin, Paper.Inner));
+        using var paper = new Paper(
+            into,
+            $"{TicketNumber.Text(report.Ticket)} {report.Title}",
+            report.AsOf,
+            (p, page) =>
+                p.Text(
+                    $"{TicketNumber.Text(report.Ticket)}   page {page}   as of {Clock(report.AsOf, zone)}, times of {zone.Id}",
+                    fonts.Small,
+                    Paper.Margin,
+                    Paper.Inner
+                )
+        );
         paper.Text($"{TicketNumber.Text(report.Ticket)}  {report.Title}", fonts.Title, Paper.Margin, Paper.Inner);
         paper.Y += 4;
         foreach (var line in report.Heading)

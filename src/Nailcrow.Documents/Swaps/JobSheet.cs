@@ -19,7 +19,12 @@ public static class JobSheet
     public static void Write(RunSheet sheet, JobSheetHead head, Stream into)
     {
         using var fonts = new Type();
-        using var paper = new Paper(into, $"{TicketNumber.Text(head.Ticket)} {sheet.Title}", head.Made, (p, page) => Foot(p, fonts, sheet, head, page));
+        using var paper = new Paper(
+            into,
+            $"{TicketNumber.Text(head.Ticket)} {sheet.Title}",
+            head.Made,
+            (p, page) => Foot(p, fonts, sheet, head, page)
+        );
         Head(paper, fonts, sheet, head);
         var numbers = sheet.Steps.Select((s, i) => (s.Id, i + 1)).ToDictionary(s => s.Id, s => s.Item2);
         var chapter = "";
@@ -38,12 +43,29 @@ public static class JobSheet
         var width = Paper.Inner - code - 16;
         paper.Text($"{TicketNumber.Text(head.Ticket)}  {sheet.Title}", fonts.Title, Paper.Margin, width);
         paper.Y += 4;
-        foreach (var line in new[] { $"{head.Asset}, {head.Model}, chassis {sheet.ChassisSerial}", $"{head.Site}: {head.Location}", $"Array {sheet.Array}" }.Concat((sheet.Drives ?? []).Select(d => $"Bay {d.Bay}: {d.Serial} out, {d.PartSerial ?? "the replacement"} in")))
+        foreach (
+            var line in new[]
+            {
+                $"{head.Asset}, {head.Model}, chassis {sheet.ChassisSerial}",
+                $"{head.Site}: {head.Location}",
+                $"Array {sheet.Array}",
+            }.Concat((sheet.Drives ?? []).Select(d => $"Bay {d.Bay}: {d.Serial} out, {d.PartSerial ?? "the replacement"} in"))
+        )
             paper.Text(line, fonts.Text, Paper.Margin, width);
         paper.Y = Math.Max(paper.Y + 6, Paper.Margin + code + 8);
-        paper.Text("Tick one box a step and write the time. The number after a box says which step comes next; without one it is the next on the paper. If it is not as the sheet says, touch nothing more and call.", fonts.Small, Paper.Margin, Paper.Inner);
+        paper.Text(
+            "Tick one box a step and write the time. The number after a box says which step comes next; without one it is the next on the paper. If it is not as the sheet says, touch nothing more and call.",
+            fonts.Small,
+            Paper.Margin,
+            Paper.Inner
+        );
         paper.Y += 16;
-        paper.Text("Engineer ______________________    Date ____________    Lead's telephone ______________________", fonts.Text, Paper.Margin, Paper.Inner);
+        paper.Text(
+            "Engineer ______________________    Date ____________    Lead's telephone ______________________",
+            fonts.Text,
+            Paper.Margin,
+            Paper.Inner
+        );
         paper.Y += 10;
     }
 
@@ -61,7 +83,9 @@ public static class JobSheet
         var told = Told(step).ToList();
         var answers = Answers(step, numbers).ToList();
         var width = Paper.Inner - Indent - 70;
-        paper.Need(Paper.HeightOf(step.Say, fonts.Say, width) + told.Sum(t => Paper.HeightOf(t, fonts.Small, width)) + answers.Count * 19 + 22);
+        paper.Need(
+            Paper.HeightOf(step.Say, fonts.Say, width) + told.Sum(t => Paper.HeightOf(t, fonts.Small, width)) + answers.Count * 19 + 22
+        );
         paper.Y += 7;
         var top = paper.Y;
         paper.Text($"{numbers[step.Id]}", fonts.Say, Paper.Margin, Indent);
@@ -81,7 +105,11 @@ public static class JobSheet
         paper.Box(Paper.Margin + Indent, paper.Y + 1, 10);
         paper.Text(answer, fonts.Text, Paper.Margin + Indent + 18, Paper.Inner - Indent - 18);
         if (blank)
-            paper.Line(Paper.Margin + Indent + 22 + fonts.Text.MeasureText(answer), paper.Y + 2, Paper.Inner - Indent - 30 - fonts.Text.MeasureText(answer));
+            paper.Line(
+                Paper.Margin + Indent + 22 + fonts.Text.MeasureText(answer),
+                paper.Y + 2,
+                Paper.Inner - Indent - 30 - fonts.Text.MeasureText(answer)
+            );
     }
 
     private static IEnumerable<string> Told(RunStep step)
@@ -106,16 +134,21 @@ public static class JobSheet
 
     /// <summary>Each way on, in words, and whether something is to be written beside it.</summary>
     private static IEnumerable<(string Answer, bool Blank)> Answers(RunStep step, IReadOnlyDictionary<string, int> numbers) =>
-        step.Answers.Select(a => (a.Answer, a.Next) switch
-        {
-            (RunStep.Done, var next) when step.Erases => ($"done to bay and serial{Leads(step, next, numbers)}:", true),
-            (RunStep.Done, var next) when step.Kind == StepKind.Read => ($"{step.Unit ?? "written down"}{Leads(step, next, numbers)}:", true),
-            (RunStep.Done, var next) when step.Kind is StepKind.Gate => ($"so it is{Leads(step, next, numbers)}", false),
-            (RunStep.Done, var next) when step.Kind is StepKind.Call => ($"go-ahead, by{Leads(step, next, numbers)}:", true),
-            ("exact", var next) => ($"the same serial{Leads(step, next, numbers)}, read:", true),
-            ("different", var next) => ($"another serial{Leads(step, next, numbers)}, read:", true),
-            (_, var next) => ($"{a.Label.ToLowerInvariant()}{Leads(step, next, numbers)}", false),
-        });
+        step.Answers.Select(a =>
+            (a.Answer, a.Next) switch
+            {
+                (RunStep.Done, var next) when step.Erases => ($"done to bay and serial{Leads(step, next, numbers)}:", true),
+                (RunStep.Done, var next) when step.Kind == StepKind.Read => (
+                    $"{step.Unit ?? "written down"}{Leads(step, next, numbers)}:",
+                    true
+                ),
+                (RunStep.Done, var next) when step.Kind is StepKind.Gate => ($"so it is{Leads(step, next, numbers)}", false),
+                (RunStep.Done, var next) when step.Kind is StepKind.Call => ($"go-ahead, by{Leads(step, next, numbers)}:", true),
+                ("exact", var next) => ($"the same serial{Leads(step, next, numbers)}, read:", true),
+                ("different", var next) => ($"another serial{Leads(step, next, numbers)}, read:", true),
+                (_, var next) => ($"{a.Label.ToLowerInvariant()}{Leads(step, next, numbers)}", false),
+            }
+        );
 
     private static string Leads(RunStep step, string? next, IReadOnlyDictionary<string, int> numbers) =>
         next switch
@@ -127,7 +160,12 @@ public static class JobSheet
         };
 
     private static void Foot(Paper paper, Type fonts, RunSheet sheet, JobSheetHead head, int page) =>
-        paper.Text($"{TicketNumber.Text(head.Ticket)}   page {page}   {sheet.Procedure} {sheet.Version}   sheet {sheet.Id}   made {head.Made.UtcDateTime:yyyy-MM-dd HH:mm} UTC", fonts.Small, Paper.Margin, Paper.Inner);
+        paper.Text(
+            $"{TicketNumber.Text(head.Ticket)}   page {page}   {sheet.Procedure} {sheet.Version}   sheet {sheet.Id}   made {head.Made.UtcDateTime:yyyy-MM-dd HH:mm} UTC",
+            fonts.Small,
+            Paper.Margin,
+            Paper.Inner
+        );
 
     private static void Qr(SKCanvas canvas, string text, float x, float y, float side)
     {
@@ -135,8 +173,8 @@ public static class JobSheet
         using var ink = new SKPaint { Color = SKColors.Black };
         var module = side / data.ModuleMatrix.Count;
         for (var row = 0; row < data.ModuleMatrix.Count; row++)
-            for (var column = 0; column < data.ModuleMatrix.Count; column++)
-                if (data.ModuleMatrix[row][column])
-                    canvas.DrawRect(x + column * module, y + row * module, module + 0.1f, module + 0.1f, ink);
+        for (var column = 0; column < data.ModuleMatrix.Count; column++)
+            if (data.ModuleMatrix[row][column])
+                canvas.DrawRect(x + column * module, y + row * module, module + 0.1f, module + 0.1f, ink);
     }
 }

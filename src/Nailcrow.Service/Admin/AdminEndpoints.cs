@@ -23,7 +23,12 @@ internal static class AdminEndpoints
         admin.MapBackup();
     }
 
-    internal static async Task<Results<Ok<Loaded>, ProblemHttpResult>> Load(ReferenceData data, ReferenceBook book, ClaimsPrincipal person, CancellationToken ct)
+    internal static async Task<Results<Ok<Loaded>, ProblemHttpResult>> Load(
+        ReferenceData data,
+        ReferenceBook book,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
     {
         var problems = await book.LoadAsync(data, person.ToActor().Name, ct);
         return problems.Count == 0
@@ -31,7 +36,8 @@ internal static class AdminEndpoints
             : Refusals.Unusable($"Nothing was loaded. {string.Join(" ", problems.Take(20))}");
     }
 
-    internal static async Task<Ok<Rebuilt>> Rebuild(Projections projections, CancellationToken ct) => TypedResults.Ok(new Rebuilt(await projections.RebuildAsync(ct)));
+    internal static async Task<Ok<Rebuilt>> Rebuild(Projections projections, CancellationToken ct) =>
+        TypedResults.Ok(new Rebuilt(await projections.RebuildAsync(ct)));
 
     /// <summary>A signed head over everything written until now, kept beside the database; copy it elsewhere.</summary>
     internal static async Task<Ok<SealMade>> MakeSeal(Seals seals, CancellationToken ct)

@@ -6,8 +6,14 @@ using Nailcrow.Store.Tickets;
 namespace Nailcrow.Service.Admin;
 
 /// <summary>What is put in order after a start, while the service answers: lists told by older rules, secrets that lay in clear, what a killed backup left.</summary>
-internal sealed class ListKeeper(Projections projections, EventSenders senders, BackupFile backups, TimeProvider time, IHostApplicationLifetime life, ILogger<ListKeeper> log)
-    : BackgroundService
+internal sealed class ListKeeper(
+    Projections projections,
+    EventSenders senders,
+    BackupFile backups,
+    TimeProvider time,
+    IHostApplicationLifetime life,
+    ILogger<ListKeeper> log
+) : BackgroundService
 {
     private static readonly TimeSpan AgainAfter = TimeSpan.FromMinutes(1);
 

@@ -23,7 +23,10 @@ internal static class AppliancesEndpoints
         var appliances = app.MapGroup("/api/appliances").WithTags("Appliances");
         appliances.MapGet("/", List).WithName("ListAppliances");
         appliances.MapGet("/{asset}", Show).WithName("ShowAppliance");
-        appliances.MapPut("/{asset}", Replace).WithName("ReplaceAppliance").RequireAuthorization(policy => policy.RequireRole("dispatcher", "lead", "admin"));
+        appliances
+            .MapPut("/{asset}", Replace)
+            .WithName("ReplaceAppliance")
+            .RequireAuthorization(policy => policy.RequireRole("dispatcher", "lead", "admin"));
         appliances.MapGet("/{asset}/bays", Bays).WithName("ShowBays");
     }
 
@@ -34,7 +37,12 @@ internal static class AppliancesEndpoints
         return TypedResults.Ok(new AppliancePage(page, found.Count > OnAPage ? page[^1].Appliance.Asset : null));
     }
 
-    internal static async Task<Results<Ok<ApplianceView>, ProblemHttpResult>> Show(string asset, ReferenceBook book, HttpContext http, CancellationToken ct)
+    internal static async Task<Results<Ok<ApplianceView>, ProblemHttpResult>> Show(
+        string asset,
+        ReferenceBook book,
+        HttpContext http,
+        CancellationToken ct
+    )
     {
         if (await book.FindAsync(asset, ct) is not { } known)
             return Unknown(asset);
@@ -43,27 +51,53 @@ internal static class AppliancesEndpoints
     }
 
     internal static async Task<Results<Ok<ApplianceView>, ProblemHttpResult>> Replace(
-        string asset, Appliance appliance, ReferenceBook book, ClaimsPrincipal person, [FromHeader(Name = "If-Match")] string? ifMatch, CancellationToken ct)
+        string asset,
+        Appliance appliance,
+        ReferenceBook book,
+        ClaimsPrincipal person,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        CancellationToken ct
+    )
     {
         if (!long.TryParse(ifMatch?.Trim('"'), out var seen))
-            return TypedResults.Problem("Send If-Match with the version you saw, so that nobody's change is lost.", statusCode: 428, title: "Version needed");
+            return TypedResults.Problem(
+                "Send If-Match with the version you saw, so that nobody's change is lost.",
+                statusCode: 428,
+                title: "Version needed"
+            );
         if (await book.FindAsync(asset, ct) is not { } known)
             return Unknown(asset);
         var changed = appliance with { Asset = known.Appliance.Asset };
-        if (new ReferenceData([known.Model], [known.Site], [changed]).Problems(new HashSet<string>(), new HashSet<string>()).FirstOrDefault() is { } problem)
+        if (
+            new ReferenceData([known.Model], [known.Site], [changed])
+                .Problems(new HashSet<string>(), new HashSet<string>())
+                .FirstOrDefault() is
+            { } problem
+        )
             return Refusals.Unusable(problem);
         return await book.ReplaceAsync(changed, seen, person.ToActor().Name, ct) is { } version
             ? TypedResults.Ok(View(known with { Appliance = changed, Version = version }))
-            : TypedResults.Problem($"{asset} was changed by somebody else; read it again and repeat the change.", statusCode: 412, title: "Changed meanwhile");
+            : TypedResults.Problem(
+                $"{asset} was changed by somebody else; read it again and repeat the change.",
+                statusCode: 412,
+                title: "Changed meanwhile"
+            );
     }
 
-    internal static async Task<Results<Ok<BaysView>, ProblemHttpResult>> Bays(string asset, ReferenceBook book, IApplianceLink link, CancellationToken ct)
+    internal static async Task<Results<Ok<BaysView>, ProblemHttpResult>> Bays(
+        string asset,
+        ReferenceBook book,
+        IApplianceLink link,
+        CancellationToken ct
+    )
     {
         if (await book.FindAsync(asset, ct) is not { } known)
             return Unknown(asset);
         return await link.LookAsync(known.Appliance, ct) switch
         {
-            Parsed<MachineLook>.Ok(var look) => TypedResults.Ok(new BaysView(look.Snapshot, BayVerdict.ForAll(look.Snapshot), look.LocatorOn)),
+            Parsed<MachineLook>.Ok(var look) => TypedResults.Ok(
+                new BaysView(look.Snapshot, BayVerdict.ForAll(look.Snapshot), look.LocatorOn)
+            ),
             Parsed<MachineLook>.Refused(var reason) => Refusals.Unreachable(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };

@@ -42,13 +42,36 @@ internal static class DrivesEndpoints
             : TypedResults.Ok(new DriveLifeView(key, listed is null ? null : Line(listed), events, Places(listed, events)));
     }
 
-    internal static async Task<Results<Ok<SnapshotList>, ProblemHttpResult>> Snapshots(string asset, Drives drives, ReferenceBook book, CancellationToken ct) =>
+    internal static async Task<Results<Ok<SnapshotList>, ProblemHttpResult>> Snapshots(
+        string asset,
+        Drives drives,
+        ReferenceBook book,
+        CancellationToken ct
+    ) =>
         await book.FindAsync(asset, ct) is not { } known
             ? Refusals.NotFound($"No appliance has the asset number '{asset}'.")
-            : TypedResults.Ok(new SnapshotList(known.Appliance.Asset, [.. (await drives.SnapshotsAsync(known.Appliance.Asset, 200, ct)).Select(s => new KeptSnapshotView(s.Ticket, s.Seq, s.At, s.Source, s.By))]));
+            : TypedResults.Ok(
+                new SnapshotList(
+                    known.Appliance.Asset,
+                    [
+                        .. (await drives.SnapshotsAsync(known.Appliance.Asset, 200, ct)).Select(s => new KeptSnapshotView(
+                            s.Ticket,
+                            s.Seq,
+                            s.At,
+                            s.Source,
+                            s.By
+                        )),
+                    ]
+                )
+            );
 
     /// <summary>Any two snapshots, each named by ticket and entry as "T-1002/5".</summary>
-    internal static async Task<Results<Ok<SnapshotDifference>, ProblemHttpResult>> Compare(string before, string after, Drives drives, CancellationToken ct)
+    internal static async Task<Results<Ok<SnapshotDifference>, ProblemHttpResult>> Compare(
+        string before,
+        string after,
+        Drives drives,
+        CancellationToken ct
+    )
     {
         var (a, b) = (await NamedAsync(before, drives, ct), await NamedAsync(after, drives, ct));
         return a is null || b is null
@@ -56,7 +79,13 @@ internal static class DrivesEndpoints
             : TypedResults.Ok(new SnapshotDifference(a, b, SnapshotComparison.Between(a, b), BayVerdict.ForAll(b)));
     }
 
-    internal static async Task<Results<Ok<BayMapView>, ProblemHttpResult>> Map(string asset, ReferenceBook book, Drives drives, BaySightings sightings, CancellationToken ct)
+    internal static async Task<Results<Ok<BayMapView>, ProblemHttpResult>> Map(
+        string asset,
+        ReferenceBook book,
+        Drives drives,
+        BaySightings sightings,
+        CancellationToken ct
+    )
     {
         if (await book.FindAsync(asset, ct) is not { } known)
             return Refusals.NotFound($"No appliance has the asset number '{asset}'.");
@@ -77,7 +106,16 @@ internal static class DrivesEndpoints
                     if (bays[column] is { Length: > 0 } label)
                     {
                         var confirmed = seen.Where(s => string.Equals(s.Bay, label, StringComparison.OrdinalIgnoreCase)).MaxBy(s => s.At);
-                        yield return new(label, enclosure.Enclosure, row, column + 1, confirmed?.Name ?? latest?.BayLabelled(label)?.Name, confirmed?.How, confirmed?.At, confirmed?.Ticket);
+                        yield return new(
+                            label,
+                            enclosure.Enclosure,
+                            row,
+                            column + 1,
+                            confirmed?.Name ?? latest?.BayLabelled(label)?.Name,
+                            confirmed?.How,
+                            confirmed?.At,
+                            confirmed?.Ticket
+                        );
                     }
             }
         }
@@ -86,14 +124,33 @@ internal static class DrivesEndpoints
     /// <summary>Where the newest of each record puts it: more than one is a contradiction that somebody has to look at.</summary>
     private static IReadOnlyList<string> Places(ListedDrive? listed, IReadOnlyList<LifeEvent> events)
     {
-        var places = events.Where(e => e.Bay is not null || e.Kind == LifeEventKind.Moved).GroupBy(e => e.Ticket).Select(g => g.MaxBy(e => e.At)).OfType<LifeEvent>().ToList();
+        var places = events
+            .Where(e => e.Bay is not null || e.Kind == LifeEventKind.Moved)
+            .GroupBy(e => e.Ticket)
+            .Select(g => g.MaxBy(e => e.At))
+            .OfType<LifeEvent>()
+            .ToList();
         var newest = places.MaxBy(e => e.At);
-        var told = newest is null ? [] : places.Where(p => p.Kind == LifeEventKind.Seen && newest.Kind == LifeEventKind.Seen && p.Asset != newest.Asset).Append(newest).Select(p => p.Sentence).ToList();
-        return told.Count > 0 ? told : listed is { Asset: { } asset } ? [$"By the list, in {(listed.Bay is { } bay ? $"bay {bay} of " : "")}{asset}."] : listed is { Depot: { } depot } ? [$"By the list, in the depot {depot}."] : [];
+        var told = newest is null
+            ? []
+            : places
+                .Where(p => p.Kind == LifeEventKind.Seen && newest.Kind == LifeEventKind.Seen && p.Asset != newest.Asset)
+                .Append(newest)
+                .Select(p => p.Sentence)
+                .ToList();
+        return told.Count > 0 ? told
+            : listed is { Asset: { } asset } ? [$"By the list, in {(listed.Bay is { } bay ? $"bay {bay} of " : "")}{asset}."]
+            : listed is { Depot: { } depot } ? [$"By the list, in the depot {depot}."]
+            : [];
     }
 
     private static async Task<Snapshot?> NamedAsync(string name, Drives drives, CancellationToken ct) =>
-        name.Split('/') is [var ticket, var seq] && TicketNumber.Parse(ticket) is Parsed<long>.Ok(var number) && long.TryParse(seq, out var entry) ? await drives.SnapshotAsync(number, entry, ct) : null;
+        name.Split('/') is [var ticket, var seq]
+        && TicketNumber.Parse(ticket) is Parsed<long>.Ok(var number)
+        && long.TryParse(seq, out var entry)
+            ? await drives.SnapshotAsync(number, entry, ct)
+            : null;
 
-    private static DriveLine Line(ListedDrive drive) => new(drive.Serial, drive.Model, drive.Bytes, drive.Asset, drive.Bay, drive.Depot, drive.Hours, drive.UsedIn);
+    private static DriveLine Line(ListedDrive drive) =>
+        new(drive.Serial, drive.Model, drive.Bytes, drive.Asset, drive.Bay, drive.Depot, drive.Hours, drive.UsedIn);
 }

@@ -17,13 +17,23 @@ internal static class ImportEndpoints
 
     public static void MapImport(this WebApplication app)
     {
-        var care = app.MapGroup("/api").WithTags("Appliances").RequireAuthorization(policy => policy.RequireRole("dispatcher", "lead", "admin"));
+        var care = app.MapGroup("/api")
+            .WithTags("Appliances")
+            .RequireAuthorization(policy => policy.RequireRole("dispatcher", "lead", "admin"));
         care.MapPost("/import/{kind}", Import).WithName("Import").Accepts<string>("text/csv");
         care.MapGet("/export/{kind}", Export).WithName("Export").Produces<string>(200, "text/csv");
     }
 
     /// <summary>Checks a file row by row, and unless it is a dry run brings the good rows in, or with <paramref name="all"/> all of them or none.</summary>
-    internal static async Task<Results<Ok<ImportResult>, ProblemHttpResult>> Import(string kind, HttpContext http, CsvImport import, ClaimsPrincipal person, CancellationToken ct, bool dryRun = true, bool all = false)
+    internal static async Task<Results<Ok<ImportResult>, ProblemHttpResult>> Import(
+        string kind,
+        HttpContext http,
+        CsvImport import,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        bool dryRun = true,
+        bool all = false
+    )
     {
         if (!Words.Parse<ImportKind>(kind, "kind of file").Is(out var known, out var reason))
             return Refusals.NotFound(reason);
@@ -35,7 +45,17 @@ internal static class ImportEndpoints
             await using (var kept = File.Create(file))
                 await http.Request.Body.CopyToAsync(kept, ct);
             var done = await import.RunAsync(known, file, dryRun, all, person.ToActor().Name, ct);
-            return TypedResults.Ok(new ImportResult(Words.Of(known), dryRun, done.Rows, done.Good, done.Bad, done.Written, [.. done.Problems.Select(p => new RowProblem(p.Line, p.Reason))]));
+            return TypedResults.Ok(
+                new ImportResult(
+                    Words.Of(known),
+                    dryRun,
+                    done.Rows,
+                    done.Good,
+                    done.Bad,
+                    done.Written,
+                    [.. done.Problems.Select(p => new RowProblem(p.Line, p.Reason))]
+                )
+            );
         }
         catch (CsvProblem no)
         {

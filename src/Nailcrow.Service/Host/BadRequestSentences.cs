@@ -43,10 +43,17 @@ internal sealed partial class BadRequestSentences : IExceptionHandler
         bad.InnerException is JsonException json ? UnreadableJson.Sentence(json)
         : bad.StatusCode == 413 ? "The body is larger than 8 MiB; nothing here needs that much."
         : bad.Message.StartsWith("Implicit body", StringComparison.Ordinal) ? "Send a body, as JSON; /api/openapi.json says what is in it."
-        : Unbound().Match(bad.Message) is { Success: true } unbound ? $"'{unbound.Groups[3].Value}' does not go into '{unbound.Groups[2].Value}'; accepted: {Plain(unbound.Groups[1].Value)}."
+        : Unbound().Match(bad.Message) is { Success: true } unbound
+            ? $"'{unbound.Groups[3].Value}' does not go into '{unbound.Groups[2].Value}'; accepted: {Plain(unbound.Groups[1].Value)}."
         : bad.Message;
 
-    private static string Plain(string type) => type.TrimEnd('?') switch { "int" or "long" => "a whole number", "bool" => "true or false", _ => "what /api/openapi.json says" };
+    private static string Plain(string type) =>
+        type.TrimEnd('?') switch
+        {
+            "int" or "long" => "a whole number",
+            "bool" => "true or false",
+            _ => "what /api/openapi.json says",
+        };
 
     [GeneratedRegex("Failed to bind parameter \"(\\S+) (\\w+)\" from \"(.*)\"")]
     private static partial Regex Unbound();

@@ -6,18 +6,22 @@ namespace Nailcrow.Service.Host;
 internal static class ConsoleFiles
 {
     /// <summary>The folder that lies beside a published service, wherever it was started from; null while developing, where it is the project's.</summary>
-    public static string? Beside => Path.Combine(AppContext.BaseDirectory, "wwwroot") is var folder && Directory.Exists(folder) ? folder : null;
+    public static string? Beside =>
+        Path.Combine(AppContext.BaseDirectory, "wwwroot") is var folder && Directory.Exists(folder) ? folder : null;
 
     public static void UseSecurityHeaders(this WebApplication app) =>
-        app.Use((http, next) =>
-        {
-            var headers = http.Response.Headers;
-            headers.XContentTypeOptions = "nosniff";
-            headers["Referrer-Policy"] = "same-origin";
-            // The component library writes style elements at run time; scripts come from here alone.
-            headers.ContentSecurityPolicy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'";
-            return next(http);
-        });
+        app.Use(
+            (http, next) =>
+            {
+                var headers = http.Response.Headers;
+                headers.XContentTypeOptions = "nosniff";
+                headers["Referrer-Policy"] = "same-origin";
+                // The component library writes style elements at run time; scripts come from here alone.
+                headers.ContentSecurityPolicy =
+                    "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'";
+                return next(http);
+            }
+        );
 
     public static void UseConsoleFiles(this WebApplication app) =>
         app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = static file => Cache(file.Context) });
@@ -32,5 +36,7 @@ internal static class ConsoleFiles
 
     /// <summary>Built files carry a hash in their names and never change; the page that names them may.</summary>
     private static void Cache(HttpContext http) =>
-        http.Response.Headers[HeaderNames.CacheControl] = http.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache";
+        http.Response.Headers[HeaderNames.CacheControl] = http.Request.Path.StartsWithSegments("/assets")
+            ? "public, max-age=31536000, immutable"
+            : "no-cache";
 }

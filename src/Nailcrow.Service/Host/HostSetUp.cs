@@ -1,8 +1,8 @@
 using System.IO.Compression;
-using Microsoft.AspNetCore.ResponseCompression;
 using System.Reflection;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.HttpLogging;
+using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
 using Nailcrow.Store;
@@ -30,19 +30,23 @@ internal static class HostSetUp
         if (string.IsNullOrEmpty(builder.Configuration["urls"]))
             builder.WebHost.UseUrls(DefaultUrl);
         builder.WebHost.ConfigureKestrel(kestrel => (kestrel.Limits.MaxRequestBodySize, kestrel.AddServerHeader) = (MostBodyBytes, false));
-        builder.Services.AddSerilog(log => log
-            .MinimumLevel.Is(LogEventLevel.Information)
-            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-            .MinimumLevel.Override("System", LogEventLevel.Warning)
-            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the key file is guarded by its folder's rights
-            .MinimumLevel.Override("Polly", LogEventLevel.Error)
-            .MinimumLevel.Override("Quartz", LogEventLevel.Warning)
-            .Enrich.FromLogContext()
-            .WriteTo.Console(new CompactJsonFormatter()));
+        builder.Services.AddSerilog(log =>
+            log.MinimumLevel.Is(LogEventLevel.Information)
+                .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+                .MinimumLevel.Override("System", LogEventLevel.Warning)
+                .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the key file is guarded by its folder's rights
+                .MinimumLevel.Override("Polly", LogEventLevel.Error)
+                .MinimumLevel.Override("Quartz", LogEventLevel.Warning)
+                .Enrich.FromLogContext()
+                .WriteTo.Console(new CompactJsonFormatter())
+        );
         builder.Services.AddSingleton(TimeProvider.System);
         builder.Services.AddNailcrowStore(settings.Data);
         OwnFiles.SecretFolder(Path.GetFullPath(settings.Data + ".keys"));
-        builder.Services.AddDataProtection().SetApplicationName("nailcrow").PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
+        builder
+            .Services.AddDataProtection()
+            .SetApplicationName("nailcrow")
+            .PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         builder.Services.AddResponseCompression(compression => compression.MimeTypes = ["text/javascript", "text/css"]); // the console's files only: they hold no secrets
@@ -51,7 +55,9 @@ internal static class HostSetUp
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<BadRequestSentences>();
         builder.Services.AddExceptionHandler<StorageTroubles>();
-        builder.Services.Configure<HostOptions>(host => host.ShutdownTimeout = LastsAtMost);
+        builder.Services.Configure<HostOptions>(host =>
+            (host.ShutdownTimeout, host.BackgroundServiceExceptionBehavior) = (LastsAtMost, BackgroundServiceExceptionBehavior.Ignore) // logged; what is done beside must not take the answers down with it
+        );
         builder.Services.AddSingleton<ISecretKeeper, ProtectedSecrets>();
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
         builder.Services.AddHealthChecks().AddCheck<DatabaseAnswers>("database");
@@ -74,7 +80,12 @@ internal static class HostSetUp
         app.MapOpenApi("/api/openapi.json").AllowAnonymous();
         app.MapHealthChecks("/health/live", new() { Predicate = _ => false }).AllowAnonymous();
         app.MapHealthChecks("/health/ready").AllowAnonymous();
-        app.Map("/api/{**rest}", (HttpContext http) => Refusals.NotFound($"There is no {http.Request.Path} here; /api/openapi.json lists what there is.")).AllowAnonymous().ExcludeFromDescription();
+        app.Map(
+                "/api/{**rest}",
+                (HttpContext http) => Refusals.NotFound($"There is no {http.Request.Path} here; /api/openapi.json lists what there is.")
+            )
+            .AllowAnonymous()
+            .ExcludeFromDescription();
         app.MapConsolePages();
     }
 
@@ -87,14 +98,25 @@ internal static class HostSetUp
             throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), problems);
         var missing = await app.Services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
         if (missing.Count > 0)
-            Log.ForContext(typeof(HostSetUp)).Warning("Guards of the journal had been taken away and were put back: {Guards}. Somebody was at the database; 'nailcrow admin verify --seal FILE' tells whether anything was changed", missing);
+            Log.ForContext(typeof(HostSetUp))
+                .Warning(
+                    "Guards of the journal had been taken away and were put back: {Guards}. Somebody was at the database; 'nailcrow admin verify --seal FILE' tells whether anything was changed",
+                    missing
+                );
         var first = app.Services.GetRequiredService<People.FirstPerson>();
         if (settings.FirstAdmin is not null)
             await first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
         else // only a word of advice, which nobody has to wait for
             _ = AdviseAsync();
-        app.Lifetime.ApplicationStarted.Register(() => app.Services.GetRequiredService<Nailcrow.Appliances.AllowedAddresses>().OwnPorts([.. app.Urls.Select(u => new Uri(u.Replace("*", "localhost").Replace("+", "localhost")).Port)]));
-        app.Lifetime.ApplicationStarted.Register(() => Log.ForContext(typeof(HostSetUp)).Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, Path.GetFullPath(settings.Data)));
+        app.Lifetime.ApplicationStarted.Register(() =>
+            app
+                .Services.GetRequiredService<Nailcrow.Appliances.AllowedAddresses>()
+                .OwnPorts([.. app.Urls.Select(u => new Uri(u.Replace("*", "localhost").Replace("+", "localhost")).Port)])
+        );
+        app.Lifetime.ApplicationStarted.Register(() =>
+            Log.ForContext(typeof(HostSetUp))
+                .Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, Path.GetFullPath(settings.Data))
+        );
 
         async Task AdviseAsync()
         {

@@ -16,7 +16,8 @@ internal static class Refusals
     public static ProblemHttpResult NotAllowed(string detail) => TypedResults.Problem(detail, statusCode: 403, title: "Not allowed");
 
     /// <summary>The machine, not the caller, is why.</summary>
-    public static ProblemHttpResult Unreachable(string detail) => TypedResults.Problem(detail, statusCode: 502, title: "Machine not reached");
+    public static ProblemHttpResult Unreachable(string detail) =>
+        TypedResults.Problem(detail, statusCode: 502, title: "Machine not reached");
 
     public static ProblemHttpResult NoTicket(long number) => NotFound($"{TicketNumber.Text(number)} does not exist.");
 

@@ -13,7 +13,8 @@ internal abstract class SignedNames(EventSenders senders, string purpose)
 {
     private const int LongestKey = 300;
 
-    protected async Task<string> SignAsync(string name, CancellationToken ct) => $"{Base64Url.EncodeToString(Encoding.UTF8.GetBytes(name))}.{await HashAsync(name, ct)}";
+    protected async Task<string> SignAsync(string name, CancellationToken ct) =>
+        $"{Base64Url.EncodeToString(Encoding.UTF8.GetBytes(name))}.{await HashAsync(name, ct)}";
 
     /// <returns>The name, or null where the key is not one of ours.</returns>
     protected async Task<string?> NameAsync(string key, CancellationToken ct)

@@ -25,16 +25,19 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
     public static string? Sentence(Exception exception) =>
         StorageFaults.Of(exception) switch
         {
-            StorageFault.Gone => "The database's file has gone from its place, or another was put there. Nothing was written; it goes on by itself once the file is back.",
+            StorageFault.Gone =>
+                "The database's file has gone from its place, or another was put there. Nothing was written; it goes on by itself once the file is back.",
             StorageFault.Full => "The disk that holds the database is full. Nothing was written; make room, and it goes on by itself.",
             StorageFault.WriteProtected =>
                 "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; it goes on by itself once that is lifted.",
-            StorageFault.Held => "Another program holds the database. Nothing was written; try again, and look for what holds it where it stays so.",
+            StorageFault.Held =>
+                "Another program holds the database. Nothing was written; try again, and look for what holds it where it stays so.",
             StorageFault.CannotOpen =>
                 "The database's file cannot be opened: it, or its folder, is gone or may not be read. Nothing was written; it goes on by itself once it is back.",
             StorageFault.DiskError =>
                 "The disk that holds the database reports an error. Nothing was written; look at the disk, and at 'nailcrow admin verify' afterwards.",
-            StorageFault.Damaged => "The database's file is damaged or none. Nothing was written; restore a backup with 'nailcrow-service restore'.",
+            StorageFault.Damaged =>
+                "The database's file is damaged or none. Nothing was written; restore a backup with 'nailcrow-service restore'.",
             _ => null,
         };
 }

@@ -9,8 +9,7 @@ namespace Nailcrow.Service.Host;
 /// <summary>What the serialiser found wrong with a body, in words of the interface instead of our types' names.</summary>
 internal static partial class UnreadableJson
 {
-    public static string Sentence(JsonException json) =>
-        $"The body cannot be read{Place(json)}: {What(json)}";
+    public static string Sentence(JsonException json) => $"The body cannot be read{Place(json)}: {What(json)}";
 
     /// <summary>An entry whose kind is not said at all; the serialiser has another exception for that.</summary>
     public static string? OfMissingKind(Exception exception) =>
@@ -18,8 +17,7 @@ internal static partial class UnreadableJson
             ? $"The body does not say its kind; accepted in 'kind': {string.Join(", ", Kinds())}."
             : null;
 
-    private static string Place(JsonException json) =>
-        json.Path is null or "$" ? "" : $" at {json.Path}";
+    private static string Place(JsonException json) => json.Path is null or "$" ? "" : $" at {json.Path}";
 
     private static string What(JsonException json)
     {
@@ -44,14 +42,18 @@ internal static partial class UnreadableJson
         Type.GetType(typeName) ?? typeof(Words).Assembly.GetType(typeName) ?? typeof(Client.ContractJson).Assembly.GetType(typeName);
 
     private static IEnumerable<object?> Kinds() =>
-        typeof(EntryBody).GetCustomAttributes(typeof(JsonDerivedTypeAttribute), inherit: false).Cast<JsonDerivedTypeAttribute>().Select(a => a.TypeDiscriminator);
+        typeof(EntryBody)
+            .GetCustomAttributes(typeof(JsonDerivedTypeAttribute), inherit: false)
+            .Cast<JsonDerivedTypeAttribute>()
+            .Select(a => a.TypeDiscriminator);
 
     /// <summary>What a field takes. The message names either the field's own type or the one it is a field of.</summary>
     private static string Accepted(string typeName, string? path)
     {
         var named = Named(typeName);
         var field = path?[(path.LastIndexOf('.') + 1)..] ?? "";
-        var type = named?.GetProperties().FirstOrDefault(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name) == field)?.PropertyType ?? named;
+        var type =
+            named?.GetProperties().FirstOrDefault(p => JsonNamingPolicy.CamelCase.ConvertName(p.Name) == field)?.PropertyType ?? named;
         return Kind(type is null ? null : Nullable.GetUnderlyingType(type) ?? type);
     }
 

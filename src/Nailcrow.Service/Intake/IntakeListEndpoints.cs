@@ -38,7 +38,13 @@ internal static class IntakeListEndpoints
         care.MapPut("/senders/{name}", PutSender).WithName("PutSender");
     }
 
-    internal static async Task<Results<Ok<IntakeList>, ProblemHttpResult>> List(IntakeLog log, Reception reception, TimeProvider time, CancellationToken ct, string? outcome = null)
+    internal static async Task<Results<Ok<IntakeList>, ProblemHttpResult>> List(
+        IntakeLog log,
+        Reception reception,
+        TimeProvider time,
+        CancellationToken ct,
+        string? outcome = null
+    )
     {
         IReadOnlyCollection<IntakeOutcome> wanted = [IntakeOutcome.Unmatched, IntakeOutcome.UnknownSender];
         if (outcome is not null)
@@ -52,10 +58,17 @@ internal static class IntakeListEndpoints
             }
         var items = await log.ListAsync(wanted, MostShown, ct);
         var counts = await log.CountsAsync(time.GetUtcNow() - Lately, ct);
-        return TypedResults.Ok(new IntakeList([.. items.Select(View)], counts.ToDictionary(c => Words.Of(c.Key), c => c.Value), reception.TurnedAway));
+        return TypedResults.Ok(
+            new IntakeList([.. items.Select(View)], counts.ToDictionary(c => Words.Of(c.Key), c => c.Value), reception.TurnedAway)
+        );
     }
 
-    internal static async Task<Results<Ok<Tried>, ProblemHttpResult>> Try(TryAsk ask, ReferenceBook book, TimeProvider time, CancellationToken ct)
+    internal static async Task<Results<Ok<Tried>, ProblemHttpResult>> Try(
+        TryAsk ask,
+        ReferenceBook book,
+        TimeProvider time,
+        CancellationToken ct
+    )
     {
         if (ask.Rule?.Problem() is { } problem)
             return Refusals.Unusable(problem);
@@ -63,13 +76,40 @@ internal static class IntakeListEndpoints
             return TypedResults.Ok(new Tried(unread, null, null, null, null, null, null, null, null, null, null, null, null, null));
         var rules = (await book.RulesAsync(ct)).Where(r => r.Id != ask.Rule?.Id);
         var match = new RuleBook(ask.Rule is { } more ? rules.Append(more) : rules).On(message.App, message.Text);
-        return TypedResults.Ok(new Tried(null, message.At, message.Host, message.App, message.Text, match?.Rule.Id, match is null ? null : Words.Of(match.Rule.Outcome), match is null ? null : Words.Of(match.Rule.Kind), match?.Bay, match?.Name, match?.Serial, match?.Array, match?.Asset, match?.Count));
+        return TypedResults.Ok(
+            new Tried(
+                null,
+                message.At,
+                message.Host,
+                message.App,
+                message.Text,
+                match?.Rule.Id,
+                match is null ? null : Words.Of(match.Rule.Outcome),
+                match is null ? null : Words.Of(match.Rule.Kind),
+                match?.Bay,
+                match?.Name,
+                match?.Serial,
+                match?.Array,
+                match?.Asset,
+                match?.Count
+            )
+        );
     }
 
-    internal static async Task<Ok<RuleList>> Rules(ReferenceBook book, CancellationToken ct) => TypedResults.Ok(new RuleList(await book.RulesAsync(ct)));
+    internal static async Task<Ok<RuleList>> Rules(ReferenceBook book, CancellationToken ct) =>
+        TypedResults.Ok(new RuleList(await book.RulesAsync(ct)));
 
     /// <summary>Adds or replaces a rule; what was kept and not understood is held against it at once.</summary>
-    internal static async Task<Results<Ok<RulePut>, ProblemHttpResult>> Put(string id, IntakeRule rule, ReferenceBook book, IntakeLog log, IntakeSorter sorter, Reception reception, ClaimsPrincipal person, CancellationToken ct)
+    internal static async Task<Results<Ok<RulePut>, ProblemHttpResult>> Put(
+        string id,
+        IntakeRule rule,
+        ReferenceBook book,
+        IntakeLog log,
+        IntakeSorter sorter,
+        Reception reception,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
     {
         var named = rule with { Id = id };
         if (await book.LoadAsync(new ReferenceData([], [], [], Rules: [named]), person.ToActor().Name, ct) is [var problem, ..])
@@ -85,19 +125,43 @@ internal static class IntakeListEndpoints
     }
 
     /// <summary>A person says what it is about, and it becomes or joins a ticket; or that nobody has to look at it.</summary>
-    internal static async Task<Results<Ok<Receipt>, NoContent, ProblemHttpResult>> Settle(Guid id, IntakeSettleAsk ask, IntakeLog log, ReferenceBook book, TicketLines lines, TicketJournal journal, OneAtATime doors, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+    internal static async Task<Results<Ok<Receipt>, NoContent, ProblemHttpResult>> Settle(
+        Guid id,
+        IntakeSettleAsk ask,
+        IntakeLog log,
+        ReferenceBook book,
+        TicketLines lines,
+        TicketJournal journal,
+        OneAtATime doors,
+        TimeProvider time,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
     {
         if (await log.FindAsync(id, ct) is not { } item)
             return Refusals.NotFound("There is no such message.");
         if (item.Outcome is not (IntakeOutcome.Unmatched or IntakeOutcome.UnknownSender))
-            return Refusals.Refused($"It is {Words.Of(item.Outcome)} already{(item.Ticket is { } there ? $", on {Core.Tickets.TicketNumber.Text(there)}" : "")}.");
+            return Refusals.Refused(
+                $"It is {Words.Of(item.Outcome)} already{(item.Ticket is { } there ? $", on {Core.Tickets.TicketNumber.Text(there)}" : "")}."
+            );
         if (ask.Asset is null)
         {
             await log.SettleAsync([id], IntakeOutcome.Settled, null, ct);
             return TypedResults.NoContent();
         }
-        var text = item.Alert?.Text ?? (SyslogMessage.Parse(item.Text, item.ReceivedAt) is Parsed<SyslogMessage>.Ok(var message) ? message.Text : item.Text);
-        var answer = await IntakeEndpoints.Report(new FaultAsk(ask.Asset, Reporting.Short(text), JobKind.Fault, ask.Bay, ask.Serial, item.ReceivedAt, id), book, lines, journal, doors, time, person, ct);
+        var text =
+            item.Alert?.Text
+            ?? (SyslogMessage.Parse(item.Text, item.ReceivedAt) is Parsed<SyslogMessage>.Ok(var message) ? message.Text : item.Text);
+        var answer = await IntakeEndpoints.Report(
+            new FaultAsk(ask.Asset, Reporting.Short(text), JobKind.Fault, ask.Bay, ask.Serial, item.ReceivedAt, id),
+            book,
+            lines,
+            journal,
+            doors,
+            time,
+            person,
+            ct
+        );
         if (answer.Result is not Ok<Receipt> { Value: { } receipt })
             return (ProblemHttpResult)answer.Result;
         await log.SettleAsync([id], IntakeOutcome.Joined, receipt.Ticket, ct);
@@ -105,7 +169,12 @@ internal static class IntakeListEndpoints
     }
 
     /// <summary>Gives a sender a new secret to sign with. It is shown this once.</summary>
-    internal static async Task<Results<Ok<EventSenderView>, ProblemHttpResult>> PutSender(string name, EventSenders senders, HttpContext http, CancellationToken ct)
+    internal static async Task<Results<Ok<EventSenderView>, ProblemHttpResult>> PutSender(
+        string name,
+        EventSenders senders,
+        HttpContext http,
+        CancellationToken ct
+    )
     {
         if (name.Length > 60 || !name.All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_' or '.'))
             return Refusals.Unusable("A sender's name has up to 60 letters, digits, dots, dashes and underscores.");
@@ -115,5 +184,16 @@ internal static class IntakeListEndpoints
     }
 
     private static IntakeView View(IntakeItem item) =>
-        new(item.Id, item.ReceivedAt, item.Via, item.Sender, item.App, item.Text, Words.Of(item.Outcome), item.Rule, item.Asset, item.Ticket);
+        new(
+            item.Id,
+            item.ReceivedAt,
+            item.Via,
+            item.Sender,
+            item.App,
+            item.Text,
+            Words.Of(item.Outcome),
+            item.Rule,
+            item.Asset,
+            item.Ticket
+        );
 }

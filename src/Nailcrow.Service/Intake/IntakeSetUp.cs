@@ -10,14 +10,25 @@ internal static class IntakeSetUp
     public static void AddIntake(this WebApplicationBuilder builder)
     {
         var settings = builder.Configuration.GetSection("Nailcrow:Intake").Get<IntakeSettings>() ?? new();
-        builder.Services.AddSingleton(settings).AddSingleton<IntakeSorter>().AddSingleton<OneAtATime>().AddSingleton<PushKeys>().AddSingleton<MachineStreams>();
+        builder
+            .Services.AddSingleton(settings)
+            .AddSingleton<IntakeSorter>()
+            .AddSingleton<OneAtATime>()
+            .AddSingleton<PushKeys>()
+            .AddSingleton<MachineStreams>();
         builder.Services.AddSingleton<Reception>().AddHostedService(s => s.GetRequiredService<Reception>());
         builder.Services.AddSingleton<Joiner>().AddHostedService(s => s.GetRequiredService<Joiner>());
         if (settings.SyslogPort is not null)
             builder.Services.AddHostedService<SyslogListener>();
-        builder.Services.AddQuartz(quartz => quartz.ScheduleJob<SubscriptionRound>(trigger => trigger
-            .WithIdentity("subscriptions")
-            .StartAt(DateTimeOffset.UtcNow.AddSeconds(Math.Clamp(settings.SubscribeEverySeconds, 1, 3600)))
-            .WithSimpleSchedule(schedule => schedule.WithInterval(TimeSpan.FromSeconds(Math.Clamp(settings.SubscribeEverySeconds, 1, 3600))).RepeatForever())));
+        builder.Services.AddQuartz(quartz =>
+            quartz.ScheduleJob<SubscriptionRound>(trigger =>
+                trigger
+                    .WithIdentity("subscriptions")
+                    .StartAt(DateTimeOffset.UtcNow.AddSeconds(Math.Clamp(settings.SubscribeEverySeconds, 1, 3600)))
+                    .WithSimpleSchedule(schedule =>
+                        schedule.WithInterval(TimeSpan.FromSeconds(Math.Clamp(settings.SubscribeEverySeconds, 1, 3600))).RepeatForever()
+                    )
+            )
+        );
     }
 }

@@ -13,7 +13,11 @@ internal sealed class IntakeSorter(ReferenceBook book, TimeProvider time)
     private static readonly TimeSpan RememberedFor = TimeSpan.FromSeconds(2);
 
     private readonly SemaphoreSlim _one = new(1, 1);
-    private (DateTimeOffset Until, RuleBook Rules, IReadOnlyDictionary<string, string> Senders) _known = (DateTimeOffset.MinValue, new([]), new Dictionary<string, string>());
+    private (DateTimeOffset Until, RuleBook Rules, IReadOnlyDictionary<string, string> Senders) _known = (
+        DateTimeOffset.MinValue,
+        new([]),
+        new Dictionary<string, string>()
+    );
 
     public async Task<IReadOnlyList<IntakeItem>> SortAsync(IReadOnlyList<Incoming> batch, CancellationToken ct)
     {
@@ -35,8 +39,21 @@ internal sealed class IntakeSorter(ReferenceBook book, TimeProvider time)
     public void Forget() => _known = _known with { Until = DateTimeOffset.MinValue };
 
     private static IntakeItem OfEvent(Incoming incoming) =>
-        new(incoming.Id, incoming.ReceivedAt, incoming.Via, incoming.Sender, null, incoming.Text,
-            incoming.Alert is null ? IntakeOutcome.Ignored : incoming.Asset is null ? IntakeOutcome.UnknownSender : IntakeOutcome.Pending, null, incoming.Asset, null, incoming.Alert);
+        new(
+            incoming.Id,
+            incoming.ReceivedAt,
+            incoming.Via,
+            incoming.Sender,
+            null,
+            incoming.Text,
+            incoming.Alert is null ? IntakeOutcome.Ignored
+                : incoming.Asset is null ? IntakeOutcome.UnknownSender
+                : IntakeOutcome.Pending,
+            null,
+            incoming.Asset,
+            null,
+            incoming.Alert
+        );
 
     private static IntakeItem OfSyslog(Incoming incoming, RuleBook rules, IReadOnlyDictionary<string, string> senders)
     {
@@ -53,7 +70,20 @@ internal sealed class IntakeSorter(ReferenceBook book, TimeProvider time)
         asset = match.Asset?.ToUpperInvariant() ?? asset;
         // A clock that is far off says when its owner believes it was; it did not come before or after it came.
         var at = message.At is { } said && (said - incoming.ReceivedAt).Duration() < TimeSpan.FromDays(1) ? said : incoming.ReceivedAt;
-        var alert = new Alert(incoming.Id, "syslog", message.Host ?? incoming.Sender, at, match.Rule.Kind, match.Rule.Says ?? message.Text, asset, match.Bay, match.Name, match.Serial, match.Array, match.Count);
+        var alert = new Alert(
+            incoming.Id,
+            "syslog",
+            message.Host ?? incoming.Sender,
+            at,
+            match.Rule.Kind,
+            match.Rule.Says ?? message.Text,
+            asset,
+            match.Bay,
+            match.Name,
+            match.Serial,
+            match.Array,
+            match.Count
+        );
         return Item(asset is null ? IntakeOutcome.UnknownSender : IntakeOutcome.Pending, message.App, match.Rule.Id, asset, alert);
     }
 

@@ -14,7 +14,18 @@ using Nailcrow.Store.Tickets;
 namespace Nailcrow.Service.Intake;
 
 /// <summary>Takes what is pending in the log to its tickets. What it did not come to is still pending after a crash.</summary>
-internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook book, Drives drives, TicketLines lines, TicketJournal journal, OneAtATime doors, IApplianceLink link, TimeProvider time, ILogger<Joiner> complaints) : BackgroundService
+internal sealed class Joiner(
+    IntakeLog log,
+    Reception reception,
+    ReferenceBook book,
+    Drives drives,
+    TicketLines lines,
+    TicketJournal journal,
+    OneAtATime doors,
+    IApplianceLink link,
+    TimeProvider time,
+    ILogger<Joiner> complaints
+) : BackgroundService
 {
     private const int MostAtOnce = 2_000;
 
@@ -53,19 +64,27 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
         if (assets.Count == 0)
             return 0;
         var known = await drives.LatestAsync(assets, ct);
-        await Parallel.ForEachAsync(pending.Where(i => i is { Asset: not null, Alert: not null }).GroupBy(i => i.Asset!), new ParallelOptions { MaxDegreeOfParallelism = 64, CancellationToken = ct }, async (ofOne, token) =>
-        {
-            try
+        await Parallel.ForEachAsync(
+            pending.Where(i => i is { Asset: not null, Alert: not null }).GroupBy(i => i.Asset!),
+            new ParallelOptions { MaxDegreeOfParallelism = 64, CancellationToken = ct },
+            async (ofOne, token) =>
             {
-                await doors.OfAsync(ofOne.Key, () => JoinAsync(ofOne.Key, [.. ofOne], known.GetValueOrDefault(ofOne.Key), token), token);
+                try
+                {
+                    await doors.OfAsync(
+                        ofOne.Key,
+                        () => JoinAsync(ofOne.Key, [.. ofOne], known.GetValueOrDefault(ofOne.Key), token),
+                        token
+                    );
+                }
+                catch (Exception e) when (e is not OperationCanceledException && StorageTroubles.Sentence(e) is null)
+                {
+                    complaints.LogError(e, "Alerts of {Asset} could not be joined together; each is tried alone", ofOne.Key);
+                    foreach (var one in ofOne)
+                        await AloneAsync(one, known.GetValueOrDefault(ofOne.Key), token);
+                }
             }
-            catch (Exception e) when (e is not OperationCanceledException && StorageTroubles.Sentence(e) is null)
-            {
-                complaints.LogError(e, "Alerts of {Asset} could not be joined together; each is tried alone", ofOne.Key);
-                foreach (var one in ofOne)
-                    await AloneAsync(one, known.GetValueOrDefault(ofOne.Key), token);
-            }
-        });
+        );
         return pending.Count;
     }
 
@@ -93,15 +112,27 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
         }
         var here = await lines.AtAsync([asset], time.GetUtcNow() - Flapping.QuietAfterEnd, ct);
         // A machine that can be asked says itself which bay its words are about, and how dangerous that is now.
-        var looked = appliance.Appliance.Address is not null && await link.LookAsync(appliance.Appliance, ct) is Parsed<MachineLook>.Ok(var look) ? look.Snapshot : null;
+        var looked =
+            appliance.Appliance.Address is not null && await link.LookAsync(appliance.Appliance, ct) is Parsed<MachineLook>.Ok(var look)
+                ? look.Snapshot
+                : null;
         known = looked ?? known;
         // Where there is one array, what nobody placed is of that one.
         var only = appliance.Appliance.Arrays is [var one] ? one.Name : null;
-        var alerts = items.Select(i => i.Alert).OfType<Alert>().Select(a => a.Placed(known)).Select(a => a with { Array = a.Array ?? only }).ToList();
+        var alerts = items
+            .Select(i => i.Alert)
+            .OfType<Alert>()
+            .Select(a => a.Placed(known))
+            .Select(a => a with { Array = a.Array ?? only })
+            .ToList();
         // One that ended a moment ago still answers for its drive: what a machine repeats then is no new fault.
         var open = here.Where(l => !l.Ended).ToList();
         var lately = open.Count > 0 ? open : [.. here];
-        var faults = Core.Intake.Joining.Of([.. lately.Select(l => l.Line)], lately.ToDictionary(l => l.Line.Number, l => l.Array ?? only), alerts);
+        var faults = Core.Intake.Joining.Of(
+            [.. lately.Select(l => l.Line)],
+            lately.ToDictionary(l => l.Line.Number, l => l.Array ?? only),
+            alerts
+        );
         foreach (var fault in faults)
         {
             if (fault.Ticket is { } joined && looked is not null)
@@ -121,10 +152,20 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
         var report = Reporting.Of(known, text, job, first.Bay, first.Serial, first.At);
         if (report.Problem(new Ticket(0)) is not null || Bounds.Problem(report) is not null)
             report = report with { Serial = null, Bay = null }; // what a machine calls a serial or a bay need not be one
-        if (await journal.OpenAsync(new Intent(first.Id, Believable(first.At), 0, Core.People.Actor.Service, report), ct) is not Written.Kept opened)
+        if (
+            await journal.OpenAsync(new Intent(first.Id, Believable(first.At), 0, Core.People.Actor.Service, report), ct)
+            is not Written.Kept opened
+        )
             throw new InvalidDataException($"No ticket could be opened for {known.Appliance.Asset} from '{text}'.");
         if (seen is not null && !opened.Repeated)
-            await journal.WriteAsync(opened.Entry.Ticket, Intents.ByService(new Core.Swaps.SnapshotTaken(seen), time.GetUtcNow()) with { At = seen.TakenAt }, ct);
+            await journal.WriteAsync(
+                opened.Entry.Ticket,
+                Intents.ByService(new Core.Swaps.SnapshotTaken(seen), time.GetUtcNow()) with
+                {
+                    At = seen.TakenAt,
+                },
+                ct
+            );
         return opened.Entry.Ticket;
     }
 
@@ -134,7 +175,10 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
     /// </summary>
     private async Task SeenNowAsync(long number, Snapshot looked, CancellationToken ct)
     {
-        if (await journal.ReadAsync(number, ct) is not { Ticket: { IsEnded: false } ticket } || (ticket.Swap.HasBegun && ticket.Swap.InSerial is null))
+        if (
+            await journal.ReadAsync(number, ct) is not { Ticket: { IsEnded: false } ticket }
+            || (ticket.Swap.HasBegun && ticket.Swap.InSerial is null)
+        )
             return;
         if (ticket.Latest is not { } before || SnapshotComparison.Between(before, looked).Count > 0)
             await journal.WriteAsync(number, Intents.ByService(new Core.Swaps.SnapshotTaken(looked), time.GetUtcNow()), ct);
@@ -153,12 +197,24 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
                 times = Math.Max(times + 1, alert.Count ?? 0);
                 if (!Flapping.IsWorthTelling(times) && alert.Count is null)
                     continue;
-                var evidence = new EvidenceSeen(alert.Kind, $"{alert.Via}, {alert.Sender}", Reporting.Short(alert.Text), alert.Bay, alert.Serial, times == 1 ? null : times);
+                var evidence = new EvidenceSeen(
+                    alert.Kind,
+                    $"{alert.Via}, {alert.Sender}",
+                    Reporting.Short(alert.Text),
+                    alert.Bay,
+                    alert.Serial,
+                    times == 1 ? null : times
+                );
                 var intent = new Intent(alert.Id, Believable(alert.At), 0, Core.People.Actor.Service, evidence);
                 if (await journal.WriteAsync(ticket, intent, ct) is Written.Kept)
                     continue;
                 // A bay that this machine does not have, a serial that is none: what was said is kept, without them.
-                var plain = evidence with { Bay = null, Serial = null, Text = Reporting.Short(alert.Bay is null ? alert.Text : $"{alert.Text} (bay {alert.Bay})") };
+                var plain = evidence with
+                {
+                    Bay = null,
+                    Serial = null,
+                    Text = Reporting.Short(alert.Bay is null ? alert.Text : $"{alert.Text} (bay {alert.Bay})"),
+                };
                 if (await journal.WriteAsync(ticket, intent with { Body = plain }, ct) is not Written.Kept)
                     throw new InvalidDataException($"{TicketNumber.Text(ticket)} does not take '{plain.Text}'.");
             }
@@ -167,7 +223,6 @@ internal sealed class Joiner(IntakeLog log, Reception reception, ReferenceBook b
 
     /// <summary>A machine whose clock was never set says 1970; that it said something now is what is known.</summary>
     private DateTimeOffset Believable(DateTimeOffset at) => at < ServiceClock.Earliest ? time.GetUtcNow() : at;
-
 }
 
 /// <summary>A report with what was known of the machine and its site when it came.</summary>
@@ -179,6 +234,19 @@ internal static class Reporting
     public static string Short(string text) => text.Length <= MostCharacters ? text : text[..MostCharacters] + " ...";
 
     public static FaultReported Of(KnownAppliance known, string symptom, JobKind job, string? bay, string? serial, DateTimeOffset? since) =>
-        new(known.Appliance.Asset, known.Appliance.Serial, $"{known.Model.Maker} {known.Model.Name}", known.Site.Customer, known.Site.Name, known.Appliance.Location,
-            job, symptom, bay, serial, since, known.Appliance.Arrays is [_, ..] ? known.Appliance.Arrays : null, Promise.Of(known.Site));
+        new(
+            known.Appliance.Asset,
+            known.Appliance.Serial,
+            $"{known.Model.Maker} {known.Model.Name}",
+            known.Site.Customer,
+            known.Site.Name,
+            known.Appliance.Location,
+            job,
+            symptom,
+            bay,
+            serial,
+            since,
+            known.Appliance.Arrays is [_, ..] ? known.Appliance.Arrays : null,
+            Promise.Of(known.Site)
+        );
 }

@@ -26,7 +26,14 @@ internal static class MachineEventsEndpoints
     }
 
     /// <summary>Where machines push events of the Redfish schema to. The key in the address says which machine, and that we asked it.</summary>
-    internal static async Task<Results<NoContent, ProblemHttpResult>> Pushed(string key, HttpContext http, PushKeys keys, Reception reception, TimeProvider time, CancellationToken ct)
+    internal static async Task<Results<NoContent, ProblemHttpResult>> Pushed(
+        string key,
+        HttpContext http,
+        PushKeys keys,
+        Reception reception,
+        TimeProvider time,
+        CancellationToken ct
+    )
     {
         if (await keys.AssetOfAsync(key, ct) is not { } asset)
             return Refusals.NotFound("Nothing subscribes with this key.");
@@ -45,7 +52,14 @@ internal static class MachineEventsEndpoints
     }
 
     /// <summary>A CloudEvents 1.0 event, signed with the secret this sender was given.</summary>
-    internal static async Task<Results<NoContent, ProblemHttpResult>> Signed(string sender, HttpContext http, EventSenders senders, Reception reception, TimeProvider time, CancellationToken ct)
+    internal static async Task<Results<NoContent, ProblemHttpResult>> Signed(
+        string sender,
+        HttpContext http,
+        EventSenders senders,
+        Reception reception,
+        TimeProvider time,
+        CancellationToken ct
+    )
     {
         if (await BodyAsync(http, ct) is not { } body)
             return TooMuch();
@@ -53,7 +67,10 @@ internal static class MachineEventsEndpoints
         var now = time.GetUtcNow();
         // A sender that does not exist is answered like one whose signature is wrong: which there are is nobody's business.
         var secret = await senders.SecretAsync(sender, ct) ?? SignedEvents.NewSecret();
-        if (SignedEvents.Problem(headers["webhook-id"], headers["webhook-timestamp"], headers["webhook-signature"], body, secret, now) is { } problem)
+        if (
+            SignedEvents.Problem(headers["webhook-id"], headers["webhook-timestamp"], headers["webhook-signature"], body, secret, now) is
+            { } problem
+        )
             return TypedResults.Problem(problem, statusCode: 401, title: "Not signed as it should be");
         if (!CloudEvent.Read(http.Request.ContentType, headers, body).Is(out var said, out var unread))
             return Refusals.Unusable(unread);
@@ -64,7 +81,12 @@ internal static class MachineEventsEndpoints
         return TypedResults.NoContent();
     }
 
-    private static ProblemHttpResult TooMuch() => TypedResults.Problem($"An event has at most {MostBytes / 1024} kB and is sent within {Patience.TotalSeconds:0} s.", statusCode: 413, title: "Too large or too slow");
+    private static ProblemHttpResult TooMuch() =>
+        TypedResults.Problem(
+            $"An event has at most {MostBytes / 1024} kB and is sent within {Patience.TotalSeconds:0} s.",
+            statusCode: 413,
+            title: "Too large or too slow"
+        );
 
     /// <summary>Null where it is larger, or slower, than any event.</summary>
     private static async Task<byte[]?> BodyAsync(HttpContext http, CancellationToken ct)
@@ -76,7 +98,11 @@ internal static class MachineEventsEndpoints
         var (buffer, length) = (new byte[MostBytes + 1], 0);
         try
         {
-            for (int read; length < buffer.Length && (read = await http.Request.Body.ReadAsync(buffer.AsMemory(length), patience.Token)) > 0;)
+            for (
+                int read;
+                length < buffer.Length && (read = await http.Request.Body.ReadAsync(buffer.AsMemory(length), patience.Token)) > 0;
+
+            )
                 length += read;
             return length > MostBytes ? null : buffer[..length];
         }

@@ -19,7 +19,9 @@ internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Rece
     private static readonly TimeSpan BetweenAttempts = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan BetweenAttemptsAtMost = TimeSpan.FromSeconds(10);
 
-    private readonly Channel<Incoming> _waiting = Channel.CreateBounded<Incoming>(new BoundedChannelOptions(MostWaiting) { SingleReader = true });
+    private readonly Channel<Incoming> _waiting = Channel.CreateBounded<Incoming>(
+        new BoundedChannelOptions(MostWaiting) { SingleReader = true }
+    );
     private readonly SemaphoreSlim _kept = new(0);
     private long _turnedAway;
 
@@ -114,7 +116,15 @@ internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Rece
 /// <param name="Id">The event's own, where it has one, so that a repeat is recognised.</param>
 /// <param name="Asset">The machine, where the way it came tells.</param>
 /// <param name="Alert">What the event itself says; null where rules have to read the text.</param>
-internal sealed record Incoming(Guid Id, DateTimeOffset ReceivedAt, string Via, string Sender, string Text, string? Asset = null, Core.Intake.Alert? Alert = null)
+internal sealed record Incoming(
+    Guid Id,
+    DateTimeOffset ReceivedAt,
+    string Via,
+    string Sender,
+    string Text,
+    string? Asset = null,
+    Core.Intake.Alert? Alert = null
+)
 {
     public TaskCompletionSource Kept { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
 }

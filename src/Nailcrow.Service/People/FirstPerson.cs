@@ -21,9 +21,16 @@ internal sealed class FirstPerson(IServiceScopeFactory scopes, ILogger<FirstPers
             log.LogWarning("Nobody can sign in yet: start once with Nailcrow__FirstAdmin__Name and Nailcrow__FirstAdmin__Password set.");
             return;
         }
-        var person = new Person { UserName = wanted.Name, FullName = wanted.Name, RoleWords = Words.Of(Role.Admin) };
+        var person = new Person
+        {
+            UserName = wanted.Name,
+            FullName = wanted.Name,
+            RoleWords = Words.Of(Role.Admin),
+        };
         var made = await scope.ServiceProvider.GetRequiredService<UserManager<Person>>().CreateAsync(person, wanted.Password);
         if (!made.Succeeded)
-            throw new InvalidOperationException($"The first administrator cannot be made: {string.Join(" ", made.Errors.Select(e => e.Description))}");
+            throw new InvalidOperationException(
+                $"The first administrator cannot be made: {string.Join(" ", made.Errors.Select(e => e.Description))}"
+            );
     }
 }

@@ -26,9 +26,11 @@ internal static class PeopleEndpoints
     }
 
     /// <summary>The bearer handler writes the token itself.</summary>
-    internal static Task<Results<EmptyHttpResult, ProblemHttpResult>> SignIn(SignInAsk ask, SignInManager<Person> signIn) => With(IdentityConstants.BearerScheme, ask, signIn);
+    internal static Task<Results<EmptyHttpResult, ProblemHttpResult>> SignIn(SignInAsk ask, SignInManager<Person> signIn) =>
+        With(IdentityConstants.BearerScheme, ask, signIn);
 
-    internal static Task<Results<EmptyHttpResult, ProblemHttpResult>> SignInConsole(SignInAsk ask, SignInManager<Person> signIn) => With(IdentityConstants.ApplicationScheme, ask, signIn);
+    internal static Task<Results<EmptyHttpResult, ProblemHttpResult>> SignInConsole(SignInAsk ask, SignInManager<Person> signIn) =>
+        With(IdentityConstants.ApplicationScheme, ask, signIn);
 
     private static async Task<Results<EmptyHttpResult, ProblemHttpResult>> With(string scheme, SignInAsk ask, SignInManager<Person> signIn)
     {
@@ -36,7 +38,11 @@ internal static class PeopleEndpoints
         var result = await signIn.PasswordSignInAsync(ask.Name, ask.Password, isPersistent: true, lockoutOnFailure: true);
         if (result.Succeeded)
             return TypedResults.Empty;
-        return TypedResults.Problem(result.IsLockedOut ? "Too many wrong passwords; try again in five minutes." : "Name and password do not go together.", statusCode: 401, title: "Not signed in");
+        return TypedResults.Problem(
+            result.IsLockedOut ? "Too many wrong passwords; try again in five minutes." : "Name and password do not go together.",
+            statusCode: 401,
+            title: "Not signed in"
+        );
     }
 
     internal static async Task<NoContent> SignOut(SignInManager<Person> signIn)
@@ -61,7 +67,12 @@ internal static class PeopleEndpoints
     {
         if (ask.Roles.Count == 0)
             return Refusals.Unusable($"A person has at least one role; accepted: {Words.List<Role>()}.");
-        var person = new Person { UserName = ask.Name, FullName = ask.FullName, RoleWords = string.Join(',', ask.Roles.Distinct().Select(Words.Of)) };
+        var person = new Person
+        {
+            UserName = ask.Name,
+            FullName = ask.FullName,
+            RoleWords = string.Join(',', ask.Roles.Distinct().Select(Words.Of)),
+        };
         var made = await people.CreateAsync(person, ask.Password);
         return made.Succeeded ? TypedResults.Ok(View(person)) : Refusals.Unusable(string.Join(" ", made.Errors.Select(e => e.Description)));
     }

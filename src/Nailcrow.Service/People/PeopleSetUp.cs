@@ -16,17 +16,25 @@ internal static class PeopleSetUp
 
     public static void AddPeople(this WebApplicationBuilder builder, ServiceSettings settings)
     {
-        builder.Services
-            .AddIdentityApiEndpoints<Person>(identity =>
+        builder
+            .Services.AddIdentityApiEndpoints<Person>(identity =>
             {
                 identity.Password.RequiredLength = 10; // length over rules, as NIST SP 800-63B advises
-                identity.Password.RequireDigit = identity.Password.RequireLowercase = identity.Password.RequireUppercase = identity.Password.RequireNonAlphanumeric = false;
+                identity.Password.RequireDigit =
+                    identity.Password.RequireLowercase =
+                    identity.Password.RequireUppercase =
+                    identity.Password.RequireNonAlphanumeric =
+                        false;
                 identity.Lockout.MaxFailedAccessAttempts = 10;
             })
             .AddEntityFrameworkStores<NailcrowDb>()
             .AddClaimsPrincipalFactory<PersonClaims>();
-        builder.Services.AddOptions<BearerTokenOptions>(IdentityConstants.BearerScheme).Configure<IDataProtectionProvider>((token, protection) =>
-            (token.BearerTokenExpiration, token.BearerTokenProtector) = (SignedInFor, RememberedTokens.Over(protection)));
+        builder
+            .Services.AddOptions<BearerTokenOptions>(IdentityConstants.BearerScheme)
+            .Configure<IDataProtectionProvider>(
+                (token, protection) =>
+                    (token.BearerTokenExpiration, token.BearerTokenProtector) = (SignedInFor, RememberedTokens.Over(protection))
+            );
         builder.Services.ConfigureApplicationCookie(cookie =>
         {
             cookie.ExpireTimeSpan = SignedInFor;

@@ -8,7 +8,8 @@ using Nailcrow.Store.People;
 namespace Nailcrow.Service.People;
 
 /// <summary>Puts a person's roles into what they are signed in with.</summary>
-internal sealed class PersonClaims(UserManager<Person> people, IOptions<IdentityOptions> options) : UserClaimsPrincipalFactory<Person>(people, options)
+internal sealed class PersonClaims(UserManager<Person> people, IOptions<IdentityOptions> options)
+    : UserClaimsPrincipalFactory<Person>(people, options)
 {
     public const string FullName = "full_name";
 
@@ -26,6 +27,9 @@ internal static class Signed
 {
     /// <summary>The signed-in person as the domain sees them.</summary>
     public static Actor ToActor(this ClaimsPrincipal person) =>
-        new(person.Identity?.Name ?? throw new InvalidOperationException("Nobody is signed in; the fallback policy should have seen to that."),
-            [.. Enum.GetValues<Role>().Where(r => person.IsInRole(Words.Of(r)))]);
+        new(
+            person.Identity?.Name
+                ?? throw new InvalidOperationException("Nobody is signed in; the fallback policy should have seen to that."),
+            [.. Enum.GetValues<Role>().Where(r => person.IsInRole(Words.Of(r)))]
+        );
 }

@@ -38,5 +38,6 @@ internal sealed class RememberedTokens(TicketDataFormat inner) : ISecureDataForm
     }
 
     /// <summary>The framework's own protector for bearer tokens, remembered.</summary>
-    public static RememberedTokens Over(IDataProtectionProvider protection) => new(new TicketDataFormat(protection.CreateProtector("Nailcrow.BearerToken")));
+    public static RememberedTokens Over(IDataProtectionProvider protection) =>
+        new(new TicketDataFormat(protection.CreateProtector("Nailcrow.BearerToken")));
 }

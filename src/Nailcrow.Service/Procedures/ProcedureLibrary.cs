@@ -9,7 +9,12 @@ namespace Nailcrow.Service.Procedures;
 /// What may be used: every version that was published and not withdrawn. What ships in the folder is proved and published
 /// when first seen; nothing unproved ever is.
 /// </summary>
-internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersions versions, TimeProvider time, ILogger<ProcedureLibrary> log)
+internal sealed class ProcedureLibrary(
+    ServiceSettings settings,
+    ProcedureVersions versions,
+    TimeProvider time,
+    ILogger<ProcedureLibrary> log
+)
 {
     public const string Shipped = "nailcrow";
 
@@ -34,7 +39,11 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
 
     /// <summary>Why the version a sheet was made from was withdrawn; null where it stands, or is not known here.</summary>
     public async Task<string?> WithdrawnBecauseAsync(RunSheet? sheet, CancellationToken ct) =>
-        sheet is null ? null : (await ShelvedAsync(ct)).Versions.FirstOrDefault(v => v.Procedure == sheet.Procedure && v.Version == sheet.Version)?.WithdrawnBecause;
+        sheet is null
+            ? null
+            : (await ShelvedAsync(ct))
+                .Versions.FirstOrDefault(v => v.Procedure == sheet.Procedure && v.Version == sheet.Version)
+                ?.WithdrawnBecause;
 
     /// <summary>Reads and proves a set of files, and publishes it if nothing is wrong.</summary>
     public async Task<ProcedureView> PublishAsync(string file, IReadOnlyDictionary<string, string> files, string by, CancellationToken ct)
@@ -93,32 +102,62 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
         }
         // The language may have changed under an old version: then it is listed with what is wrong, and used for nothing.
         var read = all.Select(v => (Version: v, Proved.Read(v.File, v.Files).Procedure)).ToList();
-        var refused = unproved.Concat(read.Where(r => r.Procedure is null && r.Version.WithdrawnAt is null).Select(r => Proved.View(r.Version.File, r.Version.Files)));
+        var refused = unproved.Concat(
+            read.Where(r => r.Procedure is null && r.Version.WithdrawnAt is null).Select(r => Proved.View(r.Version.File, r.Version.Files))
+        );
         var readable = read.Where(r => r.Procedure is not null).ToList();
-        var usable = readable.Where(r => r.Version.WithdrawnAt is null).DistinctBy(r => r.Version.Procedure).Select(r => r.Procedure).OfType<Procedure>();
-        return new([.. readable.Select(r => r.Version)], [.. usable], [.. refused], (all.Count, all.Count(v => v.WithdrawnAt is not null)), time.GetUtcNow());
+        var usable = readable
+            .Where(r => r.Version.WithdrawnAt is null)
+            .DistinctBy(r => r.Version.Procedure)
+            .Select(r => r.Procedure)
+            .OfType<Procedure>();
+        return new(
+            [.. readable.Select(r => r.Version)],
+            [.. usable],
+            [.. refused],
+            (all.Count, all.Count(v => v.WithdrawnAt is not null)),
+            time.GetUtcNow()
+        );
     }
 
     /// <summary>What lies in the folder and was never published. What was published from the very same texts is not even read.</summary>
     private List<(string File, IReadOnlyDictionary<string, string> Files)> Unseen(IReadOnlyList<PublishedProcedure> published)
     {
         var shelf = ProcedureFolder.Shelf(settings.Procedures);
-        return [.. ProcedureFolder.Texts(settings.Procedures)
-            .Where(f => !published.Any(v => v.File == f.File && Same(v.Files, f.Files)))
-            .Where(f => ProcedureReader.Read(f.File, f.Files[f.File], shelf).Procedure is not { } read || !published.Any(v => (v.Procedure, v.Version) == (read.Id, read.Version)))];
+        return
+        [
+            .. ProcedureFolder
+                .Texts(settings.Procedures)
+                .Where(f => !published.Any(v => v.File == f.File && Same(v.Files, f.Files)))
+                .Where(f =>
+                    ProcedureReader.Read(f.File, f.Files[f.File], shelf).Procedure is not { } read
+                    || !published.Any(v => (v.Procedure, v.Version) == (read.Id, read.Version))
+                ),
+        ];
     }
 
     /// <summary>Publishes what is proved, and gives back what is not.</summary>
-    private async Task<IReadOnlyList<ProcedureView>> ShelveAsync(List<(string File, IReadOnlyDictionary<string, string> Files)> unseen, CancellationToken ct)
+    private async Task<IReadOnlyList<ProcedureView>> ShelveAsync(
+        List<(string File, IReadOnlyDictionary<string, string> Files)> unseen,
+        CancellationToken ct
+    )
     {
         var refused = new List<ProcedureView>();
         foreach (var (view, files) in unseen.AsParallel().AsOrdered().Select(f => (Proved.View(f.File, f.Files), f.Files)))
             if (view.IsProved)
-                await versions.PublishAsync(new(view.Id!, view.Version!, view.Title!, view.File, files, view.States, time.GetUtcNow(), Shipped), ct); // a proved view has all three
+                await versions.PublishAsync(
+                    new(view.Id!, view.Version!, view.Title!, view.File, files, view.States, time.GetUtcNow(), Shipped),
+                    ct
+                ); // a proved view has all three
             else
             {
                 refused.Add(view);
-                log.LogWarning("Procedure file {File} is not published: {Problems} problems, {Findings} safety findings", view.File, view.Problems.Count, view.Findings.Count);
+                log.LogWarning(
+                    "Procedure file {File} is not published: {Problems} problems, {Findings} safety findings",
+                    view.File,
+                    view.Problems.Count,
+                    view.Findings.Count
+                );
             }
         return refused;
     }
@@ -126,5 +165,11 @@ internal sealed class ProcedureLibrary(ServiceSettings settings, ProcedureVersio
     private static bool Same(IReadOnlyDictionary<string, string> one, IReadOnlyDictionary<string, string> other) =>
         one.Count == other.Count && one.All(file => other.TryGetValue(file.Key, out var text) && text == file.Value);
 
-    private sealed record Shelved(IReadOnlyList<PublishedProcedure> Versions, IReadOnlyList<Procedure> Usable, IReadOnlyList<ProcedureView> Refused, (int Published, int Withdrawn) Stamp, DateTimeOffset At);
+    private sealed record Shelved(
+        IReadOnlyList<PublishedProcedure> Versions,
+        IReadOnlyList<Procedure> Usable,
+        IReadOnlyList<ProcedureView> Refused,
+        (int Published, int Withdrawn) Stamp,
+        DateTimeOffset At
+    );
 }

@@ -32,7 +32,10 @@ internal static class ProceduresEndpoints
         procedures.MapGet("/", List).WithName("ListProcedures");
         procedures.MapPost("/", Publish).WithName("PublishProcedure").RequireAuthorization(policy => policy.RequireRole("lead", "admin"));
         procedures.MapGet("/{id}", Show).WithName("ShowProcedure");
-        procedures.MapPost("/{id}/versions/{version}/withdraw", Withdraw).WithName("WithdrawProcedure").RequireAuthorization(policy => policy.RequireRole("lead", "admin"));
+        procedures
+            .MapPost("/{id}/versions/{version}/withdraw", Withdraw)
+            .WithName("WithdrawProcedure")
+            .RequireAuthorization(policy => policy.RequireRole("lead", "admin"));
         app.MapGet("/api/models", Models).WithTags("Appliances").WithName("ListModels");
         procedures.MapGet("/{id}/preview", Preview).WithName("PreviewProcedure");
         procedures.MapGet("/{id}/compare", Compare).WithName("CompareProcedure");
@@ -46,53 +49,120 @@ internal static class ProceduresEndpoints
         return TypedResults.Ok(new ProcedureList([.. versions.DistinctBy(v => v.Procedure).Select(View), .. refused]));
     }
 
-    internal static async Task<Results<Ok<ProcedureView>, ProblemHttpResult>> Publish(PublishAsk ask, ProcedureLibrary library, ClaimsPrincipal person, CancellationToken ct)
+    internal static async Task<Results<Ok<ProcedureView>, ProblemHttpResult>> Publish(
+        PublishAsk ask,
+        ProcedureLibrary library,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
     {
         if (!ask.Files.ContainsKey(ask.File))
             return Refusals.Unusable($"'{ask.File}' is not among the files that were sent.");
         if (ask.Files.Sum(f => f.Value.Length) > MostCharacters)
-            return Refusals.Unusable($"The files have more than {MostCharacters} characters together; send the procedure with the skeleton and fragments that it uses.");
+            return Refusals.Unusable(
+                $"The files have more than {MostCharacters} characters together; send the procedure with the skeleton and fragments that it uses."
+            );
         var view = await library.PublishAsync(ask.File, ask.Files, person.ToActor().Name, ct);
         return view.IsProved
             ? TypedResults.Ok(view)
-            : Refusals.Unusable($"Nothing unproved is published. {string.Join(" ", view.Problems.Select(p => $"{p}").Concat(view.Findings.Select(f => $"{f}")).Take(5))}");
+            : Refusals.Unusable(
+                $"Nothing unproved is published. {string.Join(" ", view.Problems.Select(p => $"{p}").Concat(view.Findings.Select(f => $"{f}")).Take(5))}"
+            );
     }
 
-    internal static async Task<Results<Ok<ProcedurePage>, ProblemHttpResult>> Show(string id, ProcedureLibrary library, CancellationToken ct, string? version = null)
+    internal static async Task<Results<Ok<ProcedurePage>, ProblemHttpResult>> Show(
+        string id,
+        ProcedureLibrary library,
+        CancellationToken ct,
+        string? version = null
+    )
     {
         if (await library.FindAsync(id, version, ct) is not { } published)
             return Unknown(id, version);
         var procedure = Proved.Read(published);
         var versions = (await library.AllAsync(ct)).Versions.Where(v => v.Procedure == id);
-        return TypedResults.Ok(new ProcedurePage(id, procedure.Title, procedure.Version, procedure.ComesBack, $"{procedure.AppliesTo}", procedure.ByName,
-            [.. versions.Select(v => new VersionView(v.Version, v.PublishedAt, v.PublishedBy, v.States, v.WithdrawnAt, v.WithdrawnBy, v.WithdrawnBecause))],
-            [.. procedure.Steps.Select(s => new WrittenStepView(s.Step, s.When == Core.Procedures.Conditions.Condition.Always ? null : $"{s.When}", s.Demanded, s.At.File, s.At.Line))],
-            StepDrawing.Svg(procedure)));
+        return TypedResults.Ok(
+            new ProcedurePage(
+                id,
+                procedure.Title,
+                procedure.Version,
+                procedure.ComesBack,
+                $"{procedure.AppliesTo}",
+                procedure.ByName,
+                [
+                    .. versions.Select(v => new VersionView(
+                        v.Version,
+                        v.PublishedAt,
+                        v.PublishedBy,
+                        v.States,
+                        v.WithdrawnAt,
+                        v.WithdrawnBy,
+                        v.WithdrawnBecause
+                    )),
+                ],
+                [
+                    .. procedure.Steps.Select(s => new WrittenStepView(
+                        s.Step,
+                        s.When == Core.Procedures.Conditions.Condition.Always ? null : $"{s.When}",
+                        s.Demanded,
+                        s.At.File,
+                        s.At.Line
+                    )),
+                ],
+                StepDrawing.Svg(procedure)
+            )
+        );
     }
 
-    internal static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(string id, string version, WithdrawAsk ask, ProcedureLibrary library, ClaimsPrincipal person, CancellationToken ct)
+    internal static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(
+        string id,
+        string version,
+        WithdrawAsk ask,
+        ProcedureLibrary library,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
     {
         if (string.IsNullOrWhiteSpace(ask.Because))
             return Refusals.Unusable("Say why it is withdrawn; everybody who is on it is told.");
-        return await library.WithdrawAsync(id, version, person.ToActor().Name, ask.Because, ct) ? TypedResults.NoContent() : Unknown(id, version);
+        return await library.WithdrawAsync(id, version, person.ToActor().Name, ask.Because, ct)
+            ? TypedResults.NoContent()
+            : Unknown(id, version);
     }
 
-    internal static async Task<Ok<IReadOnlyList<ApplianceModel>>> Models(ReferenceBook book, CancellationToken ct) => TypedResults.Ok(await book.ModelsAsync(ct));
+    internal static async Task<Ok<IReadOnlyList<ApplianceModel>>> Models(ReferenceBook book, CancellationToken ct) =>
+        TypedResults.Ok(await book.ModelsAsync(ct));
 
     /// <summary>The sheet as it would be for a model, with made-up serials.</summary>
-    internal static async Task<Results<Ok<RunSheet>, ProblemHttpResult>> Preview(string id, string model, ProcedureLibrary library, ReferenceBook book, CancellationToken ct, string? version = null, int drives = 1)
+    internal static async Task<Results<Ok<RunSheet>, ProblemHttpResult>> Preview(
+        string id,
+        string model,
+        ProcedureLibrary library,
+        ReferenceBook book,
+        CancellationToken ct,
+        string? version = null,
+        int drives = 1
+    )
     {
         if (await library.FindAsync(id, version, ct) is not { } published)
             return Unknown(id, version);
         if (await book.ModelAsync(model, ct) is not { } known)
             return Refusals.NotFound($"There is no model '{model}'.");
         var procedure = Proved.Read(published);
-        return SheetCompiler.Compile(procedure, SampleFacts.For(procedure, known, Math.Clamp(drives, 1, ApplianceModel.MostBays)), Guid.Empty).Is(out var sheet, out var reason)
+        return SheetCompiler
+            .Compile(procedure, SampleFacts.For(procedure, known, Math.Clamp(drives, 1, ApplianceModel.MostBays)), Guid.Empty)
+            .Is(out var sheet, out var reason)
             ? TypedResults.Ok(sheet)
             : Refusals.Refused(reason);
     }
 
-    internal static async Task<Results<Ok<VersionDifference>, ProblemHttpResult>> Compare(string id, string before, string after, ProcedureLibrary library, CancellationToken ct)
+    internal static async Task<Results<Ok<VersionDifference>, ProblemHttpResult>> Compare(
+        string id,
+        string before,
+        string after,
+        ProcedureLibrary library,
+        CancellationToken ct
+    )
     {
         if (await library.FindAsync(id, before, ct) is not { } old)
             return Unknown(id, before);
@@ -102,20 +172,52 @@ internal static class ProceduresEndpoints
     }
 
     /// <summary>In the order of the newest version; steps that it has not any more come last.</summary>
-    internal static async Task<Results<Ok<TimesView>, ProblemHttpResult>> Times(string id, ProcedureLibrary library, StepTimes times, CancellationToken ct)
+    internal static async Task<Results<Ok<TimesView>, ProblemHttpResult>> Times(
+        string id,
+        ProcedureLibrary library,
+        StepTimes times,
+        CancellationToken ct
+    )
     {
         if (await library.FindAsync(id, null, ct) is not { } published)
             return Unknown(id, null);
         var order = Proved.Read(published);
         var visits = await times.OfAsync(id, ct);
-        return TypedResults.Ok(new TimesView(id, visits.Select(v => v.Ticket).Distinct().Count(), [.. StepTiming.Of(visits).OrderBy(t => order.IndexOf(t.Step) is var at && at < 0 ? int.MaxValue : at).Select(StepTimingView.Of)]));
+        return TypedResults.Ok(
+            new TimesView(
+                id,
+                visits.Select(v => v.Ticket).Distinct().Count(),
+                [
+                    .. StepTiming
+                        .Of(visits)
+                        .OrderBy(t => order.IndexOf(t.Step) is var at && at < 0 ? int.MaxValue : at)
+                        .Select(StepTimingView.Of),
+                ]
+            )
+        );
     }
 
     private static ProcedureView View(PublishedProcedure published)
     {
         var procedure = Proved.Read(published);
-        return new(published.File, procedure.Id, procedure.Title, procedure.Version, procedure.Steps.Count, [], [], published.States, procedure.ComesBack, $"{procedure.AppliesTo}", published.PublishedAt, published.PublishedBy, published.WithdrawnBecause, procedure.ByName);
+        return new(
+            published.File,
+            procedure.Id,
+            procedure.Title,
+            procedure.Version,
+            procedure.Steps.Count,
+            [],
+            [],
+            published.States,
+            procedure.ComesBack,
+            $"{procedure.AppliesTo}",
+            published.PublishedAt,
+            published.PublishedBy,
+            published.WithdrawnBecause,
+            procedure.ByName
+        );
     }
 
-    private static ProblemHttpResult Unknown(string id, string? version) => Refusals.NotFound(version is null ? $"There is no procedure '{id}'." : $"There is no version '{version}' of '{id}' that stands.");
+    private static ProblemHttpResult Unknown(string id, string? version) =>
+        Refusals.NotFound(version is null ? $"There is no procedure '{id}'." : $"There is no version '{version}' of '{id}' that stands.");
 }

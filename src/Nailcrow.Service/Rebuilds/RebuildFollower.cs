@@ -36,10 +36,19 @@ internal sealed class RebuildFollower(TicketJournal journal, ReferenceBook book,
             return new Parsed<Written>.Refused(reason);
         return MachineReading.Of(look, ticket) is { } reading
             ? new Parsed<Written>.Ok(await KeepAsync(ticket.Number, reading, look, actor, ct, id))
-            : new Parsed<Written>.Refused("The machine shows no rebuild for this ticket's array. If it is to be started by hand, start it.");
+            : new Parsed<Written>.Refused(
+                "The machine shows no rebuild for this ticket's array. If it is to be started by hand, start it."
+            );
     }
 
-    private async Task<Written> KeepAsync(long number, ReadingTaken reading, MachineLook look, Actor actor, CancellationToken ct, Guid? id = null)
+    private async Task<Written> KeepAsync(
+        long number,
+        ReadingTaken reading,
+        MachineLook look,
+        Actor actor,
+        CancellationToken ct,
+        Guid? id = null
+    )
     {
         if (reading.Progress == Progress.Done)
             await journal.WriteAsync(number, Intents.By(actor, new SnapshotTaken(look.Snapshot), time.GetUtcNow()), ct);

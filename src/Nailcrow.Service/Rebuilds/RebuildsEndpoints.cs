@@ -22,17 +22,34 @@ internal static class RebuildsEndpoints
     }
 
     /// <summary>Every reading there is, oldest arrival first; the ticket itself shows what a chart can.</summary>
-    internal static async Task<Results<Ok<ReadingPage>, ProblemHttpResult>> List(long number, TicketJournal journal, CancellationToken ct, int after = 0, int limit = MostOnAPage)
+    internal static async Task<Results<Ok<ReadingPage>, ProblemHttpResult>> List(
+        long number,
+        TicketJournal journal,
+        CancellationToken ct,
+        int after = 0,
+        int limit = MostOnAPage
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
         var page = record.After(after).Where(e => e.Body is ReadingTaken).Take(Math.Clamp(limit, 1, MostOnAPage) + 1).ToList();
         var shown = page.Take(Math.Clamp(limit, 1, MostOnAPage)).ToList();
-        return TypedResults.Ok(new ReadingPage([.. shown.Select(e => ((ReadingTaken)e.Body).At(e.Happened))], page.Count > shown.Count ? (int)shown[^1].Seq : null));
+        return TypedResults.Ok(
+            new ReadingPage(
+                [.. shown.Select(e => ((ReadingTaken)e.Body).At(e.Happened))],
+                page.Count > shown.Count ? (int)shown[^1].Seq : null
+            )
+        );
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeReading(
-        long number, TicketJournal journal, RebuildFollower follower, ClaimsPrincipal person, CancellationToken ct, Guid? id = null)
+        long number,
+        TicketJournal journal,
+        RebuildFollower follower,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        Guid? id = null
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);

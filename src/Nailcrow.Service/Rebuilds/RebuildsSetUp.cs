@@ -9,11 +9,24 @@ internal static class RebuildsSetUp
 {
     public static void AddRebuilds(this WebApplicationBuilder builder, ServiceSettings settings)
     {
-        builder.Services.AddSingleton<TicketViews>().AddSingleton<Appliances.BaySightings>().AddSingleton<SheetMaker>().AddSingleton<RebuildFollower>().AddSingleton<Returns.Fitting>().AddSingleton<Tickets.Planning.Desks>().AddSingleton<CalendarKeys>();
-        builder.Services.AddQuartz(quartz => quartz.ScheduleJob<WatchRound>(trigger => trigger
-            .WithIdentity("watch")
-            .StartAt(DateTimeOffset.UtcNow.AddSeconds(1))
-            .WithSimpleSchedule(schedule => schedule.WithInterval(TimeSpan.FromSeconds(Math.Clamp(settings.WatchEverySeconds, 1, 3600))).RepeatForever())));
+        builder
+            .Services.AddSingleton<TicketViews>()
+            .AddSingleton<Appliances.BaySightings>()
+            .AddSingleton<SheetMaker>()
+            .AddSingleton<RebuildFollower>()
+            .AddSingleton<Returns.Fitting>()
+            .AddSingleton<Tickets.Planning.Desks>()
+            .AddSingleton<CalendarKeys>();
+        builder.Services.AddQuartz(quartz =>
+            quartz.ScheduleJob<WatchRound>(trigger =>
+                trigger
+                    .WithIdentity("watch")
+                    .StartAt(DateTimeOffset.UtcNow.AddSeconds(1))
+                    .WithSimpleSchedule(schedule =>
+                        schedule.WithInterval(TimeSpan.FromSeconds(Math.Clamp(settings.WatchEverySeconds, 1, 3600))).RepeatForever()
+                    )
+            )
+        );
         builder.Services.AddQuartzHostedService(host => host.WaitForJobsToComplete = true);
     }
 }

@@ -13,16 +13,20 @@ internal sealed class WatchRound(TicketLines lines, RebuildFollower follower, IL
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
     {
         var watched = await lines.WatchedAsync(ct);
-        await Parallel.ForEachAsync(watched, new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = ct }, async (ticket, token) =>
-        {
-            try
+        await Parallel.ForEachAsync(
+            watched,
+            new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = ct },
+            async (ticket, token) =>
             {
-                await follower.FollowAsync(ticket, token);
+                try
+                {
+                    await follower.FollowAsync(ticket, token);
+                }
+                catch (Exception e) when (e is not OperationCanceledException)
+                {
+                    log.LogError(e, "Following the rebuild of ticket {Ticket} failed; the next round tries again", ticket);
+                }
             }
-            catch (Exception e) when (e is not OperationCanceledException)
-            {
-                log.LogError(e, "Following the rebuild of ticket {Ticket} failed; the next round tries again", ticket);
-            }
-        });
+        );
     }
 }

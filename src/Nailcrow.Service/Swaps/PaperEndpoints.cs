@@ -11,7 +11,13 @@ internal static class PaperEndpoints
     public static void MapPaper(this WebApplication app) =>
         app.MapGet("/api/tickets/{number:long}/sheet.pdf", Paper).WithTags("Swaps").WithName("PrintSheet");
 
-    internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Paper(long number, HttpRequest request, TicketJournal journal, TimeProvider time, CancellationToken ct)
+    internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Paper(
+        long number,
+        HttpRequest request,
+        TicketJournal journal,
+        TimeProvider time,
+        CancellationToken ct
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { Ticket: { Report: { } report } ticket })
             return Refusals.NoTicket(number);

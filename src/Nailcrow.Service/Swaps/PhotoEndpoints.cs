@@ -26,7 +26,16 @@ internal static class PhotoEndpoints
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Keep(
-        long number, Guid photo, HttpRequest request, TicketJournal journal, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, string? step = null, string? says = null)
+        long number,
+        Guid photo,
+        HttpRequest request,
+        TicketJournal journal,
+        TimeProvider time,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        string? step = null,
+        string? says = null
+    )
     {
         if (request.ContentLength > MostBytes)
             return TooLarge(request.ContentLength.Value);
@@ -41,12 +50,22 @@ internal static class PhotoEndpoints
             return Refusals.NoTicket(number);
         var taken = new PhotoTaken(photo, Convert.ToHexStringLower(SHA256.HashData(content)), mediaType, content.Length, step, says);
         // The picture's id is the entry's: sent twice, it is kept once. Its bytes are kept with the entry or not at all.
-        var intent = Intents.By(person.ToActor(), taken, time.GetUtcNow(), photo) with { Picture = new(mediaType, content) };
+        var intent = Intents.By(person.ToActor(), taken, time.GetUtcNow(), photo) with
+        {
+            Picture = new(mediaType, content),
+        };
         return Receipts.Answer(await journal.WriteAsync(number, intent, ct));
     }
 
-    internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Show(long number, Guid photo, Photos photos, CancellationToken ct) =>
-        await photos.FindAsync(number, photo, ct) is var (mediaType, content) ? TypedResults.File(content, mediaType) : Refusals.NotFound("There is no such picture on this ticket.");
+    internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Show(
+        long number,
+        Guid photo,
+        Photos photos,
+        CancellationToken ct
+    ) =>
+        await photos.FindAsync(number, photo, ct) is var (mediaType, content)
+            ? TypedResults.File(content, mediaType)
+            : Refusals.NotFound("There is no such picture on this ticket.");
 
     /// <summary>By what the bytes begin with (JPEG: ITU-T T.81; PNG: ISO/IEC 15948), whatever was said of them.</summary>
     private static string? MediaTypeOf(ReadOnlySpan<byte> content) =>
@@ -54,5 +73,6 @@ internal static class PhotoEndpoints
         : content.StartsWith((ReadOnlySpan<byte>)[0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]) ? "image/png"
         : null;
 
-    private static ProblemHttpResult TooLarge(long bytes) => Refusals.Unusable($"The picture has {bytes:N0} bytes; at most {MostBytes:N0} are taken. Send a smaller one.");
+    private static ProblemHttpResult TooLarge(long bytes) =>
+        Refusals.Unusable($"The picture has {bytes:N0} bytes; at most {MostBytes:N0} are taken. Send a smaller one.");
 }

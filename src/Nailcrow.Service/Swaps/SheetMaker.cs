@@ -19,21 +19,33 @@ internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
         var usable = await library.UsableAsync(ct);
         if (!Chosen(usable, procedure, facts).Is(out var chosen, out var none))
             return No(none);
-        if (chosen.ComesBack is not (ComesBack.Cannot or ComesBack.Unchanged) && ticket.Chosen.Count == 0 && !SwapTarget.Of(ticket).Is(out _, out var no))
+        if (
+            chosen.ComesBack is not (ComesBack.Cannot or ComesBack.Unchanged)
+            && ticket.Chosen.Count == 0
+            && !SwapTarget.Of(ticket).Is(out _, out var no)
+        )
             return No(no);
         if (Choosing.Missing(chosen, facts, ticket.Parts.Count) is { } missing)
             return No(missing);
-        return SheetCompiler.Compile(chosen, facts, Guid.CreateVersion7()).Is(out var sheet, out var reason) ? new Parsed<SheetCompiled>.Ok(new(sheet)) : No(reason);
+        return SheetCompiler.Compile(chosen, facts, Guid.CreateVersion7()).Is(out var sheet, out var reason)
+            ? new Parsed<SheetCompiled>.Ok(new(sheet))
+            : No(reason);
     }
 
     private static Parsed<Procedure> Chosen(IReadOnlyList<Procedure> usable, string? id, SheetFacts facts)
     {
         var applying = Choosing.For(usable, facts);
         if (id is null)
-            return applying is [var best, ..] ? new Parsed<Procedure>.Ok(best) : new Parsed<Procedure>.Refused($"No procedure is written for {facts.Model.Maker} {facts.Model.Name} and a {Words.Of(facts.Ticket.Job)} of {facts.Ticket.Drives}.");
+            return applying is [var best, ..]
+                ? new Parsed<Procedure>.Ok(best)
+                : new Parsed<Procedure>.Refused(
+                    $"No procedure is written for {facts.Model.Maker} {facts.Model.Name} and a {Words.Of(facts.Ticket.Job)} of {facts.Ticket.Drives}."
+                );
         return usable.FirstOrDefault(p => p.Id == id) is { } named
             ? new Parsed<Procedure>.Ok(named)
-            : new Parsed<Procedure>.Refused($"There is no procedure '{id}'; for this ticket there are: {string.Join(", ", applying.Concat(usable.Where(p => p.ByName)).Select(p => p.Id).DefaultIfEmpty("none"))}.");
+            : new Parsed<Procedure>.Refused(
+                $"There is no procedure '{id}'; for this ticket there are: {string.Join(", ", applying.Concat(usable.Where(p => p.ByName)).Select(p => p.Id).DefaultIfEmpty("none"))}."
+            );
     }
 
     private static Parsed<SheetCompiled> No(string reason) => new Parsed<SheetCompiled>.Refused(reason);

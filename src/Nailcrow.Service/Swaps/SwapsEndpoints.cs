@@ -25,7 +25,15 @@ internal static class SwapsEndpoints
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> StartRun(
-        long number, SheetAsk ask, TicketJournal journal, SheetMaker sheets, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, Guid? id = null)
+        long number,
+        SheetAsk ask,
+        TicketJournal journal,
+        SheetMaker sheets,
+        TimeProvider time,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        Guid? id = null
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
@@ -33,14 +41,24 @@ internal static class SwapsEndpoints
             return Receipts.Answer(before);
         return await sheets.MakeAsync(record.Ticket, ask.Procedure, ct) switch
         {
-            Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow(), id), ct)),
+            Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(
+                await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow(), id), ct)
+            ),
             Parsed<SheetCompiled>.Refused(var reason) => Refusals.Refused(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeSnapshot(
-        long number, TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, Guid? id = null)
+        long number,
+        TicketJournal journal,
+        ReferenceBook book,
+        IApplianceLink link,
+        TimeProvider time,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        Guid? id = null
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
@@ -48,14 +66,25 @@ internal static class SwapsEndpoints
             return Receipts.Answer(before);
         return await link.LookAsync(await OfAsync(record.Ticket, book, ct), ct) switch
         {
-            Parsed<MachineLook>.Ok(var look) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new SnapshotTaken(look.Snapshot), time.GetUtcNow(), id), ct)),
+            Parsed<MachineLook>.Ok(var look) => Receipts.Answer(
+                await journal.WriteAsync(number, Intents.By(person.ToActor(), new SnapshotTaken(look.Snapshot), time.GetUtcNow(), id), ct)
+            ),
             Parsed<MachineLook>.Refused(var reason) => Refusals.Unreachable(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> SwitchLight(
-        long number, LightAsk ask, TicketJournal journal, ReferenceBook book, IApplianceLink link, TimeProvider time, ClaimsPrincipal person, CancellationToken ct, Guid? id = null)
+        long number,
+        LightAsk ask,
+        TicketJournal journal,
+        ReferenceBook book,
+        IApplianceLink link,
+        TimeProvider time,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        Guid? id = null
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
@@ -66,7 +95,9 @@ internal static class SwapsEndpoints
             return Refusals.Of(new Written.Declined(ruling));
         return await link.SwitchLightAsync(await OfAsync(record.Ticket, book, ct), ask.On, ct) switch
         {
-            Parsed<bool>.Ok(var on) => Receipts.Answer(await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow(), id), ct)),
+            Parsed<bool>.Ok(var on) => Receipts.Answer(
+                await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow(), id), ct)
+            ),
             Parsed<bool>.Refused(var reason) => Refusals.Unreachable(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
@@ -76,6 +107,7 @@ internal static class SwapsEndpoints
     internal static async Task<Core.Appliances.Appliance> OfAsync(Ticket ticket, ReferenceBook book, CancellationToken ct)
     {
         var report = ticket.Report ?? Core.Intake.FaultReported.Lost;
-        return (await book.FindAsync(report.Asset, ct))?.Appliance ?? new(report.Asset, report.ChassisSerial, report.Model, report.Site, report.Location);
+        return (await book.FindAsync(report.Asset, ct))?.Appliance
+            ?? new(report.Asset, report.ChassisSerial, report.Model, report.Site, report.Location);
     }
 }

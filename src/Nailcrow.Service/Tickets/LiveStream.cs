@@ -13,7 +13,13 @@ internal static class LiveStream
     // Phones and proxies drop a connection that is silent for a minute.
     private static readonly TimeSpan SilentAtMost = TimeSpan.FromSeconds(20);
 
-    public static async IAsyncEnumerable<SseItem<LiveEntry>> AfterAsync(TicketJournal journal, JournalNews news, long? after, CancellationToken stopping, [EnumeratorCancellation] CancellationToken ct)
+    public static async IAsyncEnumerable<SseItem<LiveEntry>> AfterAsync(
+        TicketJournal journal,
+        JournalNews news,
+        long? after,
+        CancellationToken stopping,
+        [EnumeratorCancellation] CancellationToken ct
+    )
     {
         var last = after ?? await journal.LastPositionAsync(ct);
         yield return StillHere(last);
@@ -47,7 +53,8 @@ internal static class LiveStream
     }
 
     /// <summary>The service goes down: whoever listens comes back by itself, and says where it was.</summary>
-    private static SseItem<LiveEntry> Going(long last) => new(new(last, 0, 0, "going", ""), "going") { EventId = $"{last}", ReconnectionInterval = TimeSpan.FromSeconds(2) };
+    private static SseItem<LiveEntry> Going(long last) =>
+        new(new(last, 0, 0, "going", ""), "going") { EventId = $"{last}", ReconnectionInterval = TimeSpan.FromSeconds(2) };
 
     private static SseItem<LiveEntry> StillHere(long last) => new(new(last, 0, 0, "still-here", ""), "still-here") { EventId = $"{last}" };
 }

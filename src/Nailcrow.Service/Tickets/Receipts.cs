@@ -24,7 +24,7 @@ internal static class Receipts
     private static IEnumerable<Discrepancy> Elsewhere(TicketRecord record, Entry entry)
     {
         foreach (var note in record.After(entry.Seq).TakeWhile(e => e.Body is Core.Swaps.SerialKnownElsewhere))
-            foreach (var raised in record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Entry == note.Id))
-                yield return raised;
+        foreach (var raised in record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Entry == note.Id))
+            yield return raised;
     }
 }

@@ -27,29 +27,73 @@ internal sealed class TicketViews(ReferenceBook book, ProcedureLibrary library, 
         var now = time.GetUtcNow();
         var danger = Danger.Of(ticket);
         return new(
-            ticket.Number, record.Head, report, ticket.ReceivedAt ?? record.Arrived[0].RecordedAt, ticket.Stage, ticket.Engineer, ticket.HoldReason,
-            ticket.Help, ticket.ArrivedAt, ticket.EndedAt, ticket.Evidence, ticket.Backup, ticket.BackupDetail, danger, ChancesOf(ticket, danger, known?.Model), Exposure.Of(ticket), Deadline.Of(ticket, now), ticket.Visit, NextAction.Of(ticket, danger),
-            ticket.Before, ticket.Latest, ticket.After,
+            ticket.Number,
+            record.Head,
+            report,
+            ticket.ReceivedAt ?? record.Arrived[0].RecordedAt,
+            ticket.Stage,
+            ticket.Engineer,
+            ticket.HoldReason,
+            ticket.Help,
+            ticket.ArrivedAt,
+            ticket.EndedAt,
+            ticket.Evidence,
+            ticket.Backup,
+            ticket.BackupDetail,
+            danger,
+            ChancesOf(ticket, danger, known?.Model),
+            Exposure.Of(ticket),
+            Deadline.Of(ticket, now),
+            ticket.Visit,
+            NextAction.Of(ticket, danger),
+            ticket.Before,
+            ticket.Latest,
+            ticket.After,
             ticket is { Before: { } before, Latest: { } latest } ? SnapshotComparison.Between(before, latest) : [],
-            ticket.LocatorOn, ticket.Part, ticket.Parts, ticket.Chosen, WorstFirst.Of(ticket, danger), RunOf(ticket, now, await library.WithdrawnBecauseAsync(ticket.Sheet, ct), await MapWarningAsync(ticket, ct)), ticket.Swap, ticket.EarlierSwaps, ticket.Photos, RebuildOf(ticket, known?.Model, now), ticket.Custody.Moves, ticket.Returns,
-            ticket.Discrepancies, ticket.SignedOffBy, ClosingCondition.Of(ticket), known?.Model, known?.Drawing, known?.Site.Zone, known?.Site.Access, known?.Appliance.Address is not null
+            ticket.LocatorOn,
+            ticket.Part,
+            ticket.Parts,
+            ticket.Chosen,
+            WorstFirst.Of(ticket, danger),
+            RunOf(ticket, now, await library.WithdrawnBecauseAsync(ticket.Sheet, ct), await MapWarningAsync(ticket, ct)),
+            ticket.Swap,
+            ticket.EarlierSwaps,
+            ticket.Photos,
+            RebuildOf(ticket, known?.Model, now),
+            ticket.Custody.Moves,
+            ticket.Returns,
+            ticket.Discrepancies,
+            ticket.SignedOffBy,
+            ClosingCondition.Of(ticket),
+            known?.Model,
+            known?.Drawing,
+            known?.Site.Zone,
+            known?.Site.Access,
+            known?.Appliance.Address is not null
         );
     }
 
     private static LossChances? ChancesOf(Ticket ticket, Danger danger, ApplianceModel? model) =>
-        ticket.Latest is { } now && model is not null && now.Arrays.FirstOrDefault(a => a.Name == danger.Array) is { } array ? LossChances.Of(now, array, model.MegabytesPerSecond) : null;
+        ticket.Latest is { } now && model is not null && now.Arrays.FirstOrDefault(a => a.Name == danger.Array) is { } array
+            ? LossChances.Of(now, array, model.MegabytesPerSecond)
+            : null;
 
     public static RebuildView RebuildOf(Ticket ticket, ApplianceModel? model, DateTimeOffset now)
     {
         // Readings from before the new drive went in are of another rebuild.
         var readings = ticket.Readings.Where(r => ticket.Swap.InsertedAt is not { } inserted || r.At > inserted).ToList();
         var bytes = ticket.Latest?.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array)?.MemberBytes;
-        return new(new Watch(new WatchSettings(), bytes, model?.MegabytesPerSecond).Look(readings, now), Thinned.ToChart(readings, MostReadings), readings.Count);
+        return new(
+            new Watch(new WatchSettings(), bytes, model?.MegabytesPerSecond).Look(readings, now),
+            Thinned.ToChart(readings, MostReadings),
+            readings.Count
+        );
     }
 
     /// <summary>Asked only while the engineer looks for a bay: after the pull it is known, and other pages need not wait for it.</summary>
     private async Task<string?> MapWarningAsync(Ticket ticket, CancellationToken ct) =>
-        ticket is { Sheet: { } sheet, Run.Current: { } current, Report: { } report, Swap.PulledAt: null } && sheet.Step(current) is { Points: PointsAt.Bay } step
+        ticket is { Sheet: { } sheet, Run.Current: { } current, Report: { } report, Swap.PulledAt: null }
+        && sheet.Step(current) is { Points: PointsAt.Bay } step
             ? BayMap.WarningOf(sheet.DriveOf(step).Bay, await sightings.OfAsync(report.Asset, ct))
             : null;
 
@@ -58,7 +102,19 @@ internal sealed class TicketViews(ReferenceBook book, ProcedureLibrary library, 
         if (ticket is not { Sheet: { } sheet, Run: { } run })
             return null;
         var step = sheet.Step(run.Current);
-        return new(sheet, step, run.Since, step is null ? null : GateCheck.Unmet(ticket, run, step, now), step is null ? null : Stepping.Expected(ticket, sheet, step), step is null ? null : Stepping.Bay(ticket, sheet, step), run.Visits, run.Limits,
-            run.HandedOver, run.IsFinished ? null : withdrawn, ticket.Interrupted.LastOrDefault()?.Sheet.Title, mapWarning);
+        return new(
+            sheet,
+            step,
+            run.Since,
+            step is null ? null : GateCheck.Unmet(ticket, run, step, now),
+            step is null ? null : Stepping.Expected(ticket, sheet, step),
+            step is null ? null : Stepping.Bay(ticket, sheet, step),
+            run.Visits,
+            run.Limits,
+            run.HandedOver,
+            run.IsFinished ? null : withdrawn,
+            ticket.Interrupted.LastOrDefault()?.Sheet.Title,
+            mapWarning
+        );
     }
 }

@@ -31,7 +31,16 @@ internal static class TicketsEndpoints
     }
 
     internal static async Task<Results<Ok<TicketPage>, ProblemHttpResult>> List(
-        TicketLines lines, CancellationToken ct, bool? ended = null, string? stage = null, string? engineer = null, string? asset = null, string? find = null, long? before = null, int limit = 50)
+        TicketLines lines,
+        CancellationToken ct,
+        bool? ended = null,
+        string? stage = null,
+        string? engineer = null,
+        string? asset = null,
+        string? find = null,
+        long? before = null,
+        int limit = 50
+    )
     {
         if (limit is < 1 or > MostOnAPage)
             return Refusals.Unusable($"A page has 1 to {MostOnAPage} tickets; {limit} were asked for.");
@@ -51,16 +60,30 @@ internal static class TicketsEndpoints
     }
 
     /// <param name="haveSheet">The run sheet that whoever asks has already: its steps never change, and are left out then.</param>
-    internal static async Task<Results<Tagged<TicketView>, ProblemHttpResult>> Show(long number, TicketJournal journal, TicketViews views, CancellationToken ct, Guid? haveSheet = null)
+    internal static async Task<Results<Tagged<TicketView>, ProblemHttpResult>> Show(
+        long number,
+        TicketJournal journal,
+        TicketViews views,
+        CancellationToken ct,
+        Guid? haveSheet = null
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
         var view = await views.OfAsync(record, ct);
-        return new Tagged<TicketView>(view.Run is { } run && run.Sheet.Id == haveSheet ? view with { Run = run with { Sheet = run.Sheet with { Steps = [] } } } : view);
+        return new Tagged<TicketView>(
+            view.Run is { } run && run.Sheet.Id == haveSheet ? view with { Run = run with { Sheet = run.Sheet with { Steps = [] } } } : view
+        );
     }
 
     /// <summary>Entries as they were written, whether or not this version can read them.</summary>
-    internal static async Task<Results<JsonHttpResult<JournalPage>, ProblemHttpResult>> Journal(long number, TicketJournal journal, CancellationToken ct, long after = 0, int limit = MostOnAPage)
+    internal static async Task<Results<JsonHttpResult<JournalPage>, ProblemHttpResult>> Journal(
+        long number,
+        TicketJournal journal,
+        CancellationToken ct,
+        long after = 0,
+        int limit = MostOnAPage
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
@@ -71,7 +94,12 @@ internal static class TicketsEndpoints
     }
 
     /// <summary>What a customer can check offline: the ticket's entries, and the way from the last of them to the newest seal.</summary>
-    internal static async Task<Results<Ok<TicketProof>, ProblemHttpResult>> Prove(long number, TicketJournal journal, Seals seals, CancellationToken ct)
+    internal static async Task<Results<Ok<TicketProof>, ProblemHttpResult>> Prove(
+        long number,
+        TicketJournal journal,
+        Seals seals,
+        CancellationToken ct
+    )
     {
         if (await journal.ReadAsync(number, ct) is null)
             return Refusals.NoTicket(number);
@@ -84,26 +112,46 @@ internal static class TicketsEndpoints
     }
 
     /// <summary>Which parts in stock fit, what the array then holds, and what tools to have along.</summary>
-    internal static async Task<Results<Ok<Client.Appliances.BringView>, ProblemHttpResult>> Bring(long number, TicketJournal journal, Returns.Fitting fitting, CancellationToken ct, string? plan = null)
+    internal static async Task<Results<Ok<Client.Appliances.BringView>, ProblemHttpResult>> Bring(
+        long number,
+        TicketJournal journal,
+        Returns.Fitting fitting,
+        CancellationToken ct,
+        string? plan = null
+    )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
         if (await fitting.BringAsync(record.Ticket, ct) is not { } bring)
             return Refusals.NotFound($"{record.Ticket.Report?.Asset} is not known any more, so nothing can be said of what fits it.");
-        return plan is null ? TypedResults.Ok(bring) : Returns.Fitting.Planned(record.Ticket, plan) switch
-        {
-            Parsed<Core.Appliances.Upgrade>.Ok(var reckoned) => TypedResults.Ok(bring with { Plan = reckoned }),
-            Parsed<Core.Appliances.Upgrade>.Refused(var reason) => Refusals.Unusable(reason),
-            _ => throw new System.Diagnostics.UnreachableException(),
-        };
+        return plan is null
+            ? TypedResults.Ok(bring)
+            : Returns.Fitting.Planned(record.Ticket, plan) switch
+            {
+                Parsed<Core.Appliances.Upgrade>.Ok(var reckoned) => TypedResults.Ok(bring with { Plan = reckoned }),
+                Parsed<Core.Appliances.Upgrade>.Refused(var reason) => Refusals.Unusable(reason),
+                _ => throw new System.Diagnostics.UnreachableException(),
+            };
     }
 
-    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Write(long number, EntryAsk ask, TicketJournal journal, Returns.Fitting fitting, TimeProvider time, ClaimsPrincipal person, CancellationToken ct)
+    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Write(
+        long number,
+        EntryAsk ask,
+        TicketJournal journal,
+        Returns.Fitting fitting,
+        TimeProvider time,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
     {
         var intent = Intents.Of(ask, person.ToActor(), time.GetUtcNow());
         // What speaks against a part is the service's to say, not the sender's.
         if (intent.Body is Core.Returns.PartReserved part && await journal.ReadAsync(number, ct) is { } record)
-            switch (record.Find(intent.Id) is { Body: Core.Returns.PartReserved kept } && kept.Serial == part.Serial ? new Parsed<Core.Returns.PartReserved>.Ok(kept) : await fitting.JudgedAsync(record.Ticket, part, ct))
+            switch (
+                record.Find(intent.Id) is { Body: Core.Returns.PartReserved kept } && kept.Serial == part.Serial
+                    ? new Parsed<Core.Returns.PartReserved>.Ok(kept)
+                    : await fitting.JudgedAsync(record.Ticket, part, ct)
+            )
             {
                 case Parsed<Core.Returns.PartReserved>.Ok(var judged):
                     intent = intent with { Body = judged };
@@ -115,6 +163,14 @@ internal static class TicketsEndpoints
     }
 
     /// <summary>Every new entry as it is kept. A listener that was away says where it was and misses nothing.</summary>
-    internal static ServerSentEventsResult<LiveEntry> Live(TicketJournal journal, JournalNews news, IHostApplicationLifetime life, [FromHeader(Name = "Last-Event-ID")] string? lastEventId, CancellationToken ct) =>
-        TypedResults.ServerSentEvents(LiveStream.AfterAsync(journal, news, long.TryParse(lastEventId, out var last) ? last : null, life.ApplicationStopping, ct));
+    internal static ServerSentEventsResult<LiveEntry> Live(
+        TicketJournal journal,
+        JournalNews news,
+        IHostApplicationLifetime life,
+        [FromHeader(Name = "Last-Event-ID")] string? lastEventId,
+        CancellationToken ct
+    ) =>
+        TypedResults.ServerSentEvents(
+            LiveStream.AfterAsync(journal, news, long.TryParse(lastEventId, out var last) ? last : null, life.ApplicationStopping, ct)
+        );
 }

@@ -9,14 +9,44 @@ internal static class AisleEndpoints
     public static void MapAisle(this WebApplication app)
     {
         var aisle = app.MapGroup("/aisle");
-        aisle.MapGet("/", (StandInMachine machine) => new { machine.Serial, machine.LocatorOn, Manner = machine.Manner.ToString(), View = machine.View() });
-        aisle.MapPost("/fail/{bay:int}", (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Fail(bay), "Critical")));
-        aisle.MapPost("/warn/{bay:int}", (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Warn(bay), "Warning")));
-        aisle.MapPost("/pull/{bay:int}", (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Pull(bay), "Warning")));
-        aisle.MapPost("/insert/{bay:int}/{serial}", (int bay, string serial, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Insert(bay, serial), "OK")));
+        aisle.MapGet(
+            "/",
+            (StandInMachine machine) =>
+                new
+                {
+                    machine.Serial,
+                    machine.LocatorOn,
+                    Manner = machine.Manner.ToString(),
+                    View = machine.View(),
+                }
+        );
+        aisle.MapPost(
+            "/fail/{bay:int}",
+            (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Fail(bay), "Critical"))
+        );
+        aisle.MapPost(
+            "/warn/{bay:int}",
+            (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Warn(bay), "Warning"))
+        );
+        aisle.MapPost(
+            "/pull/{bay:int}",
+            (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Pull(bay), "Warning"))
+        );
+        aisle.MapPost(
+            "/insert/{bay:int}/{serial}",
+            (int bay, string serial, StandInMachine machine, EventBoard board) =>
+                Try(() => Told(board, bay, machine.Insert(bay, serial), "OK"))
+        );
         aisle.MapPost("/start/{array}/{bay:int}", (string array, int bay, StandInMachine machine) => Try(() => machine.Start(array, bay)));
         aisle.MapPost("/behave/{manner}", Behave);
-        app.MapGet("/", () => Results.Stream(typeof(AisleEndpoints).Assembly.GetManifestResourceStream("Nailcrow.StandIn.Aisle.aisle.html")!, "text/html; charset=utf-8")); // embedded by the project file
+        app.MapGet(
+            "/",
+            () =>
+                Results.Stream(
+                    typeof(AisleEndpoints).Assembly.GetManifestResourceStream("Nailcrow.StandIn.Aisle.aisle.html")!,
+                    "text/html; charset=utf-8"
+                )
+        ); // embedded by the project file
     }
 
     private static string Told(EventBoard board, int bay, string said, string severity)
@@ -28,7 +58,10 @@ internal static class AisleEndpoints
     private static IResult Behave(string manner, StandInMachine machine)
     {
         if (!Enum.TryParse<Manner>(manner, ignoreCase: true, out var wanted))
-            return Results.Text($"'{manner}' is no manner; accepted: {string.Join(", ", Enum.GetNames<Manner>()).ToLowerInvariant()}.", statusCode: 409);
+            return Results.Text(
+                $"'{manner}' is no manner; accepted: {string.Join(", ", Enum.GetNames<Manner>()).ToLowerInvariant()}.",
+                statusCode: 409
+            );
         machine.Behave(wanted);
         return Results.Text($"The management interface now behaves: {wanted.ToString().ToLowerInvariant()}.");
     }

@@ -30,22 +30,40 @@ internal static class HandCommands
         root.Subcommands.Add(Hand("warn", "The drive in a bay warns that it will fail.", [bay], p => $"warn/{p.GetValue(bay)}"));
         root.Subcommands.Add(Hand("pull", "Pull the drive out of a bay.", [bay], p => $"pull/{p.GetValue(bay)}"));
         var serial = new Argument<string>("SERIAL") { Description = "A drive at hand." };
-        root.Subcommands.Add(Hand("insert", "Put a drive at hand into a bay.", [bay, serial], p => $"insert/{p.GetValue(bay)}/{Uri.EscapeDataString(p.GetValue(serial)!)}"));
+        root.Subcommands.Add(
+            Hand(
+                "insert",
+                "Put a drive at hand into a bay.",
+                [bay, serial],
+                p => $"insert/{p.GetValue(bay)}/{Uri.EscapeDataString(p.GetValue(serial)!)}"
+            )
+        );
         var array = new Argument<string>("ARRAY") { Description = "vault or desk." };
-        root.Subcommands.Add(Hand("start", "Start a rebuild on the machine's own screen.", [array, bay], p => $"start/{Uri.EscapeDataString(p.GetValue(array)!)}/{p.GetValue(bay)}"));
+        root.Subcommands.Add(
+            Hand(
+                "start",
+                "Start a rebuild on the machine's own screen.",
+                [array, bay],
+                p => $"start/{Uri.EscapeDataString(p.GetValue(array)!)}/{p.GetValue(bay)}"
+            )
+        );
         var manner = new Argument<string>("MANNER") { Description = "well, hangs, garbage, flood, frozen, slow, forgets or contradicts." };
-        root.Subcommands.Add(Hand("behave", "How the management interface behaves.", [manner], p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}"));
+        root.Subcommands.Add(
+            Hand("behave", "How the management interface behaves.", [manner], p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}")
+        );
         root.Subcommands.Add(Look());
     }
 
     private static Command Look()
     {
         var look = new Command("look", "What stands there now, as JSON.");
-        look.SetAction(async (parsed, ct) =>
-        {
-            using var http = new HttpClient { BaseAddress = parsed.GetValue(At) };
-            await parsed.InvocationConfiguration.Output.WriteLineAsync(await http.GetStringAsync("aisle/", ct));
-        });
+        look.SetAction(
+            async (parsed, ct) =>
+            {
+                using var http = new HttpClient { BaseAddress = parsed.GetValue(At) };
+                await parsed.InvocationConfiguration.Output.WriteLineAsync(await http.GetStringAsync("aisle/", ct));
+            }
+        );
         return look;
     }
 
@@ -54,14 +72,16 @@ internal static class HandCommands
         var command = new Command(name, says);
         foreach (var argument in arguments)
             command.Arguments.Add(argument);
-        command.SetAction(async (parsed, ct) =>
-        {
-            using var http = new HttpClient { BaseAddress = parsed.GetValue(At) };
-            using var answer = await http.PostAsync($"aisle/{path(parsed)}", null, ct);
-            var output = answer.IsSuccessStatusCode ? parsed.InvocationConfiguration.Output : parsed.InvocationConfiguration.Error;
-            await output.WriteLineAsync(await answer.Content.ReadAsStringAsync(ct));
-            return answer.IsSuccessStatusCode ? 0 : 1;
-        });
+        command.SetAction(
+            async (parsed, ct) =>
+            {
+                using var http = new HttpClient { BaseAddress = parsed.GetValue(At) };
+                using var answer = await http.PostAsync($"aisle/{path(parsed)}", null, ct);
+                var output = answer.IsSuccessStatusCode ? parsed.InvocationConfiguration.Output : parsed.InvocationConfiguration.Error;
+                await output.WriteLineAsync(await answer.Content.ReadAsStringAsync(ct));
+                return answer.IsSuccessStatusCode ? 0 : 1;
+            }
+        );
         return command;
     }
 }

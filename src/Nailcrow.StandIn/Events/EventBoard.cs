@@ -22,7 +22,14 @@ internal sealed class EventBoard(StandInMachine machine, TimeProvider time) : ID
         var id = $"{Interlocked.Increment(ref _number)}";
         if (machine.Manner == Manner.Forgets)
             return id;
-        _subscriptions[id] = new() { ["@odata.id"] = Path(id), ["Id"] = id, ["Destination"] = destination, ["Context"] = context, ["Protocol"] = "Redfish" };
+        _subscriptions[id] = new()
+        {
+            ["@odata.id"] = Path(id),
+            ["Id"] = id,
+            ["Destination"] = destination,
+            ["Context"] = context,
+            ["Protocol"] = "Redfish",
+        };
         return id;
     }
 
@@ -51,14 +58,19 @@ internal sealed class EventBoard(StandInMachine machine, TimeProvider time) : ID
         {
             ["@odata.type"] = "#Event.v1_11_0.Event",
             ["Id"] = id,
-            ["Events"] = new JsonArray(new JsonObject
-            {
-                ["EventId"] = id,
-                ["EventTimestamp"] = time.GetUtcNow().ToString("O"),
-                ["MessageSeverity"] = severity,
-                ["Message"] = message,
-                ["OriginOfCondition"] = new JsonObject { ["@odata.id"] = $"/redfish/v1/Systems/1/Storage/1/Drives/{StandInMachine.Names[bay - 1]}" },
-            }),
+            ["Events"] = new JsonArray(
+                new JsonObject
+                {
+                    ["EventId"] = id,
+                    ["EventTimestamp"] = time.GetUtcNow().ToString("O"),
+                    ["MessageSeverity"] = severity,
+                    ["Message"] = message,
+                    ["OriginOfCondition"] = new JsonObject
+                    {
+                        ["@odata.id"] = $"/redfish/v1/Systems/1/Storage/1/Drives/{StandInMachine.Names[bay - 1]}",
+                    },
+                }
+            ),
         };
         foreach (var stream in _streams.Values)
             stream.Writer.TryWrite(said);
@@ -77,7 +89,8 @@ internal sealed class EventBoard(StandInMachine machine, TimeProvider time) : ID
             using var content = new StringContent(body, System.Text.Encoding.UTF8, "application/json");
             using var answer = await _http.PostAsync(destination, content);
         }
-        catch (Exception e) when (e is HttpRequestException or OperationCanceledException or InvalidOperationException or UriFormatException)
+        catch (Exception e)
+            when (e is HttpRequestException or OperationCanceledException or InvalidOperationException or UriFormatException)
         {
             // A real machine tries some times and gives up as well.
         }

@@ -7,7 +7,21 @@ namespace Nailcrow.StandIn.Machine;
 internal sealed class StandInMachine(StandInSettings settings, TimeProvider time)
 {
     /// <summary>Software name of the bay at each label, from bay 1 on. Not in order, as on a real machine.</summary>
-    public static readonly IReadOnlyList<string> Names = ["dk4", "dk0", "dk8", "dk5", "dk1", "dk9", "dk6", "dk2", "dk10", "dk7", "dk3", "dk11"];
+    public static readonly IReadOnlyList<string> Names =
+    [
+        "dk4",
+        "dk0",
+        "dk8",
+        "dk5",
+        "dk1",
+        "dk9",
+        "dk6",
+        "dk2",
+        "dk10",
+        "dk7",
+        "dk3",
+        "dk11",
+    ];
 
     private readonly Lock _lock = new();
     private readonly Dictionary<int, StandInDrive> _bays = StandInFilling.Bays(settings.Seed);
@@ -44,63 +58,72 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
     public void SwitchLight(bool on) => LocatorOn = on;
 
     /// <summary>The drive in a bay fails, and its array throws it out.</summary>
-    public string Fail(int bay) => Act(() =>
-    {
-        var drive = In(bay);
-        _bays[bay] = drive with { Condition = DriveCondition.Failed };
-        ThrowOut(drive.Serial);
-        return $"The drive in bay {bay} ({drive.Serial}) has failed.";
-    });
+    public string Fail(int bay) =>
+        Act(() =>
+        {
+            var drive = In(bay);
+            _bays[bay] = drive with { Condition = DriveCondition.Failed };
+            ThrowOut(drive.Serial);
+            return $"The drive in bay {bay} ({drive.Serial}) has failed.";
+        });
 
     /// <summary>The drive in a bay works and warns that it will fail.</summary>
-    public string Warn(int bay) => Act(() =>
-    {
-        _bays[bay] = In(bay) with { Condition = DriveCondition.Warns };
-        return $"The drive in bay {bay} ({_bays[bay].Serial}) warns.";
-    });
+    public string Warn(int bay) =>
+        Act(() =>
+        {
+            _bays[bay] = In(bay) with { Condition = DriveCondition.Warns };
+            return $"The drive in bay {bay} ({_bays[bay].Serial}) warns.";
+        });
 
-    public string Pull(int bay) => Act(() =>
-    {
-        var drive = In(bay);
-        _bays.Remove(bay);
-        _table.Add(drive);
-        ThrowOut(drive.Serial);
-        return $"Bay {bay} is empty; {drive.Serial} is in your hand.";
-    });
+    public string Pull(int bay) =>
+        Act(() =>
+        {
+            var drive = In(bay);
+            _bays.Remove(bay);
+            _table.Add(drive);
+            ThrowOut(drive.Serial);
+            return $"Bay {bay} is empty; {drive.Serial} is in your hand.";
+        });
 
-    public string Insert(int bay, string serial) => Act(() =>
-    {
-        if (_bays.TryGetValue(bay, out var there))
-            throw new StandInRefusal($"Bay {bay} holds {there.Serial}; pull it first.");
-        var drive = _table.Find(d => d.Serial.Equals(serial, StringComparison.OrdinalIgnoreCase))
-            ?? throw new StandInRefusal($"No drive {serial} is at hand; at hand: {string.Join(", ", _table.Select(d => d.Serial))}.");
-        _table.Remove(drive);
-        _bays[Bay(bay)] = drive;
-        TakeBack(drive);
-        return $"{drive.Serial} is in bay {bay}.";
-    });
+    public string Insert(int bay, string serial) =>
+        Act(() =>
+        {
+            if (_bays.TryGetValue(bay, out var there))
+                throw new StandInRefusal($"Bay {bay} holds {there.Serial}; pull it first.");
+            var drive =
+                _table.Find(d => d.Serial.Equals(serial, StringComparison.OrdinalIgnoreCase))
+                ?? throw new StandInRefusal($"No drive {serial} is at hand; at hand: {string.Join(", ", _table.Select(d => d.Serial))}.");
+            _table.Remove(drive);
+            _bays[Bay(bay)] = drive;
+            TakeBack(drive);
+            return $"{drive.Serial} is in bay {bay}.";
+        });
 
     /// <summary>The rebuild is started by hand, naming array and bay, as on the machine's own screen.</summary>
-    public string Start(string array, int bay) => Act(() =>
-    {
-        var into = _arrays.Find(a => a.Name == array) ?? throw new StandInRefusal($"No array '{array}'; there are {string.Join(", ", _arrays.Select(a => a.Name))}.");
-        var drive = In(bay);
-        var place = into.Members.IndexOf(null);
-        if (place < 0)
-            throw new StandInRefusal($"{array} has all its members; nothing to rebuild.");
-        if (into.Rebuild is not null)
-            throw new StandInRefusal($"{array} is rebuilding already.");
-        if (drive.Condition == DriveCondition.Failed || _arrays.Exists(a => a.Members.Contains(drive.Serial)))
-            throw new StandInRefusal($"{drive.Serial} in bay {bay} has failed or is in use; a rebuild needs a free good drive.");
-        into.Rebuild = new(drive.Serial, place, time.GetUtcNow(), settings.RebuildTakes);
-        return $"{array} rebuilds onto bay {bay} ({drive.Serial}).";
-    });
+    public string Start(string array, int bay) =>
+        Act(() =>
+        {
+            var into =
+                _arrays.Find(a => a.Name == array)
+                ?? throw new StandInRefusal($"No array '{array}'; there are {string.Join(", ", _arrays.Select(a => a.Name))}.");
+            var drive = In(bay);
+            var place = into.Members.IndexOf(null);
+            if (place < 0)
+                throw new StandInRefusal($"{array} has all its members; nothing to rebuild.");
+            if (into.Rebuild is not null)
+                throw new StandInRefusal($"{array} is rebuilding already.");
+            if (drive.Condition == DriveCondition.Failed || _arrays.Exists(a => a.Members.Contains(drive.Serial)))
+                throw new StandInRefusal($"{drive.Serial} in bay {bay} has failed or is in use; a rebuild needs a free good drive.");
+            into.Rebuild = new(drive.Serial, place, time.GetUtcNow(), settings.RebuildTakes);
+            return $"{array} rebuilds onto bay {bay} ({drive.Serial}).";
+        });
 
-    public string AddToTable(StandInDrive drive) => Act(() =>
-    {
-        _table.Add(drive);
-        return $"{drive.Serial} is at hand.";
-    });
+    public string AddToTable(StandInDrive drive) =>
+        Act(() =>
+        {
+            _table.Add(drive);
+            return $"{drive.Serial} is at hand.";
+        });
 
     private string Act(Func<string> act)
     {
@@ -116,7 +139,19 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
     private MachineView Now() =>
         new(
             [.. Enumerable.Range(1, StandInFilling.BayCount).Select(b => new BayView(b, Names[b - 1], _bays.GetValueOrDefault(b)))],
-            [.. _arrays.Select(a => new ArrayView(a.Name, a.RaidType, a.Bears, [.. a.Members], [.. a.ThrownOut], a.Missing, a.IsFailed, a.Rebuild?.Serial, a.Rebuild?.PercentAt(time.GetUtcNow())))],
+            [
+                .. _arrays.Select(a => new ArrayView(
+                    a.Name,
+                    a.RaidType,
+                    a.Bears,
+                    [.. a.Members],
+                    [.. a.ThrownOut],
+                    a.Missing,
+                    a.IsFailed,
+                    a.Rebuild?.Serial,
+                    a.Rebuild?.PercentAt(time.GetUtcNow())
+                )),
+            ],
             [.. _table],
             StandInFilling.SpareSerial(settings.Seed),
             [.. _log.Take(12)]
@@ -160,7 +195,9 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
     private StandInDrive In(int bay) => _bays.GetValueOrDefault(Bay(bay)) ?? throw new StandInRefusal($"Bay {bay} is empty.");
 
     private static int Bay(int bay) =>
-        bay is >= 1 and <= StandInFilling.BayCount ? bay : throw new StandInRefusal($"There is no bay {bay}; bays are 1 to {StandInFilling.BayCount}.");
+        bay is >= 1 and <= StandInFilling.BayCount
+            ? bay
+            : throw new StandInRefusal($"There is no bay {bay}; bays are 1 to {StandInFilling.BayCount}.");
 }
 
 /// <summary>Something hands cannot do to this machine now.</summary>
@@ -168,7 +205,23 @@ internal sealed class StandInRefusal(string message) : Exception(message);
 
 internal sealed record BayView(int Label, string Name, StandInDrive? Drive);
 
-internal sealed record ArrayView(string Name, string RaidType, int Bears, IReadOnlyList<string?> Members, IReadOnlyList<string> ThrownOut, int Missing, bool Failed, string? FillingSerial, decimal? Percent);
+internal sealed record ArrayView(
+    string Name,
+    string RaidType,
+    int Bears,
+    IReadOnlyList<string?> Members,
+    IReadOnlyList<string> ThrownOut,
+    int Missing,
+    bool Failed,
+    string? FillingSerial,
+    decimal? Percent
+);
 
 /// <summary>Everything about the machine at one moment.</summary>
-internal sealed record MachineView(IReadOnlyList<BayView> Bays, IReadOnlyList<ArrayView> Arrays, IReadOnlyList<StandInDrive> Table, string SpareSerial, IReadOnlyList<string> Log);
+internal sealed record MachineView(
+    IReadOnlyList<BayView> Bays,
+    IReadOnlyList<ArrayView> Arrays,
+    IReadOnlyList<StandInDrive> Table,
+    string SpareSerial,
+    IReadOnlyList<string> Log
+);

@@ -56,7 +56,9 @@ internal static class RedfishEndpoints
     {
         http.Response.StatusCode = resource is null ? 404 : 200;
         http.Response.ContentType = "application/json";
-        await http.Response.WriteAsync(resource?.ToJsonString() ?? """{"error":{"code":"Base.1.18.ResourceMissingAtURI","message":"No such resource."}}""");
+        await http.Response.WriteAsync(
+            resource?.ToJsonString() ?? """{"error":{"code":"Base.1.18.ResourceMissingAtURI","message":"No such resource."}}"""
+        );
     }
 
     private static async Task FloodAsync(HttpContext http)

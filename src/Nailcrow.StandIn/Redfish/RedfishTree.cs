@@ -18,12 +18,25 @@ internal static class RedfishTree
             "/redfish/v1/Chassis" => Collection(path, ["/redfish/v1/Chassis/1"]),
             "/redfish/v1/Chassis/1" => Chassis(machine),
             "/redfish/v1/Systems" => Collection(path, ["/redfish/v1/Systems/1"]),
-            "/redfish/v1/Systems/1" => new() { ["@odata.id"] = path, ["Id"] = "1", ["Storage"] = Link("/redfish/v1/Systems/1/Storage") },
+            "/redfish/v1/Systems/1" => new()
+            {
+                ["@odata.id"] = path,
+                ["Id"] = "1",
+                ["Storage"] = Link("/redfish/v1/Systems/1/Storage"),
+            },
             "/redfish/v1/Systems/1/Storage" => Collection(path, [Storage]),
             Storage => StorageOf(view),
             Storage + "/Volumes" => Collection(path, view.Arrays.Select(a => VolumePath(a.Name))),
-            var p when p.StartsWith(Storage + "/Volumes/", StringComparison.Ordinal) => view.Arrays.FirstOrDefault(a => VolumePath(a.Name) == p) is { } array ? Volume(view, machine.Manner == Manner.Contradicts ? Twice(view, array) : array) : null,
-            var p when p.StartsWith(Storage + "/Drives/", StringComparison.Ordinal) => view.Bays.FirstOrDefault(b => DrivePath(b.Name) == p) is { } bay ? Drive(view, bay) : null,
+            var p when p.StartsWith(Storage + "/Volumes/", StringComparison.Ordinal) => view.Arrays.FirstOrDefault(a =>
+                VolumePath(a.Name) == p
+            )
+                is { } array
+                ? Volume(view, machine.Manner == Manner.Contradicts ? Twice(view, array) : array)
+                : null,
+            var p when p.StartsWith(Storage + "/Drives/", StringComparison.Ordinal) => view.Bays.FirstOrDefault(b => DrivePath(b.Name) == p)
+                is { } bay
+                ? Drive(view, bay)
+                : null,
             _ => null,
         };
     }
@@ -74,8 +87,14 @@ internal static class RedfishTree
             ["CapacityBytes"] = (array.Members.Count - array.Bears) * 8_001_563_222_016,
             ["Status"] = new JsonObject
             {
-                ["State"] = array.Failed ? "Disabled" : array.Missing > 0 ? "Degraded" : "Enabled",
-                ["Health"] = array.Failed ? "Critical" : array.Missing > 0 ? "Warning" : "OK",
+                ["State"] =
+                    array.Failed ? "Disabled"
+                    : array.Missing > 0 ? "Degraded"
+                    : "Enabled",
+                ["Health"] =
+                    array.Failed ? "Critical"
+                    : array.Missing > 0 ? "Warning"
+                    : "OK",
             },
             ["Operations"] = array.Percent is { } percent ? new JsonArray(Rebuild(percent)) : new JsonArray(),
             ["Links"] = new JsonObject
@@ -87,10 +106,18 @@ internal static class RedfishTree
     }
 
     /// <summary>The array with the first drive of the first array as a member as well.</summary>
-    private static ArrayView Twice(MachineView view, ArrayView array) => array with { Members = [view.Arrays[0].Members.First(m => m is not null), .. array.Members.Skip(1)] };
+    private static ArrayView Twice(MachineView view, ArrayView array) =>
+        array with
+        {
+            Members = [view.Arrays[0].Members.First(m => m is not null), .. array.Members.Skip(1)],
+        };
 
     private static IEnumerable<string> SparesOf(MachineView view, ArrayView array) =>
-        array.Name == "vault" && view.Arrays.All(a => !a.Members.Contains(view.SpareSerial) && a.FillingSerial != view.SpareSerial) && PathOf(view, view.SpareSerial) is { } path ? [path] : [];
+        array.Name == "vault"
+        && view.Arrays.All(a => !a.Members.Contains(view.SpareSerial) && a.FillingSerial != view.SpareSerial)
+        && PathOf(view, view.SpareSerial) is { } path
+            ? [path]
+            : [];
 
     private static JsonObject Drive(MachineView view, BayView bay)
     {
@@ -100,7 +127,10 @@ internal static class RedfishTree
             ["@odata.type"] = "#Drive.v1_20_0.Drive",
             ["Id"] = bay.Name,
             ["Name"] = bay.Name,
-            ["PhysicalLocation"] = new JsonObject { ["PartLocation"] = new JsonObject { ["ServiceLabel"] = $"Bay {bay.Label}", ["LocationType"] = "Bay" } },
+            ["PhysicalLocation"] = new JsonObject
+            {
+                ["PartLocation"] = new JsonObject { ["ServiceLabel"] = $"Bay {bay.Label}", ["LocationType"] = "Bay" },
+            },
         };
         if (bay.Drive is not { } drive)
         {
@@ -112,17 +142,33 @@ internal static class RedfishTree
         resource["CapacityBytes"] = drive.Bytes;
         resource["FailurePredicted"] = drive.Condition == DriveCondition.Warns;
         resource["Status"] = Status(drive);
-        var array = view.Arrays.FirstOrDefault(a => a.Members.Contains(drive.Serial) || a.ThrownOut.Contains(drive.Serial) || a.FillingSerial == drive.Serial);
-        resource["Links"] = new JsonObject { ["Volumes"] = new JsonArray([.. array is null ? [] : new[] { Link(VolumePath(array.Name)) }]) };
-        resource["Operations"] = array is { Percent: { } percent } && array.FillingSerial == drive.Serial ? new JsonArray(Rebuild(percent)) : new JsonArray();
+        var array = view.Arrays.FirstOrDefault(a =>
+            a.Members.Contains(drive.Serial) || a.ThrownOut.Contains(drive.Serial) || a.FillingSerial == drive.Serial
+        );
+        resource["Links"] = new JsonObject
+        {
+            ["Volumes"] = new JsonArray([.. array is null ? [] : new[] { Link(VolumePath(array.Name)) }]),
+        };
+        resource["Operations"] =
+            array is { Percent: { } percent } && array.FillingSerial == drive.Serial ? new JsonArray(Rebuild(percent)) : new JsonArray();
         return resource;
     }
 
     private static JsonObject Status(StandInDrive drive) =>
         drive.Condition switch
         {
-            DriveCondition.Failed => new() { ["State"] = "UnavailableOffline", ["Health"] = "Critical", ["Conditions"] = new JsonArray(Condition("4127 unreadable sectors, 212 command timeouts")) },
-            DriveCondition.Warns => new() { ["State"] = "Enabled", ["Health"] = "Warning", ["Conditions"] = new JsonArray(Condition("38 reallocated sectors, rising")) },
+            DriveCondition.Failed => new()
+            {
+                ["State"] = "UnavailableOffline",
+                ["Health"] = "Critical",
+                ["Conditions"] = new JsonArray(Condition("4127 unreadable sectors, 212 command timeouts")),
+            },
+            DriveCondition.Warns => new()
+            {
+                ["State"] = "Enabled",
+                ["Health"] = "Warning",
+                ["Conditions"] = new JsonArray(Condition("38 reallocated sectors, rising")),
+            },
             _ => new() { ["State"] = "Enabled", ["Health"] = "OK" },
         };
 
@@ -133,7 +179,12 @@ internal static class RedfishTree
     private static JsonObject Collection(string path, IEnumerable<string> members)
     {
         var links = members.Select(Link).ToArray<JsonNode>();
-        return new() { ["@odata.id"] = path, ["Members@odata.count"] = links.Length, ["Members"] = new JsonArray(links) };
+        return new()
+        {
+            ["@odata.id"] = path,
+            ["Members@odata.count"] = links.Length,
+            ["Members"] = new JsonArray(links),
+        };
     }
 
     private static JsonObject Link(string path) => new() { ["@odata.id"] = path };
@@ -142,5 +193,6 @@ internal static class RedfishTree
 
     private static string DrivePath(string name) => $"{Storage}/Drives/{name}";
 
-    private static string? PathOf(MachineView view, string serial) => view.Bays.FirstOrDefault(b => b.Drive?.Serial == serial) is { } bay ? DrivePath(bay.Name) : null;
+    private static string? PathOf(MachineView view, string serial) =>
+        view.Bays.FirstOrDefault(b => b.Drive?.Serial == serial) is { } bay ? DrivePath(bay.Name) : null;
 }

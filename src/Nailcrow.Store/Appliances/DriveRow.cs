@@ -7,6 +7,7 @@ namespace Nailcrow.Store.Appliances;
 internal sealed class DriveRow
 {
     public required string Serial { get; init; }
+
     /// <summary>The serial backwards, so that its last characters are found by the index.</summary>
     public required string SerialReversed { get; init; }
     public required string Model { get; init; }
@@ -51,5 +52,6 @@ internal sealed class QualifiedRow
 
 internal sealed class QualifiedMapping : IEntityTypeConfiguration<QualifiedRow>
 {
-    public void Configure(EntityTypeBuilder<QualifiedRow> row) => row.ToTable("qualified").HasKey(r => new { r.ApplianceModel, r.DriveModel });
+    public void Configure(EntityTypeBuilder<QualifiedRow> row) =>
+        row.ToTable("qualified").HasKey(r => new { r.ApplianceModel, r.DriveModel });
 }

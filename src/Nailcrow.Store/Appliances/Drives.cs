@@ -9,7 +9,16 @@ using Nailcrow.Store.Tickets;
 namespace Nailcrow.Store.Appliances;
 
 /// <summary>A drive as the firm's list has it.</summary>
-public sealed record ListedDrive(string Serial, string Model, long Bytes, string? Asset, string? Bay, string? Depot, int? Hours = null, string? UsedIn = null);
+public sealed record ListedDrive(
+    string Serial,
+    string Model,
+    long Bytes,
+    string? Asset,
+    string? Bay,
+    string? Depot,
+    int? Hours = null,
+    string? UsedIn = null
+);
 
 /// <summary>A snapshot that was kept, and the entry that took it.</summary>
 public sealed record KeptSnapshot(long Ticket, long Seq, string Asset, DateTimeOffset At, string Source, string By);
@@ -30,29 +39,64 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
     }
 
     // Compiled once: building the question takes longer than the index takes to answer it.
-    private static readonly Func<NailcrowDb, string, string, int, IAsyncEnumerable<DriveRow>> EndingWith = EF.CompileAsyncQuery((NailcrowDb db, string from, string to, int most) =>
-        db.Drives.AsNoTracking().Where(d => string.Compare(d.SerialReversed, from) >= 0 && string.Compare(d.SerialReversed, to) < 0).OrderBy(d => d.SerialReversed).Take(most));
+    private static readonly Func<NailcrowDb, string, string, int, IAsyncEnumerable<DriveRow>> EndingWith = EF.CompileAsyncQuery(
+        (NailcrowDb db, string from, string to, int most) =>
+            db
+                .Drives.AsNoTracking()
+                .Where(d => string.Compare(d.SerialReversed, from) >= 0 && string.Compare(d.SerialReversed, to) < 0)
+                .OrderBy(d => d.SerialReversed)
+                .Take(most)
+    );
 
     /// <summary>What the journals say of a drive, oldest first.</summary>
     public async Task<IReadOnlyList<LifeEvent>> LifeAsync(string serial, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var key = SerialNumber.Normalise(serial);
-        var rows = await db.LifeEvents.AsNoTracking().Where(e => e.Serial == key).OrderBy(e => e.At).ThenBy(e => e.Ticket).ThenBy(e => e.Nth).Take(1000).ToListAsync(ct);
-        return [.. rows.Select(r => new LifeEvent(r.Serial, r.At, Words.Parse<LifeEventKind>(r.Kind, "kind") is Parsed<LifeEventKind>.Ok(var kind) ? kind : LifeEventKind.Seen, r.Asset, r.Bay, r.Sentence, r.By, r.Ticket))];
+        var rows = await db
+            .LifeEvents.AsNoTracking()
+            .Where(e => e.Serial == key)
+            .OrderBy(e => e.At)
+            .ThenBy(e => e.Ticket)
+            .ThenBy(e => e.Nth)
+            .Take(1000)
+            .ToListAsync(ct);
+        return
+        [
+            .. rows.Select(r => new LifeEvent(
+                r.Serial,
+                r.At,
+                Words.Parse<LifeEventKind>(r.Kind, "kind") is Parsed<LifeEventKind>.Ok(var kind) ? kind : LifeEventKind.Seen,
+                r.Asset,
+                r.Bay,
+                r.Sentence,
+                r.By,
+                r.Ticket
+            )),
+        ];
     }
 
     /// <summary>Drives that lie in depots, or one of them, with whether a wipe is on record for the used ones. The largest first: what is cut off is too small for most.</summary>
     public async Task<IReadOnlyList<StockPart>> StockAsync(string? serial, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var rows = await db.Drives.AsNoTracking().Where(d => d.Depot != null && (serial == null || d.Serial == serial)).OrderByDescending(d => d.Bytes).ThenBy(d => d.Serial).Take(2000).ToListAsync(ct);
+        var rows = await db
+            .Drives.AsNoTracking()
+            .Where(d => d.Depot != null && (serial == null || d.Serial == serial))
+            .OrderByDescending(d => d.Bytes)
+            .ThenBy(d => d.Serial)
+            .Take(2000)
+            .ToListAsync(ct);
         var used = rows.Where(r => r.UsedIn is not null).Select(r => r.Serial).ToList();
         var wiped = await db.LifeEvents.Where(e => used.Contains(e.Serial) && e.Kind == "wiped").Select(e => e.Serial).ToHashSetAsync(ct);
         // What a ticket has set aside or moved on is not on the shelf any more, whatever the list says.
         var serials = rows.Select(r => r.Serial).ToList();
         var taken = await db.DrivePlaces.Where(p => serials.Contains(p.Serial)).Select(p => p.Serial).ToHashSetAsync(ct);
-        return [.. rows.Where(r => !taken.Contains(r.Serial)).Select(r => new StockPart(r.Serial, r.Model, r.Bytes, r.Depot ?? "", r.Hours, r.UsedIn, wiped.Contains(r.Serial)))];
+        return
+        [
+            .. rows.Where(r => !taken.Contains(r.Serial))
+                .Select(r => new StockPart(r.Serial, r.Model, r.Bytes, r.Depot ?? "", r.Hours, r.UsedIn, wiped.Contains(r.Serial))),
+        ];
     }
 
     public async Task<IReadOnlyList<ListedDrive>> InAsync(string asset, CancellationToken ct)
@@ -65,7 +109,12 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
     public async Task<IReadOnlyList<KeptSnapshot>> SnapshotsAsync(string asset, int most, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return [.. (await db.Snapshots.AsNoTracking().Where(s => s.Asset == asset).OrderByDescending(s => s.At).Take(most).ToListAsync(ct)).Select(s => new KeptSnapshot(s.Ticket, s.Seq, s.Asset, s.At, s.Source, s.By))];
+        return
+        [
+            .. (
+                await db.Snapshots.AsNoTracking().Where(s => s.Asset == asset).OrderByDescending(s => s.At).Take(most).ToListAsync(ct)
+            ).Select(s => new KeptSnapshot(s.Ticket, s.Seq, s.Asset, s.At, s.Source, s.By)),
+        ];
     }
 
     /// <summary>The bays in one kept snapshot; null where that entry took none.</summary>
@@ -80,8 +129,12 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
     public async Task<IReadOnlyDictionary<string, Snapshot>> LatestAsync(IReadOnlyCollection<string> assets, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var newest = await db.Snapshots.AsNoTracking().Where(s => assets.Contains(s.Asset)).GroupBy(s => s.Asset)
-            .Select(g => g.OrderByDescending(s => s.At).First()).ToListAsync(ct);
+        var newest = await db
+            .Snapshots.AsNoTracking()
+            .Where(s => assets.Contains(s.Asset))
+            .GroupBy(s => s.Asset)
+            .Select(g => g.OrderByDescending(s => s.At).First())
+            .ToListAsync(ct);
         var found = new Dictionary<string, Snapshot>();
         foreach (var row in newest)
             if (await SnapshotAsync(row.Ticket, row.Seq, ct) is { } snapshot)
@@ -89,5 +142,6 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
         return found;
     }
 
-    internal static ListedDrive Of(DriveRow row) => new(row.Serial, row.Model, row.Bytes, row.Asset, row.Bay, row.Depot, row.Hours, row.UsedIn);
+    internal static ListedDrive Of(DriveRow row) =>
+        new(row.Serial, row.Model, row.Bytes, row.Asset, row.Bay, row.Depot, row.Hours, row.UsedIn);
 }

@@ -10,7 +10,13 @@ namespace Nailcrow.Store.Appliances;
 
 /// <summary>An appliance with its site and model, and the version an edit has to name.</summary>
 /// <param name="Drawing">Its enclosures as one stands before them.</param>
-public sealed record KnownAppliance(Appliance Appliance, Site Site, ApplianceModel Model, IReadOnlyList<ChassisDrawing> Drawing, long Version);
+public sealed record KnownAppliance(
+    Appliance Appliance,
+    Site Site,
+    ApplianceModel Model,
+    IReadOnlyList<ChassisDrawing> Drawing,
+    long Version
+);
 
 /// <summary>Models, sites and appliances, with a log of every change.</summary>
 public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
@@ -25,20 +31,31 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvide
     public async Task<ApplianceModel?> ModelAsync(string id, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await db.Models.FindAsync([id], ct) is { } row ? JsonSerializer.Deserialize(row.Body, JournalJson.Default.ApplianceModel) : null;
+        return await db.Models.FindAsync([id], ct) is { } row
+            ? JsonSerializer.Deserialize(row.Body, JournalJson.Default.ApplianceModel)
+            : null;
     }
 
     public async Task<IReadOnlyList<ApplianceModel>> ModelsAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return [.. (await db.Models.AsNoTracking().OrderBy(m => m.Id).ToListAsync(ct)).Select(r => JsonSerializer.Deserialize(r.Body, JournalJson.Default.ApplianceModel)).OfType<ApplianceModel>()];
+        return
+        [
+            .. (await db.Models.AsNoTracking().OrderBy(m => m.Id).ToListAsync(ct))
+                .Select(r => JsonSerializer.Deserialize(r.Body, JournalJson.Default.ApplianceModel))
+                .OfType<ApplianceModel>(),
+        ];
     }
 
     /// <summary>Appliances in order of asset number, after a given one.</summary>
     public async Task<IReadOnlyList<KnownAppliance>> ListAsync(string? after, int limit, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await WithRestAsync(db, db.Appliances.Where(a => after == null || string.Compare(a.Asset, after) > 0).OrderBy(a => a.Asset).Take(limit), ct);
+        return await WithRestAsync(
+            db,
+            db.Appliances.Where(a => after == null || string.Compare(a.Asset, after) > 0).OrderBy(a => a.Asset).Take(limit),
+            ct
+        );
     }
 
     /// <summary>Adds or replaces all that is given, or nothing: every problem is told, each as a sentence.</summary>
@@ -121,13 +138,23 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvide
     public async Task<IReadOnlyList<IntakeRule>> RulesAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return [.. (await db.IntakeRules.AsNoTracking().OrderBy(r => r.Id).ToListAsync(ct)).Select(r => Parse(r.Body, JournalJson.Default.IntakeRule))];
+        return
+        [
+            .. (await db.IntakeRules.AsNoTracking().OrderBy(r => r.Id).ToListAsync(ct)).Select(r =>
+                Parse(r.Body, JournalJson.Default.IntakeRule)
+            ),
+        ];
     }
 
     public async Task<IReadOnlyList<DriveModel>> DriveModelsAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return [.. (await db.DriveModels.AsNoTracking().OrderBy(r => r.Id).ToListAsync(ct)).Select(r => Parse(r.Body, JournalJson.Default.DriveModel))];
+        return
+        [
+            .. (await db.DriveModels.AsNoTracking().OrderBy(r => r.Id).ToListAsync(ct)).Select(r =>
+                Parse(r.Body, JournalJson.Default.DriveModel)
+            ),
+        ];
     }
 
     /// <summary>The drive models that are qualified in an appliance model; none where there is no list.</summary>
@@ -141,7 +168,16 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvide
     public async Task<IReadOnlyDictionary<string, string>> SendersAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var known = await db.Appliances.AsNoTracking().Where(a => a.SendsAs != null || a.Address != null).Select(a => new { a.Asset, a.SendsAs, a.Address }).ToListAsync(ct);
+        var known = await db
+            .Appliances.AsNoTracking()
+            .Where(a => a.SendsAs != null || a.Address != null)
+            .Select(a => new
+            {
+                a.Asset,
+                a.SendsAs,
+                a.Address,
+            })
+            .ToListAsync(ct);
         var senders = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
         foreach (var one in known.Where(k => Uri.TryCreate(k.Address, UriKind.Absolute, out _)))
             senders.TryAdd(new Uri(one.Address ?? "").Host, one.Asset);
@@ -173,39 +209,115 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs, TimeProvide
         var row = await db.Appliances.FindAsync([appliance.Asset], ct);
         if (seen is not null && row?.Version != seen)
             return false;
-        Log(db, by, "appliance", appliance.Asset, row is null ? null : Text(Of(row), JournalJson.Default.Appliance), Text(appliance, JournalJson.Default.Appliance));
+        Log(
+            db,
+            by,
+            "appliance",
+            appliance.Asset,
+            row is null ? null : Text(Of(row), JournalJson.Default.Appliance),
+            Text(appliance, JournalJson.Default.Appliance)
+        );
         var arrays = JsonSerializer.Serialize([.. appliance.Arrays ?? []], JournalJson.Default.ArrayDesignArray);
-        var expansions = appliance.Expansions is null ? null : JsonSerializer.Serialize([.. appliance.Expansions], JournalJson.Default.ExpansionArray);
+        var expansions = appliance.Expansions is null
+            ? null
+            : JsonSerializer.Serialize([.. appliance.Expansions], JournalJson.Default.ExpansionArray);
         if (row is null)
-            db.Appliances.Add(new() { Asset = appliance.Asset, Serial = appliance.Serial, Model = appliance.Model, Site = appliance.Site, Location = appliance.Location, Address = appliance.Address, Arrays = arrays, Expansions = expansions, SendsAs = appliance.SendsAs, Version = 1 });
+            db.Appliances.Add(
+                new()
+                {
+                    Asset = appliance.Asset,
+                    Serial = appliance.Serial,
+                    Model = appliance.Model,
+                    Site = appliance.Site,
+                    Location = appliance.Location,
+                    Address = appliance.Address,
+                    Arrays = arrays,
+                    Expansions = expansions,
+                    SendsAs = appliance.SendsAs,
+                    Version = 1,
+                }
+            );
         else
-            (row.Serial, row.Model, row.Site, row.Location, row.Address, row.Arrays, row.Expansions, row.SendsAs, row.Version) =
-                (appliance.Serial, appliance.Model, appliance.Site, appliance.Location, appliance.Address, arrays, expansions, appliance.SendsAs, row.Version + 1);
+            (row.Serial, row.Model, row.Site, row.Location, row.Address, row.Arrays, row.Expansions, row.SendsAs, row.Version) = (
+                appliance.Serial,
+                appliance.Model,
+                appliance.Site,
+                appliance.Location,
+                appliance.Address,
+                arrays,
+                expansions,
+                appliance.SendsAs,
+                row.Version + 1
+            );
         return true;
     }
 
     private void Log(NailcrowDb db, string by, string kind, string key, string? before, string after)
     {
         if (before != after)
-            db.ReferenceChanges.Add(new() { At = time.GetUtcNow(), By = by, Kind = kind, Key = key, Before = before, After = after });
+            db.ReferenceChanges.Add(
+                new()
+                {
+                    At = time.GetUtcNow(),
+                    By = by,
+                    Kind = kind,
+                    Key = key,
+                    Before = before,
+                    After = after,
+                }
+            );
     }
 
     /// <summary>With their sites and models, in three questions however many they are.</summary>
-    private static async Task<IReadOnlyList<KnownAppliance>> WithRestAsync(NailcrowDb db, IQueryable<ApplianceRow> wanted, CancellationToken ct)
+    private static async Task<IReadOnlyList<KnownAppliance>> WithRestAsync(
+        NailcrowDb db,
+        IQueryable<ApplianceRow> wanted,
+        CancellationToken ct
+    )
     {
         var rows = await wanted.AsNoTracking().ToListAsync(ct);
         var appliances = rows.Select(Of).ToList();
         var siteNames = rows.Select(r => r.Site).Distinct().ToList();
         var modelIds = appliances.SelectMany(a => (a.Expansions ?? []).Select(e => e.Model).Prepend(a.Model)).Distinct().ToList();
-        var sites = await db.Sites.AsNoTracking().Where(s => siteNames.Contains(s.Name)).ToDictionaryAsync(s => s.Name, s => Parse(s.Body, JournalJson.Default.Site), ct);
-        var models = await db.Models.AsNoTracking().Where(m => modelIds.Contains(m.Id)).ToDictionaryAsync(m => m.Id, m => Parse(m.Body, JournalJson.Default.ApplianceModel), ct);
-        return [.. appliances.Zip(rows, (a, r) => new KnownAppliance(a, sites[a.Site], models[a.Model],
-            [ChassisDrawing.Of(models[a.Model]), .. (a.Expansions ?? []).Select(e => ChassisDrawing.Of(models[e.Model], e.Name))], r.Version))];
+        var sites = await db
+            .Sites.AsNoTracking()
+            .Where(s => siteNames.Contains(s.Name))
+            .ToDictionaryAsync(s => s.Name, s => Parse(s.Body, JournalJson.Default.Site), ct);
+        var models = await db
+            .Models.AsNoTracking()
+            .Where(m => modelIds.Contains(m.Id))
+            .ToDictionaryAsync(m => m.Id, m => Parse(m.Body, JournalJson.Default.ApplianceModel), ct);
+        return
+        [
+            .. appliances.Zip(
+                rows,
+                (a, r) =>
+                    new KnownAppliance(
+                        a,
+                        sites[a.Site],
+                        models[a.Model],
+                        [
+                            ChassisDrawing.Of(models[a.Model]),
+                            .. (a.Expansions ?? []).Select(e => ChassisDrawing.Of(models[e.Model], e.Name)),
+                        ],
+                        r.Version
+                    )
+            ),
+        ];
     }
 
     private static Appliance Of(ApplianceRow row) =>
-        new(row.Asset, row.Serial, row.Model, row.Site, row.Location, row.Address, Parse(row.Arrays, JournalJson.Default.ArrayDesignArray),
-            row.Expansions is null ? null : Parse(row.Expansions, JournalJson.Default.ExpansionArray), row.SendsAs);
+        new(
+            row.Asset,
+            row.Serial,
+            row.Model,
+            row.Site,
+            row.Location,
+            row.Address,
+            Parse(row.Arrays, JournalJson.Default.ArrayDesignArray),
+            row.Expansions is null ? null : Parse(row.Expansions, JournalJson.Default.ExpansionArray),
+            row.SendsAs
+        );
 
     private static string Text<T>(T value, JsonTypeInfo<T> type) => JsonSerializer.Serialize(value, type);
 

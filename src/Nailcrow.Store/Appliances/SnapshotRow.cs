@@ -19,6 +19,7 @@ internal sealed class LifeEventRow
 {
     public required string Serial { get; init; }
     public required long Ticket { get; init; }
+
     /// <summary>Its number among the events of its ticket.</summary>
     public required int Nth { get; init; }
     public required DateTimeOffset At { get; init; }

@@ -20,7 +20,19 @@ public enum IntakeOutcome
 }
 
 /// <summary>One message as it came in.</summary>
-public sealed record IntakeItem(Guid Id, DateTimeOffset ReceivedAt, string Via, string Sender, string? App, string Text, IntakeOutcome Outcome, string? Rule, string? Asset, long? Ticket, Alert? Alert);
+public sealed record IntakeItem(
+    Guid Id,
+    DateTimeOffset ReceivedAt,
+    string Via,
+    string Sender,
+    string? App,
+    string Text,
+    IntakeOutcome Outcome,
+    string? Rule,
+    string? Asset,
+    long? Ticket,
+    Alert? Alert
+);
 
 /// <summary>Everything that came in, kept before anything is made of it, so that a crash loses nothing.</summary>
 public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile file) : IAsyncDisposable
@@ -61,7 +73,12 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var pending = nameof(IntakeOutcome.Pending);
-        return [.. (await db.Intake.AsNoTracking().Where(r => r.Outcome == pending).OrderBy(r => r.ReceivedAt).Take(most).ToListAsync(ct)).Select(Of)];
+        return
+        [
+            .. (
+                await db.Intake.AsNoTracking().Where(r => r.Outcome == pending).OrderBy(r => r.ReceivedAt).Take(most).ToListAsync(ct)
+            ).Select(Of),
+        ];
     }
 
     /// <summary>What nobody understood, newest first.</summary>
@@ -69,7 +86,17 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var wanted = outcomes.Select(o => o.ToString()).ToList();
-        return [.. (await db.Intake.AsNoTracking().Where(r => wanted.Contains(r.Outcome)).OrderByDescending(r => r.ReceivedAt).Take(most).ToListAsync(ct)).Select(Of)];
+        return
+        [
+            .. (
+                await db
+                    .Intake.AsNoTracking()
+                    .Where(r => wanted.Contains(r.Outcome))
+                    .OrderByDescending(r => r.ReceivedAt)
+                    .Take(most)
+                    .ToListAsync(ct)
+            ).Select(Of),
+        ];
     }
 
     /// <summary>How many of each there are since a moment. One question each, so that the index answers it whatever the log has grown to.</summary>
@@ -98,7 +125,13 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
         await using var db = await dbs.CreateDbContextAsync(ct);
         var word = outcome.ToString();
         foreach (var some in ids.Chunk(500))
-            await db.Intake.Where(r => some.Contains(r.Id)).ExecuteUpdateAsync(set => set.SetProperty(r => r.Outcome, word).SetProperty(r => r.Ticket, ticket).SetProperty(r => r.Pending, (string?)null), ct);
+            await db
+                .Intake.Where(r => some.Contains(r.Id))
+                .ExecuteUpdateAsync(
+                    set =>
+                        set.SetProperty(r => r.Outcome, word).SetProperty(r => r.Ticket, ticket).SetProperty(r => r.Pending, (string?)null),
+                    ct
+                );
     }
 
     /// <summary>Messages that a new rule understands take their place among the pending.</summary>
@@ -106,8 +139,16 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         foreach (var item in items)
-            await db.Intake.Where(r => r.Id == item.Id).ExecuteUpdateAsync(set => set
-                .SetProperty(r => r.Outcome, item.Outcome.ToString()).SetProperty(r => r.Rule, item.Rule).SetProperty(r => r.Asset, item.Asset).SetProperty(r => r.Pending, Text(item.Alert)), ct);
+            await db
+                .Intake.Where(r => r.Id == item.Id)
+                .ExecuteUpdateAsync(
+                    set =>
+                        set.SetProperty(r => r.Outcome, item.Outcome.ToString())
+                            .SetProperty(r => r.Rule, item.Rule)
+                            .SetProperty(r => r.Asset, item.Asset)
+                            .SetProperty(r => r.Pending, Text(item.Alert)),
+                    ct
+                );
     }
 
     /// <summary>The connection stays open between batches: prepared statements belong to one handle of the database, and a pool would hand out another.</summary>
@@ -142,14 +183,33 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
     private static IntakeRow Row(IntakeItem item) =>
         new()
         {
-            Id = item.Id, ReceivedAt = item.ReceivedAt, Via = item.Via, Sender = item.Sender, App = item.App, Text = item.Text,
-            Outcome = item.Outcome.ToString(), Rule = item.Rule, Asset = item.Asset, Ticket = item.Ticket,
+            Id = item.Id,
+            ReceivedAt = item.ReceivedAt,
+            Via = item.Via,
+            Sender = item.Sender,
+            App = item.App,
+            Text = item.Text,
+            Outcome = item.Outcome.ToString(),
+            Rule = item.Rule,
+            Asset = item.Asset,
+            Ticket = item.Ticket,
             Pending = item.Outcome == IntakeOutcome.Pending ? Text(item.Alert) : null,
         };
 
     private static IntakeItem Of(IntakeRow row) =>
-        new(row.Id, row.ReceivedAt, row.Via, row.Sender, row.App, row.Text, Enum.Parse<IntakeOutcome>(row.Outcome), row.Rule, row.Asset, row.Ticket,
-            AlertOf(row.Pending));
+        new(
+            row.Id,
+            row.ReceivedAt,
+            row.Via,
+            row.Sender,
+            row.App,
+            row.Text,
+            Enum.Parse<IntakeOutcome>(row.Outcome),
+            row.Rule,
+            row.Asset,
+            row.Ticket,
+            AlertOf(row.Pending)
+        );
 
     /// <summary>What an earlier release made of a message and this one cannot read is looked at by a person, like any other nobody understood.</summary>
     private static Alert? AlertOf(string? pending)
@@ -204,7 +264,14 @@ public sealed class EventSenders(IDbContextFactory<NailcrowDb> dbs, TimeProvider
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         await db.EventSenders.Where(s => s.Name == name).ExecuteDeleteAsync(ct);
-        db.EventSenders.Add(new() { Name = name, Secret = Protected + keeper.Protect(secret), AddedAt = time.GetUtcNow() });
+        db.EventSenders.Add(
+            new()
+            {
+                Name = name,
+                Secret = Protected + keeper.Protect(secret),
+                AddedAt = time.GetUtcNow(),
+            }
+        );
         await db.SaveChangesAsync(ct);
     }
 }

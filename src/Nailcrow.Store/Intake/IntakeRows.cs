@@ -16,6 +16,7 @@ internal sealed class IntakeRow
     public string? Rule { get; init; }
     public string? Asset { get; init; }
     public long? Ticket { get; init; }
+
     /// <summary>The alert as JSON until it has joined its ticket; null when there is nothing left to do.</summary>
     public string? Pending { get; init; }
 }

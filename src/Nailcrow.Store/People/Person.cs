@@ -13,5 +13,11 @@ public sealed class Person : IdentityUser
     public string RoleWords { get; set; } = "";
 
     public IReadOnlyList<Role> Roles() =>
-        [.. RoleWords.Split(',', StringSplitOptions.RemoveEmptyEntries).Select(w => Words.Parse<Role>(w, "role")).OfType<Parsed<Role>.Ok>().Select(r => r.Value)];
+        [
+            .. RoleWords
+                .Split(',', StringSplitOptions.RemoveEmptyEntries)
+                .Select(w => Words.Parse<Role>(w, "role"))
+                .OfType<Parsed<Role>.Ok>()
+                .Select(r => r.Value),
+        ];
 }

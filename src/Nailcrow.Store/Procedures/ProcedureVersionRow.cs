@@ -10,6 +10,7 @@ internal sealed class ProcedureVersionRow
     public required string Version { get; init; }
     public required string Title { get; init; }
     public required string File { get; init; }
+
     /// <summary>File names to texts, as JSON.</summary>
     public required string Files { get; init; }
     public required int States { get; init; }

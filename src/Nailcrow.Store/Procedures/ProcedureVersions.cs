@@ -45,17 +45,19 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
         await using var db = await dbs.CreateDbContextAsync(ct);
         if (await db.ProcedureVersions.FindAsync([published.Procedure, published.Version], ct) is not null)
             return;
-        db.ProcedureVersions.Add(new()
-        {
-            Procedure = published.Procedure,
-            Version = published.Version,
-            Title = published.Title,
-            File = published.File,
-            Files = JsonSerializer.Serialize(published.Files, FilesJson.Default.IReadOnlyDictionaryStringString),
-            States = published.States,
-            PublishedAt = published.PublishedAt,
-            PublishedBy = published.PublishedBy,
-        });
+        db.ProcedureVersions.Add(
+            new()
+            {
+                Procedure = published.Procedure,
+                Version = published.Version,
+                Title = published.Title,
+                File = published.File,
+                Files = JsonSerializer.Serialize(published.Files, FilesJson.Default.IReadOnlyDictionaryStringString),
+                States = published.States,
+                PublishedAt = published.PublishedAt,
+                PublishedBy = published.PublishedBy,
+            }
+        );
         await db.SaveChangesAsync(ct);
     }
 
@@ -71,9 +73,20 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
     }
 
     private static PublishedProcedure Of(ProcedureVersionRow row) =>
-        new(row.Procedure, row.Version, row.Title, row.File,
-            JsonSerializer.Deserialize(row.Files, FilesJson.Default.IReadOnlyDictionaryStringString) ?? throw new InvalidDataException($"Procedure '{row.Procedure}' {row.Version} has no files."),
-            row.States, row.PublishedAt, row.PublishedBy, row.WithdrawnAt, row.WithdrawnBy, row.WithdrawnBecause);
+        new(
+            row.Procedure,
+            row.Version,
+            row.Title,
+            row.File,
+            JsonSerializer.Deserialize(row.Files, FilesJson.Default.IReadOnlyDictionaryStringString)
+                ?? throw new InvalidDataException($"Procedure '{row.Procedure}' {row.Version} has no files."),
+            row.States,
+            row.PublishedAt,
+            row.PublishedBy,
+            row.WithdrawnAt,
+            row.WithdrawnBy,
+            row.WithdrawnBecause
+        );
 }
 
 [JsonSerializable(typeof(IReadOnlyDictionary<string, string>))]

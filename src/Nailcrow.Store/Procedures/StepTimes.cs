@@ -8,6 +8,7 @@ namespace Nailcrow.Store.Procedures;
 internal sealed class StepTimeRow
 {
     public required long Ticket { get; init; }
+
     /// <summary>Its number among the visits of its ticket's run.</summary>
     public required int Nth { get; init; }
     public required string Procedure { get; init; }
@@ -38,10 +39,29 @@ public sealed class StepTimes(IDbContextFactory<NailcrowDb> dbs)
     public async Task<IReadOnlyList<StepVisit>> OfAsync(string procedure, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var rows = await db.StepTimes.AsNoTracking().Where(r => r.Procedure == procedure).OrderByDescending(r => r.At).Take(Most).ToListAsync(ct);
-        return [.. rows.Select(r => new StepVisit(r.Ticket, r.Nth, r.Procedure, r.Version, r.Step, Took(r.Seconds), r.Branch, r.Overruled, r.At))];
+        var rows = await db
+            .StepTimes.AsNoTracking()
+            .Where(r => r.Procedure == procedure)
+            .OrderByDescending(r => r.At)
+            .Take(Most)
+            .ToListAsync(ct);
+        return
+        [
+            .. rows.Select(r => new StepVisit(
+                r.Ticket,
+                r.Nth,
+                r.Procedure,
+                r.Version,
+                r.Step,
+                Took(r.Seconds),
+                r.Branch,
+                r.Overruled,
+                r.At
+            )),
+        ];
     }
 
     /// <summary>What is no time a step can take, because somebody was at the database, is none.</summary>
-    private static TimeSpan Took(double seconds) => seconds >= 0 && seconds < TimeSpan.MaxValue.TotalSeconds ? TimeSpan.FromSeconds(seconds) : TimeSpan.Zero;
+    private static TimeSpan Took(double seconds) =>
+        seconds >= 0 && seconds < TimeSpan.MaxValue.TotalSeconds ? TimeSpan.FromSeconds(seconds) : TimeSpan.Zero;
 }

@@ -29,6 +29,8 @@ public sealed class Photos(IDbContextFactory<NailcrowDb> dbs)
     public async Task<(string MediaType, byte[] Content)?> FindAsync(long ticket, Guid id, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await db.Photos.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id && p.Ticket == ticket, ct) is { } row ? (row.MediaType, row.Content) : null;
+        return await db.Photos.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id && p.Ticket == ticket, ct) is { } row
+            ? (row.MediaType, row.Content)
+            : null;
     }
 }

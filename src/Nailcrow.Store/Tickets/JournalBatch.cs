@@ -61,7 +61,10 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         // No key notices a refusal, so nobody is refused for what another node has changed meanwhile.
         if (ruling is not Ruling.Accepted && trusting && !_touched.ContainsKey(record.Ticket.Number))
         {
-            record = _found[record.Ticket.Number] = await new RecordReader(db, cache).ReadAsync(record.Ticket.Number, CancellationToken.None);
+            record = _found[record.Ticket.Number] = await new RecordReader(db, cache).ReadAsync(
+                record.Ticket.Number,
+                CancellationToken.None
+            );
             ruling = Ruling.On(record.Ticket, intent, now);
         }
         if (ruling is not Ruling.Accepted)
@@ -70,7 +73,15 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (entry.Body is Unreadable unreadable) // what could not be read after a restart is not taken before it either
             return new Written.Declined(new Ruling.Unusable($"It would not be read back: {unreadable.Why}"));
         if (intent.Picture is { } picture)
-            db.Photos.Add(new() { Id = intent.Id, Ticket = record.Ticket.Number, MediaType = picture.MediaType, Content = picture.Content });
+            db.Photos.Add(
+                new()
+                {
+                    Id = intent.Id,
+                    Ticket = record.Ticket.Number,
+                    MediaType = picture.MediaType,
+                    Content = picture.Content,
+                }
+            );
         var custodyBefore = record.Ticket.Custody.Moves;
         await AddAsync(record.With(entry), entry);
         if (Projecting.IsOfLife(entry.Body) || _touched[entry.Ticket].Ticket.Custody.Moves.Count != custodyBefore.Count)
@@ -100,17 +111,24 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
 
     private async Task<Written> RepeatedAsync(NailcrowDb db, TicketJournal.Waiting waiting, Entry earlier)
     {
-        var same = (waiting.Ticket is null || waiting.Ticket == earlier.Ticket) && waiting.Intent.Written().Text == CanonicalJson.Of(earlier.BodyAsWritten());
+        var same =
+            (waiting.Ticket is null || waiting.Ticket == earlier.Ticket)
+            && waiting.Intent.Written().Text == CanonicalJson.Of(earlier.BodyAsWritten());
         return same
             ? new Written.Kept(earlier, await RecordAsync(db, earlier.Ticket), Repeated: true)
-            : new Written.IdTaken($"Entry id {earlier.Id} is in use for another entry, {TicketNumber.Text(earlier.Ticket)} number {earlier.Seq}; make a new id for each entry.");
+            : new Written.IdTaken(
+                $"Entry id {earlier.Id} is in use for another entry, {TicketNumber.Text(earlier.Ticket)} number {earlier.Seq}; make a new id for each entry."
+            );
     }
 
     private async Task<TicketRecord> RecordAsync(NailcrowDb db, long ticket)
     {
         if (_touched.TryGetValue(ticket, out var record) || _found.TryGetValue(ticket, out record))
             return record;
-        return _found[ticket] = trusting && cache.Find(ticket) is { } remembered ? remembered : await new RecordReader(db, cache).ReadAsync(ticket, CancellationToken.None);
+        return _found[ticket] =
+            trusting && cache.Find(ticket) is { } remembered
+                ? remembered
+                : await new RecordReader(db, cache).ReadAsync(ticket, CancellationToken.None);
     }
 
     private async Task<long> NextNumberAsync(NailcrowDb db)
@@ -126,7 +144,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         foreach (var serial in record.Ticket.Custody.Moves.Skip(movesBefore).Select(m => m.Serial).Distinct())
             if (await ElsewhereAsync(db, record.Ticket, serial) is { } where)
             {
-                var note = _touched[record.Ticket.Number].Next(new(Guid.CreateVersion7(now), now, 0, Actor.Service, new SerialKnownElsewhere(serial, where)), now);
+                var note = _touched[record.Ticket.Number]
+                    .Next(new(Guid.CreateVersion7(now), now, 0, Actor.Service, new SerialKnownElsewhere(serial, where)), now);
                 await AddAsync(_touched[record.Ticket.Number].With(note), note);
             }
     }
@@ -137,13 +156,33 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         var asset = record.Ticket.Report?.Asset ?? "";
         var serials = seen.Bays.Where(b => b.Serial is not null).Select(b => SerialNumber.Normalise(b.Serial ?? "")).ToList();
         var told = record.Ticket.Discrepancies.Select(d => d.Sentence).ToList();
-        var last = (await db.LifeEvents.AsNoTracking().Where(e => serials.Contains(e.Serial) && e.At <= at && e.Ticket != record.Ticket.Number).ToListAsync())
-            .GroupBy(e => e.Serial).Select(g => g.MaxBy(e => e.At)).OfType<LifeEventRow>();
+        var last = (
+            await db
+                .LifeEvents.AsNoTracking()
+                .Where(e => serials.Contains(e.Serial) && e.At <= at && e.Ticket != record.Ticket.Number)
+                .ToListAsync()
+        )
+            .GroupBy(e => e.Serial)
+            .Select(g => g.MaxBy(e => e.At))
+            .OfType<LifeEventRow>();
         foreach (var other in last.Where(e => e.Asset != asset && e.Bay is not null && e.Kind == Core.Words.Of(LifeEventKind.Seen)))
         {
-            if (told.Exists(t => t.Contains(other.Serial, StringComparison.Ordinal)) || record.Ticket.Custody.HolderOf(other.Serial) is not null)
+            if (
+                told.Exists(t => t.Contains(other.Serial, StringComparison.Ordinal))
+                || record.Ticket.Custody.HolderOf(other.Serial) is not null
+            )
                 continue; // said already, or this ticket knows how it came here
-            var note = _touched[record.Ticket.Number].Next(new(Guid.CreateVersion7(now), now, 0, Actor.Service, new SerialKnownElsewhere(other.Serial, $"in bay {other.Bay} of {other.Asset}, by {TicketNumber.Text(other.Ticket)}")), now);
+            var note = _touched[record.Ticket.Number]
+                .Next(
+                    new(
+                        Guid.CreateVersion7(now),
+                        now,
+                        0,
+                        Actor.Service,
+                        new SerialKnownElsewhere(other.Serial, $"in bay {other.Bay} of {other.Asset}, by {TicketNumber.Text(other.Ticket)}")
+                    ),
+                    now
+                );
             await AddAsync(_touched[record.Ticket.Number].With(note), note);
         }
     }
@@ -155,7 +194,11 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             return null;
         var asset = ticket.Report?.Asset;
         // A depot's drive is there to be used, and a bay of this machine is where this ticket's drives come from.
-        var last = await db.DrivePlaces.AsNoTracking().Where(p => p.Serial == serial && p.Ticket != ticket.Number).OrderByDescending(p => p.At).FirstOrDefaultAsync();
+        var last = await db
+            .DrivePlaces.AsNoTracking()
+            .Where(p => p.Serial == serial && p.Ticket != ticket.Number)
+            .OrderByDescending(p => p.At)
+            .FirstOrDefaultAsync();
         return last is null || last.HolderKind == HolderKind.Depot || (last.HolderKind == HolderKind.Bay && last.Asset == asset)
             ? null
             : $"with {new Holder(last.HolderKind, last.Holder)}{(last.HolderKind == HolderKind.Bay ? $" of {last.Asset}" : "")}, by {TicketNumber.Text(last.Ticket)}";
@@ -178,7 +221,10 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     private async Task ProjectStepTimesAsync(NailcrowDb db, TicketRecord record)
     {
         var before = _found.GetValueOrDefault(record.Ticket.Number)?.Ticket.Run;
-        if (record.Ticket.Run is not { IsFinished: true } run || (before is { IsFinished: true } && before.Visits.Count == run.Visits.Count))
+        if (
+            record.Ticket.Run is not { IsFinished: true } run
+            || (before is { IsFinished: true } && before.Visits.Count == run.Visits.Count)
+        )
             return;
         await db.StepTimes.Where(t => t.Ticket == record.Ticket.Number).ExecuteDeleteAsync();
         db.StepTimes.AddRange(Projecting.StepTimes(record));

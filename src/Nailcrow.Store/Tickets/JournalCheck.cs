@@ -26,20 +26,40 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
 
     /// <param name="seal">What the record is held against; null for nothing but itself.</param>
     /// <param name="readToo">Also reads every entry and folds every ticket, which takes many times as long as the chains.</param>
-    public async Task<Checked> RunAsync(Seal? seal, bool readToo, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
+    public async Task<Checked> RunAsync(
+        Seal? seal,
+        bool readToo,
+        Action<Trouble> tell,
+        Action<CheckProgress> progress,
+        CancellationToken ct
+    )
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         // As of one moment: what is written while this goes on is neither missing nor too much.
         await using var moment = await ReadMoment.BeginAsync(db, ct);
         foreach (var guard in await JournalGuards.MissingAsync(db, ct))
-            tell(new(TroubleKind.Unguarded, null, null, $"The database's guard '{guard}' was taken away or weakened; the next start puts it back."));
+            tell(
+                new(
+                    TroubleKind.Unguarded,
+                    null,
+                    null,
+                    $"The database's guard '{guard}' was taken away or weakened; the next start puts it back."
+                )
+            );
         var (chains, pictures) = (new ChainWalk(), new PictureCheck());
         var against = seal is null ? null : new SealCheck(seal);
         var positions = await ChainsAsync(db, chains, pictures, against, tell, progress, ct);
         against?.Finish(tell);
         var gone = chains.Gone + await EndsAsync(db, chains, tell, ct);
         if (positions > gone)
-            tell(new(TroubleKind.Missing, null, null, $"{(positions == 1 ? "1 entry that was written is" : $"{positions} entries that were written are")} not there any more; {(gone == 0 ? "no number tells on which ticket" : $"{gone} of them are named above")}."));
+            tell(
+                new(
+                    TroubleKind.Missing,
+                    null,
+                    null,
+                    $"{(positions == 1 ? "1 entry that was written is" : $"{positions} entries that were written are")} not there any more; {(gone == 0 ? "no number tells on which ticket" : $"{gone} of them are named above")}."
+                )
+            );
         await pictures.HoldAsync(db, tell, progress, ct);
         if (readToo)
             await ListCheck.RunAsync(dbs, [.. chains.Heads.Keys], tell, progress, ct);
@@ -47,7 +67,15 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     }
 
     /// <returns>How many positions are gone.</returns>
-    private static async Task<long> ChainsAsync(NailcrowDb db, ChainWalk chains, PictureCheck pictures, SealCheck? seal, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
+    private static async Task<long> ChainsAsync(
+        NailcrowDb db,
+        ChainWalk chains,
+        PictureCheck pictures,
+        SealCheck? seal,
+        Action<Trouble> tell,
+        Action<CheckProgress> progress,
+        CancellationToken ct
+    )
     {
         var most = await db.Journal.MaxAsync(r => (long?)r.Position, ct) ?? 0;
         // Reading and reckoning take as long as each other, so one does the one while another does the other.
@@ -110,22 +138,62 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     {
         var gone = 0L;
         var lines = new HashSet<long>();
-        await foreach (var line in db.TicketLines.AsNoTracking().OrderBy(l => l.Number).Select(l => new { l.Number, l.Head, l.HeadHash }).AsAsyncEnumerable().WithCancellation(ct))
+        await foreach (
+            var line in db
+                .TicketLines.AsNoTracking()
+                .OrderBy(l => l.Number)
+                .Select(l => new
+                {
+                    l.Number,
+                    l.Head,
+                    l.HeadHash,
+                })
+                .AsAsyncEnumerable()
+                .WithCancellation(ct)
+        )
         {
             lines.Add(line.Number);
             var (seq, hash) = chains.Heads.GetValueOrDefault(line.Number);
             if (seq == 0)
-                tell(new(TroubleKind.Missing, line.Number, null, $"{TicketNumber.Text(line.Number)} has no entries left; {line.Head} were written."));
+                tell(
+                    new(
+                        TroubleKind.Missing,
+                        line.Number,
+                        null,
+                        $"{TicketNumber.Text(line.Number)} has no entries left; {line.Head} were written."
+                    )
+                );
             else if (line.Head > seq)
-                tell(new(TroubleKind.Missing, line.Number, seq + 1, $"{TicketNumber.Text(line.Number)} ends at entry {seq}; {line.Head} were written."));
+                tell(
+                    new(
+                        TroubleKind.Missing,
+                        line.Number,
+                        seq + 1,
+                        $"{TicketNumber.Text(line.Number)} ends at entry {seq}; {line.Head} were written."
+                    )
+                );
             else if (line.Head == seq && line.HeadHash != hash)
-                tell(new(TroubleKind.Changed, line.Number, seq, $"{TicketNumber.Text(line.Number)} entry {seq} is not the one that the lists were told from."));
+                tell(
+                    new(
+                        TroubleKind.Changed,
+                        line.Number,
+                        seq,
+                        $"{TicketNumber.Text(line.Number)} entry {seq} is not the one that the lists were told from."
+                    )
+                );
             gone += Math.Clamp(line.Head - seq, 0, MostEntries);
         }
         foreach (var (first, last) in NumbersGone(chains.Heads.Keys.Union(lines)))
-            tell(new(TroubleKind.Missing, first, null, first == last
-                ? $"{TicketNumber.Text(first)} is gone whole: neither entries nor lists tell of it, and the numbers before and after do."
-                : $"{TicketNumber.Text(first)} to {TicketNumber.Text(last)} are gone whole: neither entries nor lists tell of them, and the numbers before and after do."));
+            tell(
+                new(
+                    TroubleKind.Missing,
+                    first,
+                    null,
+                    first == last
+                        ? $"{TicketNumber.Text(first)} is gone whole: neither entries nor lists tell of it, and the numbers before and after do."
+                        : $"{TicketNumber.Text(first)} to {TicketNumber.Text(last)} are gone whole: neither entries nor lists tell of them, and the numbers before and after do."
+                )
+            );
         return gone;
     }
 

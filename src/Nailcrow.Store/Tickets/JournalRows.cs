@@ -34,7 +34,9 @@ internal static class JournalRows
     {
         var found = new List<StoredEntry>();
         // Numbers of our own, as text: a list of any length is no list of parameters.
-        await foreach (var (_, entry) in ReadAsync(db, $"{Columns} WHERE ticket IN ({string.Join(',', tickets)}) ORDER BY ticket, seq", 0, 0, ct))
+        await foreach (
+            var (_, entry) in ReadAsync(db, $"{Columns} WHERE ticket IN ({string.Join(',', tickets)}) ORDER BY ticket, seq", 0, 0, ct)
+        )
             found.Add(entry);
         return found.ToLookup(e => e.Ticket);
     }

@@ -43,7 +43,10 @@ internal static class ListCheck
         var snapshots = await ListRows<SnapshotRow>.OfAsync(db, numbers, r => r.Ticket, ct);
         var lives = await ListRows<LifeEventRow>.OfAsync(db, numbers, r => r.Ticket, ct);
         var times = await ListRows<StepTimeRow>.OfAsync(db, numbers, r => r.Ticket, ct);
-        var older = await db.TicketLines.Where(l => numbers.Contains(l.Number) && l.Rules != Projecting.ListRules).Select(l => l.Number).ToHashSetAsync(ct);
+        var older = await db
+            .TicketLines.Where(l => numbers.Contains(l.Number) && l.Rules != Projecting.ListRules)
+            .Select(l => l.Number)
+            .ToHashSetAsync(ct);
         foreach (var ofOne in rows)
         {
             var record = TicketRecord.Of(ofOne.Key, ofOne.Select(EntryReader.Read));

@@ -19,7 +19,12 @@ internal sealed class ListRows<TRow>
     private ListRows(MappedTable<TRow> table, ILookup<long, object[]> kept) => (_table, _kept) = (table, kept);
 
     /// <param name="ticket">The property that says whose row it is.</param>
-    public static async Task<ListRows<TRow>> OfAsync(NailcrowDb db, IReadOnlyList<long> tickets, Expression<Func<TRow, long>> ticket, CancellationToken ct)
+    public static async Task<ListRows<TRow>> OfAsync(
+        NailcrowDb db,
+        IReadOnlyList<long> tickets,
+        Expression<Func<TRow, long>> ticket,
+        CancellationToken ct
+    )
     {
         var table = new MappedTable<TRow>(db);
         var whose = Array.FindIndex(table.Columns, c => c.Property == ((MemberExpression)ticket.Body).Member as PropertyInfo);
@@ -44,7 +49,10 @@ internal sealed class ListRows<TRow>
     {
         if (told.Count == 0 || !_kept.Contains(ticket))
             return told.Count == 0 && !_kept.Contains(ticket);
-        return _kept[ticket].Select(Told).Order(StringComparer.Ordinal).SequenceEqual(told.Select(r => Told(_table.Columns.Select(c => c.Value(r)))).Order(StringComparer.Ordinal));
+        return _kept[ticket]
+            .Select(Told)
+            .Order(StringComparer.Ordinal)
+            .SequenceEqual(told.Select(r => Told(_table.Columns.Select(c => c.Value(r)))).Order(StringComparer.Ordinal));
     }
 
     /// <summary>The columns in which the one row of a ticket is not this; null where there is no row.</summary>

@@ -1,12 +1,12 @@
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Procedures.Learning;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
-using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Procedures.Learning;
-using Nailcrow.Core.Returns;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Swaps;
@@ -68,54 +68,66 @@ internal static class Projecting
     }
 
     public static IEnumerable<DrivePlaceRow> Places(TicketRecord record) =>
-        record.Ticket.Custody.Moves.GroupBy(m => m.Serial).Select(g => g.Last()).Select(last => new DrivePlaceRow
-        {
-            Serial = last.Serial,
-            Ticket = record.Ticket.Number,
-            Asset = record.Ticket.Report?.Asset ?? "",
-            HolderKind = last.To.Kind,
-            Holder = last.To.Name,
-            At = last.At,
-        });
+        record
+            .Ticket.Custody.Moves.GroupBy(m => m.Serial)
+            .Select(g => g.Last())
+            .Select(last => new DrivePlaceRow
+            {
+                Serial = last.Serial,
+                Ticket = record.Ticket.Number,
+                Asset = record.Ticket.Report?.Asset ?? "",
+                HolderKind = last.To.Kind,
+                Holder = last.To.Name,
+                At = last.At,
+            });
 
     public static IEnumerable<SnapshotRow> Snapshots(TicketRecord record) =>
-        record.Arrived.Where(e => e.Body is SnapshotTaken).Select(e => new SnapshotRow
-        {
-            Ticket = e.Ticket,
-            Seq = e.Seq,
-            Asset = record.Ticket.Report?.Asset ?? "",
-            At = e.Happened,
-            Source = ((SnapshotTaken)e.Body).Snapshot.Source,
-            By = e.By,
-        });
+        record
+            .Arrived.Where(e => e.Body is SnapshotTaken)
+            .Select(e => new SnapshotRow
+            {
+                Ticket = e.Ticket,
+                Seq = e.Seq,
+                Asset = record.Ticket.Report?.Asset ?? "",
+                At = e.Happened,
+                Source = ((SnapshotTaken)e.Body).Snapshot.Source,
+                By = e.By,
+            });
 
     public static IEnumerable<LifeEventRow> Life(TicketRecord record) =>
-        DriveLife.Of(record).Select((e, nth) => new LifeEventRow
-        {
-            Serial = e.Serial,
-            Ticket = e.Ticket,
-            Nth = nth,
-            At = e.At,
-            Kind = Core.Words.Of(e.Kind),
-            Asset = e.Asset,
-            Bay = e.Bay,
-            Sentence = e.Sentence,
-            By = e.By,
-        });
+        DriveLife
+            .Of(record)
+            .Select(
+                (e, nth) =>
+                    new LifeEventRow
+                    {
+                        Serial = e.Serial,
+                        Ticket = e.Ticket,
+                        Nth = nth,
+                        At = e.At,
+                        Kind = Core.Words.Of(e.Kind),
+                        Asset = e.Asset,
+                        Bay = e.Bay,
+                        Sentence = e.Sentence,
+                        By = e.By,
+                    }
+            );
 
     public static IEnumerable<StepTimeRow> StepTimes(TicketRecord record) =>
-        StepVisit.Of(record.Ticket).Select(v => new StepTimeRow
-        {
-            Ticket = v.Ticket,
-            Nth = v.Nth,
-            Procedure = v.Procedure,
-            Version = v.Version,
-            Step = v.Step,
-            Seconds = v.Took.TotalSeconds,
-            Branch = v.Branch,
-            Overruled = v.Overruled,
-            At = v.At,
-        });
+        StepVisit
+            .Of(record.Ticket)
+            .Select(v => new StepTimeRow
+            {
+                Ticket = v.Ticket,
+                Nth = v.Nth,
+                Procedure = v.Procedure,
+                Version = v.Version,
+                Step = v.Step,
+                Seconds = v.Took.TotalSeconds,
+                Branch = v.Branch,
+                Overruled = v.Overruled,
+                At = v.At,
+            });
 
     /// <summary>Whether an entry says something of a drive's life, so that its ticket's events have to be told again.</summary>
     public static bool IsOfLife(EntryBody body) => body is SnapshotTaken or DriveWiped;

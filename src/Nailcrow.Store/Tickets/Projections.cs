@@ -28,7 +28,10 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
 
     /// <summary>The tickets that were told by other rules than today's.</summary>
     public Task<long> BringUpToDateAsync(CancellationToken ct) =>
-        TellAllAsync((db, after) => db.TicketLines.Where(l => l.Rules != Projecting.ListRules && l.Number > after).Select(l => l.Number), ct);
+        TellAllAsync(
+            (db, after) => db.TicketLines.Where(l => l.Rules != Projecting.ListRules && l.Number > after).Select(l => l.Number),
+            ct
+        );
 
     /// <summary>
     /// Whether some ticket was told by other rules than today's, or there are entries and no lists at all. Asked at every start, so
@@ -39,13 +42,18 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         await using var db = await dbs.CreateDbContextAsync(ct);
         await db.Database.OpenConnectionAsync(ct);
         await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText = $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules <> {Projecting.ListRules}) OR (NOT EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END";
+        ask.CommandText =
+            $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules <> {Projecting.ListRules}) OR (NOT EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END";
         return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
     }
 
     /// <summary>Tickets that have entries and no line.</summary>
     public Task<long> TellMissingAsync(CancellationToken ct) =>
-        TellAllAsync((db, after) => db.Journal.Where(r => r.Ticket > after && !db.TicketLines.Any(l => l.Number == r.Ticket)).Select(r => r.Ticket).Distinct(), ct);
+        TellAllAsync(
+            (db, after) =>
+                db.Journal.Where(r => r.Ticket > after && !db.TicketLines.Any(l => l.Number == r.Ticket)).Select(r => r.Ticket).Distinct(),
+            ct
+        );
 
     /// <summary>While some are written in the writer's turn, the next are read and folded beside it: the writer is held up by rows only.</summary>
     /// <param name="wanted">The tickets after a number that are to be told.</param>
@@ -65,19 +73,34 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     }
 
     /// <returns>The lists, and the last of the tickets they are of; none where there is nothing more to tell.</returns>
-    private async Task<(long? Last, IReadOnlyList<ListsOfTicket> Lists)> FoldAsync(NailcrowDb db, Func<NailcrowDb, long, IQueryable<long>> wanted, long after, CancellationToken ct)
+    private async Task<(long? Last, IReadOnlyList<ListsOfTicket> Lists)> FoldAsync(
+        NailcrowDb db,
+        Func<NailcrowDb, long, IQueryable<long>> wanted,
+        long after,
+        CancellationToken ct
+    )
     {
         var numbers = await wanted(db, after).OrderBy(n => n).Take(AtOnce).ToListAsync(ct);
         if (numbers.Count == 0 || numbers.Max() <= after) // a number that is none, which somebody wrote, sorts behind all that are
             return (null, []);
         var entries = await JournalRows.OfTicketsAsync(db, numbers, ct);
         // One core is left to whoever writes. A line whose entries are gone is verify's to tell.
-        var lists = await Task.Run(() => numbers.AsParallel().AsOrdered().WithDegreeOfParallelism(Math.Max(1, Environment.ProcessorCount - 1))
-            .Where(n => entries[n].Any()).Select(n => ListsOfTicket.Of(Record(n, entries[n]))).ToList(), ct);
+        var lists = await Task.Run(
+            () =>
+                numbers
+                    .AsParallel()
+                    .AsOrdered()
+                    .WithDegreeOfParallelism(Math.Max(1, Environment.ProcessorCount - 1))
+                    .Where(n => entries[n].Any())
+                    .Select(n => ListsOfTicket.Of(Record(n, entries[n])))
+                    .ToList(),
+            ct
+        );
         return (numbers.Max(), lists);
     }
 
-    private static TicketRecord Record(long number, IEnumerable<StoredEntry> entries) => TicketRecord.Of(number, entries.Select(EntryReader.Read));
+    private static TicketRecord Record(long number, IEnumerable<StoredEntry> entries) =>
+        TicketRecord.Of(number, entries.Select(EntryReader.Read));
 
     private static async Task MarkAllAsync(JournalConnection connection)
     {
@@ -96,12 +119,18 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         var numbers = folded.Select(f => f.Number).ToList();
         if (numbers.Count == 0)
             return;
-        var heads = await db.Journal.Where(r => numbers.Contains(r.Ticket)).GroupBy(r => r.Ticket).Select(g => new { Ticket = g.Key, Head = g.Max(r => r.Seq) }).ToDictionaryAsync(h => h.Ticket, h => h.Head);
+        var heads = await db
+            .Journal.Where(r => numbers.Contains(r.Ticket))
+            .GroupBy(r => r.Ticket)
+            .Select(g => new { Ticket = g.Key, Head = g.Max(r => r.Seq) })
+            .ToDictionaryAsync(h => h.Ticket, h => h.Head);
         var lists = new List<ListsOfTicket>();
         foreach (var one in folded)
-            lists.Add(heads.GetValueOrDefault(one.Number) == one.Line.Head
-                ? one
-                : ListsOfTicket.Of(Record(one.Number, await JournalRows.OfTicketAsync(db, one.Number, 0, CancellationToken.None)))); // written to between the folding and this turn
+            lists.Add(
+                heads.GetValueOrDefault(one.Number) == one.Line.Head
+                    ? one
+                    : ListsOfTicket.Of(Record(one.Number, await JournalRows.OfTicketAsync(db, one.Number, 0, CancellationToken.None)))
+            ); // written to between the folding and this turn
         await LinesAsync(connection, numbers, lists);
         await ReplaceAsync(connection, numbers, lists, l => l.Places, r => r.Ticket);
         await ReplaceAsync(connection, numbers, lists, l => l.Snapshots, r => r.Ticket);
@@ -114,10 +143,20 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     {
         var kept = await ListRows<TicketLineRow>.OfAsync(connection.Db, numbers, l => l.Number, CancellationToken.None);
         foreach (var line in lists.Select(l => l.Line))
-            await (kept.Differing(line.Number, line) is { } differing ? connection.Lines.UpdateAsync(differing, line) : connection.Lines.UpsertAsync(line));
+            await (
+                kept.Differing(line.Number, line) is { } differing
+                    ? connection.Lines.UpdateAsync(differing, line)
+                    : connection.Lines.UpsertAsync(line)
+            );
     }
 
-    private static async Task ReplaceAsync<TRow>(JournalConnection connection, IReadOnlyList<long> numbers, List<ListsOfTicket> lists, Func<ListsOfTicket, IReadOnlyList<TRow>> of, Expression<Func<TRow, long>> ticket)
+    private static async Task ReplaceAsync<TRow>(
+        JournalConnection connection,
+        IReadOnlyList<long> numbers,
+        List<ListsOfTicket> lists,
+        Func<ListsOfTicket, IReadOnlyList<TRow>> of,
+        Expression<Func<TRow, long>> ticket
+    )
         where TRow : class
     {
         var kept = await ListRows<TRow>.OfAsync(connection.Db, numbers, ticket, CancellationToken.None);
@@ -130,5 +169,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     }
 
     private static Expression<Func<TRow, bool>> OneOf<TRow>(List<long> numbers, Expression<Func<TRow, long>> ticket) =>
-        Expression.Lambda<Func<TRow, bool>>(Expression.Call(Expression.Constant(numbers), nameof(List<>.Contains), null, ticket.Body), ticket.Parameters);
+        Expression.Lambda<Func<TRow, bool>>(
+            Expression.Call(Expression.Constant(numbers), nameof(List<>.Contains), null, ticket.Body),
+            ticket.Parameters
+        );
 }

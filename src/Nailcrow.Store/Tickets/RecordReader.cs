@@ -12,7 +12,10 @@ internal sealed class RecordReader(NailcrowDb db, RecordCache cache)
         var rows = await JournalRows.OfTicketAsync(db, ticket, known.Head, ct);
         if (rows.Count == 0)
             return known;
-        var record = known.Head == 0 ? TicketRecord.Of(ticket, rows.Select(EntryReader.Read)) : rows.Aggregate(known, (k, r) => k.With(EntryReader.Read(r)));
+        var record =
+            known.Head == 0
+                ? TicketRecord.Of(ticket, rows.Select(EntryReader.Read))
+                : rows.Aggregate(known, (k, r) => k.With(EntryReader.Read(r)));
         cache.Keep(record);
         return record;
     }

@@ -44,8 +44,12 @@ public sealed class TicketJournal : IAsyncDisposable
     public async Task<IReadOnlyList<JournalItem>> AfterAsync(long position, int most, CancellationToken ct)
     {
         await using var db = await _dbs.CreateDbContextAsync(ct);
-        return await db.Journal.Where(r => r.Position > position).OrderBy(r => r.Position).Take(most)
-            .Select(r => new JournalItem(r.Position, r.Ticket, r.Seq, r.Kind, r.By)).ToListAsync(ct);
+        return await db
+            .Journal.Where(r => r.Position > position)
+            .OrderBy(r => r.Position)
+            .Take(most)
+            .Select(r => new JournalItem(r.Position, r.Ticket, r.Seq, r.Kind, r.By))
+            .ToListAsync(ct);
     }
 
     public async Task<long> LastPositionAsync(CancellationToken ct)

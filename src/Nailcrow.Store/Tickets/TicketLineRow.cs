@@ -16,9 +16,11 @@ internal sealed class TicketLineRow
     public required string Symptom { get; set; }
     public string? Bay { get; set; }
     public string? Serial { get; set; }
+
     /// <summary>The serial backwards, so that its last characters are found by the index.</summary>
     public string? SerialReversed { get; set; }
     public required Stage Stage { get; set; }
+
     /// <summary>At rest: nobody has anything to do on it. A closed ticket that something late came in on is not.</summary>
     public required bool Ended { get; set; }
     public int? Margin { get; set; }
@@ -34,6 +36,7 @@ internal sealed class TicketLineRow
     public DeadlineKind? Due { get; set; }
     public DateTimeOffset? VisitFrom { get; set; }
     public DateTimeOffset? VisitTo { get; set; }
+
     /// <summary>The array it is about, where known: alerts of one array are one fault.</summary>
     public string? Array { get; set; }
     public required bool Escalated { get; set; }
@@ -61,7 +64,12 @@ internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow
         // Every list is read newest first, so each index ends with the number.
         row.HasIndex(r => new { r.Ended, r.Number });
         row.HasIndex(r => new { r.Stage, r.Number });
-        row.HasIndex(r => new { r.Engineer, r.Ended, r.Number });
+        row.HasIndex(r => new
+        {
+            r.Engineer,
+            r.Ended,
+            r.Number,
+        });
         row.HasIndex(r => new { r.Asset, r.Number });
         row.HasIndex(r => new { r.Serial, r.Number });
         row.HasIndex(r => new { r.SerialReversed, r.Number });

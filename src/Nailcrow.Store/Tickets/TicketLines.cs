@@ -17,14 +17,31 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
     public async Task<IReadOnlyList<TicketLine>> OpenAsync(string? engineer, int most, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return [.. (await db.TicketLines.AsNoTracking().Where(l => !l.Ended && (engineer == null || l.Engineer == engineer)).OrderBy(l => l.Number).Take(most).ToListAsync(ct)).Select(Line)];
+        return
+        [
+            .. (
+                await db
+                    .TicketLines.AsNoTracking()
+                    .Where(l => !l.Ended && (engineer == null || l.Engineer == engineer))
+                    .OrderBy(l => l.Number)
+                    .Take(most)
+                    .ToListAsync(ct)
+            ).Select(Line),
+        ];
     }
 
     /// <summary>Open tickets of these appliances, and those that ended after a moment, each with the array it is about.</summary>
-    public async Task<IReadOnlyList<(TicketLine Line, string? Array, bool Ended)>> AtAsync(IReadOnlyCollection<string> assets, DateTimeOffset endedAfter, CancellationToken ct)
+    public async Task<IReadOnlyList<(TicketLine Line, string? Array, bool Ended)>> AtAsync(
+        IReadOnlyCollection<string> assets,
+        DateTimeOffset endedAfter,
+        CancellationToken ct
+    )
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var rows = await db.TicketLines.AsNoTracking().Where(l => assets.Contains(l.Asset) && (!l.Ended || l.ChangedAt > endedAfter)).ToListAsync(ct);
+        var rows = await db
+            .TicketLines.AsNoTracking()
+            .Where(l => assets.Contains(l.Asset) && (!l.Ended || l.ChangedAt > endedAfter))
+            .ToListAsync(ct);
         return [.. rows.Select(r => (Line(r), r.Array, Line(r).HasEnded))];
     }
 
@@ -32,7 +49,17 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
     public async Task<IReadOnlyList<TicketLine>> VisitsAsync(string engineer, DateTimeOffset after, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return [.. (await db.TicketLines.AsNoTracking().Where(l => l.Engineer == engineer && l.VisitFrom != null && l.VisitTo > after).OrderBy(l => l.VisitFrom).Take(500).ToListAsync(ct)).Select(Line)];
+        return
+        [
+            .. (
+                await db
+                    .TicketLines.AsNoTracking()
+                    .Where(l => l.Engineer == engineer && l.VisitFrom != null && l.VisitTo > after)
+                    .OrderBy(l => l.VisitFrom)
+                    .Take(500)
+                    .ToListAsync(ct)
+            ).Select(Line),
+        ];
     }
 
     /// <summary>Tickets whose rebuild is to be followed.</summary>
@@ -64,11 +91,37 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
         var upper = text.ToUpperInvariant();
         var from = Projecting.Reversed(upper)!; // text is not null
         var to = from + '\uffff';
-        return lines.Where(l => l.Asset == upper || l.Serial == upper || (string.Compare(l.SerialReversed, from) >= 0 && string.Compare(l.SerialReversed, to) < 0));
+        return lines.Where(l =>
+            l.Asset == upper
+            || l.Serial == upper
+            || (string.Compare(l.SerialReversed, from) >= 0 && string.Compare(l.SerialReversed, to) < 0)
+        );
     }
 
     private static TicketLine Line(TicketLineRow row) =>
-        new(row.Number, row.Asset, row.Model, row.Customer, row.Site, row.Symptom, row.Bay, row.Serial, row.Stage, row.Margin, row.Danger,
-            row.Engineer, new(row.NextWho, row.Next, row.NextMove), row.HoldReason, row.Escalated, row.ReceivedAt, row.ChangedAt,
-            row.AtWorst, row.Help, row.DueAt, row.Due, row.VisitFrom, row.VisitTo);
+        new(
+            row.Number,
+            row.Asset,
+            row.Model,
+            row.Customer,
+            row.Site,
+            row.Symptom,
+            row.Bay,
+            row.Serial,
+            row.Stage,
+            row.Margin,
+            row.Danger,
+            row.Engineer,
+            new(row.NextWho, row.Next, row.NextMove),
+            row.HoldReason,
+            row.Escalated,
+            row.ReceivedAt,
+            row.ChangedAt,
+            row.AtWorst,
+            row.Help,
+            row.DueAt,
+            row.Due,
+            row.VisitFrom,
+            row.VisitTo
+        );
 }

@@ -8,7 +8,11 @@ public class CapacityTests
 {
     [Fact]
     public void Usable_protected_and_unused_add_up_to_what_is_there_for_every_level_and_every_mix_of_sizes() =>
-        (from level in OneOf(Enum.GetValues<ArrayLevel>()) from sizes in Gen.Long[1, 20_000_000_000_000].Array[4, 12] select (level, sizes)).Sample(a =>
+        (
+            from level in OneOf(Enum.GetValues<ArrayLevel>())
+            from sizes in Gen.Long[1, 20_000_000_000_000].Array[4, 12]
+            select (level, sizes)
+        ).Sample(a =>
         {
             var capacity = Capacity.Of(a.level, a.sizes, groups: a.level is ArrayLevel.Raid50 or ArrayLevel.Raid60 ? 2 : null, parity: 2);
 
@@ -31,17 +35,24 @@ public class CapacityTests
 
     [Fact]
     public void No_other_choice_of_bays_and_drives_gains_more_than_the_plan_that_is_offered() =>
-        (from level in OneOf(ArrayLevel.Raid5, ArrayLevel.Raid6, ArrayLevel.MixedSizeOne, ArrayLevel.MixedSizeTwo, ArrayLevel.Raid10)
-         from have in Gen.Long[1, 9].Array[4]
-         from stock in Gen.Long[1, 12].Array[1, 3]
-         select (level, have, stock)).Sample(a =>
+        (
+            from level in OneOf(ArrayLevel.Raid5, ArrayLevel.Raid6, ArrayLevel.MixedSizeOne, ArrayLevel.MixedSizeTwo, ArrayLevel.Raid10)
+            from have in Gen.Long[1, 9].Array[4]
+            from stock in Gen.Long[1, 12].Array[1, 3]
+            select (level, have, stock)
+        ).Sample(a =>
         {
             var array = new DriveArray("a", a.level, 4, ArrayState.Whole);
             var members = a.have.Select((size, i) => new Bay($"{i}", BayRole.Member, Bytes: size, Array: "a")).ToList();
 
             var offered = Upgrades.Best(array, members, a.stock).Select(u => u.Gain).DefaultIfEmpty(0).Max();
 
-            offered.ShouldBe(Math.Max(0, EveryChoice(a.have, [.. a.stock]).Max(sizes => Capacity.Of(a.level, sizes).Usable) - Capacity.Of(a.level, a.have).Usable));
+            offered.ShouldBe(
+                Math.Max(
+                    0,
+                    EveryChoice(a.have, [.. a.stock]).Max(sizes => Capacity.Of(a.level, sizes).Usable) - Capacity.Of(a.level, a.have).Usable
+                )
+            );
         });
 
     /// <summary>Every way to put drives of a stock in place of drives that are there.</summary>
@@ -50,7 +61,12 @@ public class CapacityTests
         yield return have;
         foreach (var part in stock.Distinct().ToList())
             for (var bay = 0; bay < have.Length; bay++)
-                foreach (var more in EveryChoice([.. have.Select((size, i) => i == bay ? part : size)], [.. stock.Where((_, i) => i != stock.IndexOf(part))]))
+                foreach (
+                    var more in EveryChoice(
+                        [.. have.Select((size, i) => i == bay ? part : size)],
+                        [.. stock.Where((_, i) => i != stock.IndexOf(part))]
+                    )
+                )
                     yield return more;
     }
 
@@ -59,11 +75,16 @@ public class CapacityTests
     {
         var snapshot = Some.Snapshot(ArrayLevel.Raid5);
 
-        var chances = LossChances.Of(snapshot, snapshot.Arrays[0], megabytesPerSecond: 200) ?? throw new InvalidOperationException("There is something to reckon.");
+        var chances =
+            LossChances.Of(snapshot, snapshot.Arrays[0], megabytesPerSecond: 200)
+            ?? throw new InvalidOperationException("There is something to reckon.");
 
         chances.HoursLow.ShouldBe(15.4, 0.01); // 8 TB at 200 MB/s, a disk being half as fast at its end
         chances.DrivesFail.Inputs.ShouldBe(["n = 5 members left", "r = 1 % to 3 % a year", "t = 15.4 to 46.2 h"]);
-        (Math.Round(chances.Unreadable.Low, 4), Math.Round(chances.Unreadable.High, 4)).ShouldBe((0.2739, 0.9592), "1 - exp(-5 · 64e12 · 1e-15) and with 1e-14");
+        (Math.Round(chances.Unreadable.Low, 4), Math.Round(chances.Unreadable.High, 4)).ShouldBe(
+            (0.2739, 0.9592),
+            "1 - exp(-5 · 64e12 · 1e-15) and with 1e-14"
+        );
     }
 
     [Fact]

@@ -28,17 +28,28 @@ public class ModelTests
     public void A_topology_that_contradicts_itself_is_told_thing_by_thing()
     {
         var data = new ReferenceData(
-            [Some.Model with { BayCount = 200 }], [],
-            [new("FSC-1", "S1", "brackmere-b12", "Corrin", "Rack", Arrays: [new("a", ArrayLevel.Raid50, 7, 8_000, Groups: 2), new("A", ArrayLevel.KPlusM, 300)])]);
+            [Some.Model with { BayCount = 200 }],
+            [],
+            [
+                new(
+                    "FSC-1",
+                    "S1",
+                    "brackmere-b12",
+                    "Corrin",
+                    "Rack",
+                    Arrays: [new("a", ArrayLevel.Raid50, 7, 8_000, Groups: 2), new("A", ArrayLevel.KPlusM, 300)]
+                ),
+            ]
+        );
 
-        data.Problems(new HashSet<string>(), new HashSet<string> { "Corrin" }).ShouldBe(
-        [
-            "Model 'brackmere-b12' has 200 bays in 3 rows of 4; 1 to 106, and no more than there are places.",
-            "The arrays of FSC-1 have 307 members, and it has 200 bays.",
-            "FSC-1 has two arrays called a; each has a name of its own.",
-            "Array a of FSC-1 is raid50 with 7 members in 2 groups; every group has the same number.",
-            "Array a of FSC-1 uses 8000 bytes of each member; sizes are in bytes, and no drive is under 1,000,000,000. Was it meant in GB?",
-            "Array A of FSC-1 is k-plus-m and does not say its m; give parity, 1 or more.",
-        ]);
+        data.Problems(new HashSet<string>(), new HashSet<string> { "Corrin" })
+            .ShouldBe([
+                "Model 'brackmere-b12' has 200 bays in 3 rows of 4; 1 to 106, and no more than there are places.",
+                "The arrays of FSC-1 have 307 members, and it has 200 bays.",
+                "FSC-1 has two arrays called a; each has a name of its own.",
+                "Array a of FSC-1 is raid50 with 7 members in 2 groups; every group has the same number.",
+                "Array a of FSC-1 uses 8000 bytes of each member; sizes are in bytes, and no drive is under 1,000,000,000. Was it meant in GB?",
+                "Array A of FSC-1 is k-plus-m and does not say its m; give parity, 1 or more.",
+            ]);
     }
 }

@@ -11,8 +11,12 @@ public class PullVerdictTests
     {
         var verdicts = BayVerdict.ForAll(Some.Snapshot());
 
-        verdicts.Single(v => v.Bay == "2").ShouldBe(new BayVerdict("2", PullVerdict.Safe, "vault has already dropped this drive and runs without it."));
-        verdicts.Single(v => v.Bay == "3").ShouldBe(new BayVerdict("3", PullVerdict.Thins, "vault survives, but could then lose no drive more."));
+        verdicts
+            .Single(v => v.Bay == "2")
+            .ShouldBe(new BayVerdict("2", PullVerdict.Safe, "vault has already dropped this drive and runs without it."));
+        verdicts
+            .Single(v => v.Bay == "3")
+            .ShouldBe(new BayVerdict("3", PullVerdict.Thins, "vault survives, but could then lose no drive more."));
     }
 
     [Fact]
@@ -20,7 +24,10 @@ public class PullVerdictTests
     {
         var snapshot = Some.Snapshot(ArrayLevel.Raid5);
 
-        BayVerdict.ForAll(snapshot).Single(v => v.Bay == "5").ShouldBe(new BayVerdict("5", PullVerdict.Fatal, "vault cannot lose this member: its data would be lost."));
+        BayVerdict
+            .ForAll(snapshot)
+            .Single(v => v.Bay == "5")
+            .ShouldBe(new BayVerdict("5", PullVerdict.Fatal, "vault cannot lose this member: its data would be lost."));
     }
 
     [Fact]
@@ -28,7 +35,10 @@ public class PullVerdictTests
     {
         var snapshot = Some.Snapshot(state: ArrayState.Rebuilding, badRole: BayRole.Filling);
 
-        BayVerdict.ForAll(snapshot).Single(v => v.Bay == "2").ShouldBe(new BayVerdict("2", PullVerdict.Safe, "vault does not count on this drive yet, but its rebuild would start over."));
+        BayVerdict
+            .ForAll(snapshot)
+            .Single(v => v.Bay == "2")
+            .ShouldBe(new BayVerdict("2", PullVerdict.Safe, "vault does not count on this drive yet, but its rebuild would start over."));
     }
 
     /// <summary>Levels as they are in the world: which sets of lost members lose the data.</summary>
@@ -55,7 +65,13 @@ public class PullVerdictTests
         return left.Count == 0 ? 0 : Math.Max(0, 1 + left.Min(i => Bears(level, [.. present.Select((p, j) => p && j != i)], groups)));
     }
 
-    private static int GroupsOf(ArrayLevel level, int members) => level switch { ArrayLevel.Raid10 => members / 2, ArrayLevel.Raid50 or ArrayLevel.Raid60 => 2, _ => 1 };
+    private static int GroupsOf(ArrayLevel level, int members) =>
+        level switch
+        {
+            ArrayLevel.Raid10 => members / 2,
+            ArrayLevel.Raid50 or ArrayLevel.Raid60 => 2,
+            _ => 1,
+        };
 
     [Fact]
     public void No_verdict_is_better_than_trying_every_further_loss_says()

@@ -7,7 +7,25 @@ namespace Nailcrow.Core.Tests.Intake;
 public class JoiningTests
 {
     private static TicketLine Line(long number, string? bay, string? serial) =>
-        new(number, "FSC-1", "B12", "Corrin", "Corrin", "Lamp", bay, serial, Stage.Received, null, "", null, new("dispatcher", "", Move.Take), null, false, Some.Noon, Some.Noon);
+        new(
+            number,
+            "FSC-1",
+            "B12",
+            "Corrin",
+            "Corrin",
+            "Lamp",
+            bay,
+            serial,
+            Stage.Received,
+            null,
+            "",
+            null,
+            new("dispatcher", "", Move.Take),
+            null,
+            false,
+            Some.Noon,
+            Some.Noon
+        );
 
     private static FaultReported Report(string? bay, string? serial) =>
         new("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", JobKind.Fault, "Beeper", bay, serial);
@@ -22,10 +40,21 @@ public class JoiningTests
         Joining.Open([Line(1, "2", Some.Bad), Line(2, "7", "P8SEVEN777")], Report(bay, serial)).ShouldBe(ticket);
 
     [Fact]
-    public void Where_two_would_do_the_older_one_is_joined() => Joining.Open([Line(5, "2", null), Line(3, "2", null)], Report("2", null)).ShouldBe(3);
+    public void Where_two_would_do_the_older_one_is_joined() =>
+        Joining.Open([Line(5, "2", null), Line(3, "2", null)], Report("2", null)).ShouldBe(3);
 
     private static Alert Said(int second, string? bay = null, string? array = null) =>
-        new(new Guid(second, 0, 0, new byte[8]), "syslog", "brk", Some.Noon.AddSeconds(second), EvidenceKind.Alert, "offline", "FSC-1", bay, Array: array);
+        new(
+            new Guid(second, 0, 0, new byte[8]),
+            "syslog",
+            "brk",
+            Some.Noon.AddSeconds(second),
+            EvidenceKind.Alert,
+            "offline",
+            "FSC-1",
+            bay,
+            Array: array
+        );
 
     private static readonly Dictionary<long, string?> Arrays = new() { [1] = "vault", [2] = "desk" };
 
@@ -44,9 +73,27 @@ public class JoiningTests
     [Fact]
     public void Alerts_belong_together_in_the_same_way_whatever_the_order_in_which_they_came()
     {
-        var alert = from second in Gen.Int[1, 500] from bay in Gen.Int[0, 12] from vague in Gen.Int[0, 3] select vague == 0 ? Said(second) : Said(second, bay % 5 == 0 ? null : $"{bay}", bay < 7 ? "vault" : bay < 10 ? "desk" : null);
+        var alert =
+            from second in Gen.Int[1, 500]
+            from bay in Gen.Int[0, 12]
+            from vague in Gen.Int[0, 3]
+            select vague == 0
+                ? Said(second)
+                : Said(
+                    second,
+                    bay % 5 == 0 ? null : $"{bay}",
+                    bay < 7 ? "vault"
+                        : bay < 10 ? "desk"
+                        : null
+                );
 
-        (from some in alert.Array[1, 12] let alerts = some.DistinctBy(a => a.Id).ToArray() from open in Gen.Int[0, 2] from shuffled in Gen.Shuffle(alerts) select (alerts, shuffled, open)).Sample(a =>
+        (
+            from some in alert.Array[1, 12]
+            let alerts = some.DistinctBy(a => a.Id).ToArray()
+            from open in Gen.Int[0, 2]
+            from shuffled in Gen.Shuffle(alerts)
+            select (alerts, shuffled, open)
+        ).Sample(a =>
         {
             TicketLine[] open = [.. new[] { Line(1, "2", null), Line(2, "8", null) }.Take(a.open)];
 
@@ -54,8 +101,10 @@ public class JoiningTests
         });
     }
 
-    private static string Told(IEnumerable<OneFault> faults) => string.Join(" | ", faults.Select(f => $"{f.Ticket}: {string.Join(' ', f.Alerts.Select(a => a.Id))}"));
+    private static string Told(IEnumerable<OneFault> faults) =>
+        string.Join(" | ", faults.Select(f => $"{f.Ticket}: {string.Join(' ', f.Alerts.Select(a => a.Id))}"));
 
     [Theory, InlineData(1, true), InlineData(2, true), InlineData(3, false), InlineData(64, true), InlineData(65, false)]
-    public void What_is_said_again_and_again_is_told_as_its_count_doubles(int times, bool told) => Flapping.IsWorthTelling(times).ShouldBe(told);
+    public void What_is_said_again_and_again_is_told_as_its_count_doubles(int times, bool told) =>
+        Flapping.IsWorthTelling(times).ShouldBe(told);
 }

@@ -7,17 +7,30 @@ public class SyslogTests
 {
     private static readonly DateTimeOffset Newyear = new(2026, 1, 1, 0, 5, 0, TimeSpan.Zero);
 
-    private static SyslogMessage Read(string line) => SyslogMessage.Parse(line, Newyear) switch
-    {
-        Parsed<SyslogMessage>.Ok(var read) => read,
-        Parsed<SyslogMessage>.Refused(var reason) => throw new InvalidOperationException(reason),
-        _ => throw new System.Diagnostics.UnreachableException(),
-    };
+    private static SyslogMessage Read(string line) =>
+        SyslogMessage.Parse(line, Newyear) switch
+        {
+            Parsed<SyslogMessage>.Ok(var read) => read,
+            Parsed<SyslogMessage>.Refused(var reason) => throw new InvalidOperationException(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
 
     [Theory]
-    [InlineData("<131>1 2025-12-31T23:59:58.5Z brk-7 storage 812 ID4 - medium error on dk4", "brk-7", "storage", "medium error on dk4", "2025-12-31T23:59:58.5Z")]
+    [InlineData(
+        "<131>1 2025-12-31T23:59:58.5Z brk-7 storage 812 ID4 - medium error on dk4",
+        "brk-7",
+        "storage",
+        "medium error on dk4",
+        "2025-12-31T23:59:58.5Z"
+    )]
     [InlineData("<131>1 - brk-7 storage - - [a@1 x=\"] \\] y\"][b@1] bay 3 went dark", "brk-7", "storage", "bay 3 went dark", null)]
-    [InlineData("<131>Dec 31 23:59:58 brk-7 storage[812]: medium error on dk4", "brk-7", "storage", "medium error on dk4", "2025-12-31T23:59:58Z")]
+    [InlineData(
+        "<131>Dec 31 23:59:58 brk-7 storage[812]: medium error on dk4",
+        "brk-7",
+        "storage",
+        "medium error on dk4",
+        "2025-12-31T23:59:58Z"
+    )]
     [InlineData("<131>Jan  1 00:04:00 brk-7 bay 3 went dark", "brk-7", null, "bay 3 went dark", "2026-01-01T00:04:00Z")]
     [InlineData("<13>no head at all", null, null, "no head at all", null)]
     [InlineData("<131>1 2026-01-01T00:00:00Z h app - - - beep\u0007\u001b[2Jbeep", "h", "app", "beep··[2Jbeep", "2026-01-01T00:00:00Z")]
@@ -25,7 +38,9 @@ public class SyslogTests
     {
         var read = Read(line);
 
-        (read.Host, read.App, read.Text, read.At).ShouldBe((host, app, text, at is null ? null : DateTimeOffset.Parse(at, System.Globalization.CultureInfo.InvariantCulture)));
+        (read.Host, read.App, read.Text, read.At).ShouldBe(
+            (host, app, text, at is null ? null : DateTimeOffset.Parse(at, System.Globalization.CultureInfo.InvariantCulture))
+        );
     }
 
     [Theory]
@@ -35,12 +50,16 @@ public class SyslogTests
     [InlineData("<999>x")]
     [InlineData("<131>1 yesterday h a - - - x")]
     [InlineData("<131>1 2026-01-01T00:00:00Z h")]
-    public void What_is_no_line_is_refused(string line) => SyslogMessage.Parse(line, Newyear).ShouldBeOfType<Parsed<SyslogMessage>.Refused>();
+    public void What_is_no_line_is_refused(string line) =>
+        SyslogMessage.Parse(line, Newyear).ShouldBeOfType<Parsed<SyslogMessage>.Refused>();
 
     [Fact]
     public void The_first_rule_in_order_of_id_that_matches_says_what_a_line_is()
     {
-        var rules = new RuleBook([new("z-noise", "error", Outcome: RuleOutcome.Ignore), new("medium", @"medium error on (?<name>dk\d+)(?:, (?<count>\d+) times)?", App: "storage")]);
+        var rules = new RuleBook([
+            new("z-noise", "error", Outcome: RuleOutcome.Ignore),
+            new("medium", @"medium error on (?<name>dk\d+)(?:, (?<count>\d+) times)?", App: "storage"),
+        ]);
 
         var match = rules.On("storage", "Medium error on dk4, 41 times");
 
@@ -53,8 +72,10 @@ public class SyslogTests
     [InlineData("", "x", "A rule has an id, such as 'medium-error'.")]
     [InlineData("a", "", "The pattern of rule 'a' has 0 characters; 1 to 500.")]
     [InlineData("a", "(?<slot>x)", "Rule 'a' captures 'slot'; a rule captures bay, name, serial, array, asset, count.")]
-    public void A_rule_that_cannot_be_used_says_why(string id, string pattern, string sentence) => new IntakeRule(id, pattern).Problem().ShouldBe(sentence);
+    public void A_rule_that_cannot_be_used_says_why(string id, string pattern, string sentence) =>
+        new IntakeRule(id, pattern).Problem().ShouldBe(sentence);
 
     [Theory, InlineData("("), InlineData("(a)\\1")]
-    public void A_pattern_that_is_none_or_could_be_made_slow_is_refused(string pattern) => (new IntakeRule("a", pattern).Problem() ?? "").ShouldStartWith("The pattern of rule 'a' cannot be used:");
+    public void A_pattern_that_is_none_or_could_be_made_slow_is_refused(string pattern) =>
+        (new IntakeRule("a", pattern).Problem() ?? "").ShouldStartWith("The pattern of rule 'a' cannot be used:");
 }

@@ -23,7 +23,11 @@ public class ChoosingTests
         Chosen(Some.Model with { Loading = loading, Swap = swap }, TicketFacts.Ordinary).ShouldBe(procedure);
 
     public static TheoryData<Loading, SwapPower> Machines =>
-        [.. Enum.GetValues<Loading>().SelectMany(l => Enum.GetValues<SwapPower>().Select(s => (l, s))).Where(m => m is not (Loading.Inside, SwapPower.Hot))];
+        [
+            .. Enum.GetValues<Loading>()
+                .SelectMany(l => Enum.GetValues<SwapPower>().Select(s => (l, s)))
+                .Where(m => m is not (Loading.Inside, SwapPower.Hot)),
+        ];
 
     [Theory, MemberData(nameof(Machines))]
     public void Every_way_in_which_redundancy_comes_back_has_its_procedure_on_every_kind_of_machine(Loading loading, SwapPower swap)
@@ -45,20 +49,33 @@ public class ChoosingTests
     [Theory, MemberData(nameof(Machines))]
     public void Whatever_is_opened_for_the_bay_is_named_as_what_it_is(Loading loading, SwapPower swap)
     {
-        string[] wanted = [.. loading switch { Loading.Front => [], Loading.Drawer => ["the drawer"], Loading.Top => ["the chassis", "the cover"], _ => new[] { "the case" } }, .. swap == SwapPower.Off ? ["power"] : Array.Empty<string>()];
+        string[] wanted =
+        [
+            .. loading switch
+            {
+                Loading.Front => [],
+                Loading.Drawer => ["the drawer"],
+                Loading.Top => ["the chassis", "the cover"],
+                _ => new[] { "the case" },
+            },
+            .. swap == SwapPower.Off ? ["power"] : Array.Empty<string>(),
+        ];
         var machine = Some.Model with { Loading = loading, Swap = swap, SlidesOut = true, Bezel = Bezel.None };
 
         foreach (var (job, drives) in new[] { (JobKind.Fault, 1), (JobKind.Early, 1), (JobKind.Fault, 2) })
         {
             var facts = Facts(machine, TicketFacts.Ordinary with { Job = job, Drives = drives });
-            var sheet = SheetCompiler.Compile(Choosing.For(All, facts)[0], facts, Guid.Empty).Is(out var made, out var refused) ? made : throw new InvalidDataException(refused);
+            var sheet = SheetCompiler.Compile(Choosing.For(All, facts)[0], facts, Guid.Empty).Is(out var made, out var refused)
+                ? made
+                : throw new InvalidDataException(refused);
 
             sheet.Steps.Select(s => s.Opens).OfType<string>().Distinct().ShouldBe(wanted, ignoreOrder: true);
             sheet.Steps.Select(s => s.Closes).OfType<string>().Distinct().ShouldBe(wanted, ignoreOrder: true);
         }
     }
 
-    private static string Chosen(ApplianceModel model, TicketFacts ticket) => Choosing.For(All, Facts(model, ticket)) is [var first, ..] ? first.Id : "none";
+    private static string Chosen(ApplianceModel model, TicketFacts ticket) =>
+        Choosing.For(All, Facts(model, ticket)) is [var first, ..] ? first.Id : "none";
 
     private static SheetFacts Facts(ApplianceModel model, TicketFacts ticket) =>
         SampleFacts.For(All[0], model) with

@@ -19,15 +19,24 @@ public class CustodyTests
 
     [Fact]
     public void A_drive_with_data_on_it_leaves_only_when_somebody_agreed() =>
-        Played.At("end").Refusal(Exchange(agreed: null)).ShouldBe("The customer's data is on this drive. Ask whether it may leave, and write down who agreed.");
+        Played
+            .At("end")
+            .Refusal(Exchange(agreed: null))
+            .ShouldBe("The customer's data is on this drive. Ask whether it may leave, and write down who agreed.");
 
     [Fact]
     public void An_exchange_has_an_authorisation_number() =>
-        Played.At("end").Refusal(Exchange(number: null)).ShouldBe("An exchange under warranty has an authorisation number; without it the maker sends the drive back.");
+        Played
+            .At("end")
+            .Refusal(Exchange(number: null))
+            .ShouldBe("An exchange under warranty has an authorisation number; without it the maker sends the drive back.");
 
     [Fact]
     public void What_is_in_a_bay_is_not_returned() =>
-        Played.At("end").Refusal(Exchange() with { Serial = Some.New }).ShouldBe($"{Some.New} is with bay 2; only what an engineer holds is returned.");
+        Played
+            .At("end")
+            .Refusal(Exchange() with { Serial = Some.New })
+            .ShouldBe($"{Some.New} is with bay 2; only what an engineer holds is returned.");
 
     [Fact]
     public void The_wrong_serial_in_the_box_is_a_discrepancy_and_the_drive_stays_out()
@@ -39,7 +48,9 @@ public class CustodyTests
         played.Does(new ReturnArrived(Some.Bad, "P8GOOD0003"), Played.Sefa);
 
         played.Ticket.Custody.HolderOf(Some.Bad).ShouldBe(new Holder(HolderKind.Carrier, "Overfell Parcels"));
-        played.Ticket.Discrepancies.Select(d => d.Sentence).ShouldBe([$"The box for {Some.Bad} held something else. P8GOOD0003 was read; {Some.Bad} was expected."]);
+        played
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe([$"The box for {Some.Bad} held something else. P8GOOD0003 was read; {Some.Bad} was expected."]);
     }
 
     [Fact]
@@ -48,15 +59,20 @@ public class CustodyTests
         var played = Played.Reported();
         played.Does(new Core.Swaps.SnapshotTaken(Some.Snapshot()));
 
-        played.Refusal(new PartReserved(Some.New, "Cindral C8", 7_999_999_999_999, "Stores"), Played.Sefa)
-            .ShouldBe($"{Some.New} has 7,999,999,999,999 bytes; the array uses 8,000,000,000,000 of each member. It has to be at least as large.");
+        played
+            .Refusal(new PartReserved(Some.New, "Cindral C8", 7_999_999_999_999, "Stores"), Played.Sefa)
+            .ShouldBe(
+                $"{Some.New} has 7,999,999,999,999 bytes; the array uses 8,000,000,000,000 of each member. It has to be at least as large."
+            );
     }
 
     [Fact]
     public void A_ticket_closes_when_everything_is_accounted_for_and_tells_by_name_what_is_not()
     {
         var played = Played.At("end");
-        played.Refusal(new TicketClosed()).ShouldBe($"Not yet: sign-off: The customer has not signed off. custody: {Some.Bad} is with engineer ilka.");
+        played
+            .Refusal(new TicketClosed())
+            .ShouldBe($"Not yet: sign-off: The customer has not signed off. custody: {Some.Bad} is with engineer ilka.");
 
         played.Does(Exchange());
         played.Does(new ReturnSent(Some.Bad, "Overfell Parcels"));
@@ -75,7 +91,9 @@ public class CustodyTests
         var handedOver = new TicketClosed(ClosedOtherwise.HandedOver, "The customer watches it from here.");
 
         played.Refusal(handedOver).ShouldBe("Closing as handed-over takes a lead.");
-        played.Refusal(handedOver with { Reason = "" }, Played.Lioth).ShouldBe("Closing a ticket otherwise than whole takes a reason in writing.");
+        played
+            .Refusal(handedOver with { Reason = "" }, Played.Lioth)
+            .ShouldBe("Closing a ticket otherwise than whole takes a reason in writing.");
         played.Refusal(handedOver, Played.Lioth).ShouldBe($"Not yet: custody: {Some.Bad} is with engineer ilka.");
     }
 }

@@ -9,10 +9,25 @@ public class PartFitTests
     private static readonly DriveModel Old = new("Pellworth P8-K", Needed, "3.5-inch", "sas", "512e", "disk", Rpm: 7200);
 
     private static readonly Place Here = new(
-        Some.Model with { Interfaces = ["sas"], SectorFormats = ["512e"], Media = ["disk"] }, Needed, Old, 20_000, new HashSet<string> { "Pellworth P8-K" });
+        Some.Model with
+        {
+            Interfaces = ["sas"],
+            SectorFormats = ["512e"],
+            Media = ["disk"],
+        },
+        Needed,
+        Old,
+        20_000,
+        new HashSet<string> { "Pellworth P8-K" }
+    );
 
-    private static PartFit Of(DriveModel? model = null, long bytes = Needed, int? hours = null, string? usedIn = null, bool wiped = false) =>
-        PartFit.Of(new("C8NEW", (model ?? Old).Id, bytes, "Main stores", hours, usedIn, wiped), model ?? Old, Here);
+    private static PartFit Of(
+        DriveModel? model = null,
+        long bytes = Needed,
+        int? hours = null,
+        string? usedIn = null,
+        bool wiped = false
+    ) => PartFit.Of(new("C8NEW", (model ?? Old).Id, bytes, "Main stores", hours, usedIn, wiped), model ?? Old, Here);
 
     [Fact]
     public void A_qualified_drive_that_is_large_enough_fits() => Of().Fit.ShouldBe(Fit.Fits);
@@ -22,27 +37,30 @@ public class PartFitTests
     [InlineData(Needed, Fit.Fits)]
     public void Nominally_equal_drives_are_compared_by_their_bytes(long bytes, Fit fit) => Of(bytes: bytes).Fit.ShouldBe(fit);
 
-    public static TheoryData<DriveModel, string> Blocking => new()
-    {
-        { Old with { FormFactor = "2.5-inch" }, "It is 2.5-inch; the carrier takes 3.5-inch." },
-        { Old with { Interface = "sata" }, "Its interface is sata; the bays take sas." },
-        { Old with { SectorFormat = "4kn" }, "Its sectors are 4kn; the arrays take 512e." },
-        { Old with { Media = "flash" }, "It is flash; the arrays take disk." },
-    };
+    public static TheoryData<DriveModel, string> Blocking =>
+        new()
+        {
+            { Old with { FormFactor = "2.5-inch" }, "It is 2.5-inch; the carrier takes 3.5-inch." },
+            { Old with { Interface = "sata" }, "Its interface is sata; the bays take sas." },
+            { Old with { SectorFormat = "4kn" }, "Its sectors are 4kn; the arrays take 512e." },
+            { Old with { Media = "flash" }, "It is flash; the arrays take disk." },
+        };
 
     [Theory, MemberData(nameof(Blocking))]
     public void What_cannot_work_is_no_matter_of_opinion(DriveModel model, string why) => Of(model).Blocks.ShouldBe([why]);
 
-    public static TheoryData<DriveModel, string> Warning => new()
-    {
-        { Old with { Id = "Hask H8" }, "Hask H8 is not on the maker's list for Brackmere B12." },
-        { Old with { Shingled = true }, "Its tracks overlap (shingled): a rebuild onto it can take many times as long." },
-        { Old with { Duty = "desktop" }, "It was made for desktop duty, not for arrays." },
-        { Old with { Rpm = 5400 }, "It turns at 5400; the drive it replaces at 7200. The array is as slow as its slowest member." },
-    };
+    public static TheoryData<DriveModel, string> Warning =>
+        new()
+        {
+            { Old with { Id = "Hask H8" }, "Hask H8 is not on the maker's list for Brackmere B12." },
+            { Old with { Shingled = true }, "Its tracks overlap (shingled): a rebuild onto it can take many times as long." },
+            { Old with { Duty = "desktop" }, "It was made for desktop duty, not for arrays." },
+            { Old with { Rpm = 5400 }, "It turns at 5400; the drive it replaces at 7200. The array is as slow as its slowest member." },
+        };
 
     [Theory, MemberData(nameof(Warning))]
-    public void What_may_be_overruled_is_said(DriveModel model, string why) => (Of(model).Fit, string.Join(" ", Of(model).Warns)).ShouldBe((Fit.FitsWithWarnings, why));
+    public void What_may_be_overruled_is_said(DriveModel model, string why) =>
+        (Of(model).Fit, string.Join(" ", Of(model).Warns)).ShouldBe((Fit.FitsWithWarnings, why));
 
     [Theory, InlineData(9_000, Fit.Fits), InlineData(30_000, Fit.FitsWithWarnings)]
     public void Many_hours_are_a_warning(int hours, Fit fit) => Of(hours: hours).Fit.ShouldBe(fit);
@@ -50,12 +68,17 @@ public class PartFitTests
     [Fact]
     public void A_drive_from_another_machine_has_to_be_wiped_first()
     {
-        Of(usedIn: "FSC-9").Blocks.ShouldBe(["It comes out of FSC-9 and no wipe is on record: left-over array data can confuse or take over this machine. Wipe it and record that."]);
+        Of(usedIn: "FSC-9")
+            .Blocks.ShouldBe([
+                "It comes out of FSC-9 and no wipe is on record: left-over array data can confuse or take over this machine. Wipe it and record that.",
+            ]);
         Of(usedIn: "FSC-9", wiped: true).Fit.ShouldBe(Fit.Fits);
     }
 
     [Fact]
     public void What_fits_comes_before_what_warns_and_the_smallest_that_will_do_before_the_rest() =>
-        PartFit.Ranked([Of(bytes: Needed * 2), Of(Old with { Shingled = true }), Of(bytes: 1), Of()]).Select(f => (f.Fit, f.Part.Bytes)).ShouldBe(
-            [(Fit.Fits, Needed), (Fit.Fits, Needed * 2), (Fit.FitsWithWarnings, Needed), (Fit.DoesNotFit, 1L)]);
+        PartFit
+            .Ranked([Of(bytes: Needed * 2), Of(Old with { Shingled = true }), Of(bytes: 1), Of()])
+            .Select(f => (f.Fit, f.Part.Bytes))
+            .ShouldBe([(Fit.Fits, Needed), (Fit.Fits, Needed * 2), (Fit.FitsWithWarnings, Needed), (Fit.DoesNotFit, 1L)]);
 }

@@ -28,7 +28,11 @@ public class LateEntryTests
 
         played.Arrives(new SnapshotTaken(Some.Snapshot(state: Core.Appliances.ArrayState.Rebuilding)), at: passed.AddSeconds(30));
 
-        played.Ticket.Discrepancies.Select(d => d.Sentence).ShouldBe(["'not-rebuilding' was passed by ilka, but at that time: vault is rebuilding. Wait until it has ended, then take a snapshot again."]);
+        played
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe([
+                "'not-rebuilding' was passed by ilka, but at that time: vault is rebuilding. Wait until it has ended, then take a snapshot again.",
+            ]);
     }
 
     [Fact]

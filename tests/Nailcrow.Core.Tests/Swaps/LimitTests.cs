@@ -1,7 +1,7 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Sheets;
-using Nailcrow.Core.Tests.Procedures;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tests.Procedures;
 
 namespace Nailcrow.Core.Tests.Swaps;
 
@@ -10,10 +10,15 @@ public class LimitTests
 {
     private static Played WithCover(int seconds)
     {
-        var text = $"procedure: cover\ntitle: Cover\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n      - id: open\n        limit: Take the cover off.\n        seconds: {seconds}\n        until: close\n      - id: close\n        do: Put the cover on.\n";
+        var text =
+            $"procedure: cover\ntitle: Cover\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n      - id: open\n        limit: Take the cover off.\n        seconds: {seconds}\n        until: close\n      - id: close\n        do: Put the cover on.\n";
         var procedure = Made.Read(text);
         var played = Played.Reported();
-        played.Does(new SheetCompiled(((Parsed<RunSheet>.Ok)SheetCompiler.Compile(procedure, SampleFacts.For(procedure, Some.Model), Guid.NewGuid())).Value));
+        played.Does(
+            new SheetCompiled(
+                ((Parsed<RunSheet>.Ok)SheetCompiler.Compile(procedure, SampleFacts.For(procedure, Some.Model), Guid.NewGuid())).Value
+            )
+        );
         played.Answers("done");
         return played;
     }
@@ -38,6 +43,8 @@ public class LimitTests
 
         played.Answers("done"); // a minute after the cover came off
 
-        played.Ticket.Discrepancies.Select(d => d.Sentence).ShouldBe([$"'close' was to be done by {deadline.UtcDateTime:HH:mm:ss} UTC and was done 30 s later."]);
+        played
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe([$"'close' was to be done by {deadline.UtcDateTime:HH:mm:ss} UTC and was done 30 s later."]);
     }
 }

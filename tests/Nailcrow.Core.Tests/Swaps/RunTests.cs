@@ -38,10 +38,19 @@ public class RunTests
     public void A_fatal_pull_takes_a_lead_who_overrules_in_writing_and_it_shows_for_good()
     {
         var played = Played.At("not-fatal");
-        played.Does(new SnapshotTaken(Some.Snapshot(ArrayLevel.Raid5, badRole: BayRole.Member) with { Arrays = [new("vault", ArrayLevel.Raid5, 7, ArrayState.Degraded)] }));
+        played.Does(
+            new SnapshotTaken(
+                Some.Snapshot(ArrayLevel.Raid5, badRole: BayRole.Member) with
+                {
+                    Arrays = [new("vault", ArrayLevel.Raid5, 7, ArrayState.Degraded)],
+                }
+            )
+        );
         var sheet = played.Ticket.Sheet!.Id; // At made one
 
-        played.PassRefusal().ShouldBe("Pulling bay 2 is fatal: vault cannot lose this member: its data would be lost. Only a lead may let this go on.");
+        played
+            .PassRefusal()
+            .ShouldBe("Pulling bay 2 is fatal: vault cannot lose this member: its data would be lost. Only a lead may let this go on.");
         played.Refusal(new StepOverruled(sheet, "not-fatal", "Backup is good")).ShouldBe("ilka may not do this; it takes the role lead.");
         played.Refusal(new StepOverruled(sheet, "not-fatal", " "), Played.Lioth).ShouldBe("Overruling takes a reason in writing.");
         played.Does(new StepOverruled(sheet, "not-fatal", "Backup is good"), Played.Lioth);
@@ -72,7 +81,9 @@ public class RunTests
 
         played.Answers("P8GOOD0003");
         played.Step?.Id.ShouldBe("put-back");
-        played.Ticket.Run!.Visits[^1].Said.ShouldBe($"P8GOOD0003 was read; {Some.Bad} was expected. That is the drive of bay 3, member of vault.");
+        played
+            .Ticket.Run!.Visits[^1]
+            .Said.ShouldBe($"P8GOOD0003 was read; {Some.Bad} was expected. That is the drive of bay 3, member of vault.");
         Stepping.Bay(played.Ticket, played.Ticket.Sheet!, played.Step!).ShouldBe("3");
 
         played.Answers("done");
@@ -123,7 +134,9 @@ public class RunTests
         played.Ticket.Discrepancies.ShouldBeEmpty();
 
         played.Arrives(new StepAnswered(sheet, "mark-software", "no"), Played.Tamsel);
-        played.Ticket.Discrepancies.Select(d => d.Sentence).ShouldBe(["'mark-software' was answered 'no' by tamsel while the run stood at 'mark-lamp'."]);
+        played
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe(["'mark-software' was answered 'no' by tamsel while the run stood at 'mark-lamp'."]);
         played.Step?.Id.ShouldBe("mark-lamp");
     }
 
@@ -152,7 +165,9 @@ public class RunTests
     {
         var played = Played.At("backup");
 
-        played.Refusal(new StepAnswered(played.Ticket.Sheet!.Id, "backup", "maybe")).ShouldBe("'maybe' is no answer to 'backup'; accepted: yes, no, unknown.");
+        played
+            .Refusal(new StepAnswered(played.Ticket.Sheet!.Id, "backup", "maybe"))
+            .ShouldBe("'maybe' is no answer to 'backup'; accepted: yes, no, unknown.");
     }
 
     [Fact]
@@ -162,7 +177,9 @@ public class RunTests
 
         played.Does(new StepAnswered(Guid.NewGuid(), "strap", "done"));
 
-        played.Ticket.Discrepancies.Select(d => d.Sentence).ShouldBe(["'done' was answered at 'strap' of a sheet that is not this ticket's."]);
+        played
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe(["'done' was answered at 'strap' of a sheet that is not this ticket's."]);
     }
 
     [Fact]
@@ -170,6 +187,8 @@ public class RunTests
     {
         var played = Played.At("snapshot-before");
 
-        played.Refusal(new StepAnswered(played.Ticket.Sheet!.Id, "snapshot-before", "done")).ShouldBe("'snapshot-before' is a gate: it is passed when its condition holds, not answered.");
+        played
+            .Refusal(new StepAnswered(played.Ticket.Sheet!.Id, "snapshot-before", "done"))
+            .ShouldBe("'snapshot-before' is a gate: it is passed when its condition holds, not answered.");
     }
 }

@@ -28,7 +28,19 @@ public class SeveralDrivesTests
         }
         played.Does(new ArrivedOnSite());
         played.Does(new SnapshotTaken(Seen()));
-        var facts = new SheetFacts(Some.Model, "FSC-1", Some.Chassis, "Corrin", "Hall", "vault", [new("2", Some.Bad, "dk0", New[0]), new("3", Second, "dk6", New[1])], TicketFacts.Ordinary with { Drives = 2 });
+        var facts = new SheetFacts(
+            Some.Model,
+            "FSC-1",
+            Some.Chassis,
+            "Corrin",
+            "Hall",
+            "vault",
+            [new("2", Some.Bad, "dk0", New[0]), new("3", Second, "dk6", New[1])],
+            TicketFacts.Ordinary with
+            {
+                Drives = 2,
+            }
+        );
         played.Does(new SheetCompiled(((Parsed<RunSheet>.Ok)SheetCompiler.Compile(Shipped.Named("several"), facts, Guid.NewGuid())).Value));
         Follow(played, until: "which.2");
         played.Does(new SnapshotTaken(Seen(New[0])));
@@ -46,7 +58,12 @@ public class SeveralDrivesTests
             if (step.IsPassed)
                 played.Passes();
             else
-                played.Answers(step.Kind == StepKind.Scan ? Stepping.Expected(played.Ticket, played.Ticket.Sheet!, step)! : step.Erases ? $"{played.Ticket.Sheet!.DriveOf(step).Bay} {played.Ticket.Swap.InSerial}" : step.Kind == StepKind.Read ? "Nightly" : step.Answers[0].Answer); // a sheet is being followed
+                played.Answers(
+                    step.Kind == StepKind.Scan ? Stepping.Expected(played.Ticket, played.Ticket.Sheet!, step)!
+                    : step.Erases ? $"{played.Ticket.Sheet!.DriveOf(step).Bay} {played.Ticket.Swap.InSerial}"
+                    : step.Kind == StepKind.Read ? "Nightly"
+                    : step.Answers[0].Answer
+                ); // a sheet is being followed
         }
     }
 
@@ -60,8 +77,13 @@ public class SeveralDrivesTests
     private static Bay Numbered(Bay bay, string[] inserted) =>
         bay.Label is not ("2" or "3") ? bay
         : int.Parse(bay.Label, System.Globalization.CultureInfo.InvariantCulture) - 2 is var drive && drive < inserted.Length
-            ? bay with { Serial = inserted[drive], Role = BayRole.Member, Health = DriveHealth.Good }
-            : bay with { Serial = drive == 0 ? Some.Bad : Second, Role = BayRole.Dropped, Health = DriveHealth.Faulted };
+            ? bay with
+            {
+                Serial = inserted[drive],
+                Role = BayRole.Member,
+                Health = DriveHealth.Good,
+            }
+        : bay with { Serial = drive == 0 ? Some.Bad : Second, Role = BayRole.Dropped, Health = DriveHealth.Faulted };
 
     [Fact]
     public void What_was_before_stays_what_it_was_however_often_the_bays_are_looked_at_in_between()
@@ -93,7 +115,11 @@ public class SeveralDrivesTests
     {
         var played = AtTheSecond();
 
-        played.Refusal(new TicketCancelled("Changed my mind."), Played.Lioth).ShouldBe("A drive has been moved; this ticket can be closed, not cancelled.");
-        played.Refusal(new ReturnOpened(Some.Bad, ReturnReason.ExchangeUnderWarranty, new(HolderKind.Maker, "Pellworth"), "RX-1", null, null)).ShouldBe("The customer's data is on this drive. Ask whether it may leave, and write down who agreed.");
+        played
+            .Refusal(new TicketCancelled("Changed my mind."), Played.Lioth)
+            .ShouldBe("A drive has been moved; this ticket can be closed, not cancelled.");
+        played
+            .Refusal(new ReturnOpened(Some.Bad, ReturnReason.ExchangeUnderWarranty, new(HolderKind.Maker, "Pellworth"), "RX-1", null, null))
+            .ShouldBe("The customer's data is on this drive. Ask whether it may leave, and write down who agreed.");
     }
 }

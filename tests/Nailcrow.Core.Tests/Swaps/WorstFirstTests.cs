@@ -11,7 +11,9 @@ public class WorstFirstTests
     private static string[] Order(Snapshot seen, JobKind job = JobKind.Fault, string? bay = "2", string? serial = Some.Bad)
     {
         var played = new Played();
-        played.Does(new FaultReported("FSC-1", Some.Chassis, "Brackmere B12", "Corrin Trust", "Corrin", "Hall", job, "Amber lamp", bay, serial));
+        played.Does(
+            new FaultReported("FSC-1", Some.Chassis, "Brackmere B12", "Corrin Trust", "Corrin", "Hall", job, "Amber lamp", bay, serial)
+        );
         played.Does(new SnapshotTaken(seen));
         return [.. Proposed(played).Select(d => d.Bay)];
     }
@@ -30,7 +32,14 @@ public class WorstFirstTests
 
     [Fact]
     public void Of_those_still_in_the_array_whatever_most_speaks_against_goes_first() =>
-        Order(With(("1", b => b with { Health = DriveHealth.Worn }), ("4", b => b with { Health = DriveHealth.Faulted }), ("5", b => b with { Health = DriveHealth.Worn, Signs = ["reallocated"] }))).ShouldBe(["2", "4", "5", "1"]);
+        Order(
+                With(
+                    ("1", b => b with { Health = DriveHealth.Worn }),
+                    ("4", b => b with { Health = DriveHealth.Faulted }),
+                    ("5", b => b with { Health = DriveHealth.Worn, Signs = ["reallocated"] })
+                )
+            )
+            .ShouldBe(["2", "4", "5", "1"]);
 
     [Fact]
     public void What_another_array_has_dropped_is_no_matter_of_this_ticket()
@@ -55,7 +64,16 @@ public class WorstFirstTests
 
     [Fact]
     public void For_growth_all_members_come_what_is_not_well_first_and_then_the_smallest() =>
-        Order(With(("2", b => b with { Role = BayRole.Member, Health = DriveHealth.Good }), ("5", b => b with { Health = DriveHealth.Worn }), ("6", b => b with { Bytes = 4_000_000_000_000 })), JobKind.Growth, bay: null, serial: null)
+        Order(
+                With(
+                    ("2", b => b with { Role = BayRole.Member, Health = DriveHealth.Good }),
+                    ("5", b => b with { Health = DriveHealth.Worn }),
+                    ("6", b => b with { Bytes = 4_000_000_000_000 })
+                ),
+                JobKind.Growth,
+                bay: null,
+                serial: null
+            )
             .ShouldBe(["5", "6", "1", "2", "3", "4"]);
 
     [Fact]

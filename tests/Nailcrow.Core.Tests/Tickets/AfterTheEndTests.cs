@@ -52,6 +52,27 @@ public class AfterTheEndTests
         played.Ticket.Discrepancies.Count.ShouldBe(1);
     }
 
+    [Theory, InlineData(1), InlineData(20), InlineData(300)]
+    public void What_happened_seconds_before_the_closing_and_arrived_after_it_was_not_known_to_whoever_closed(int seconds)
+    {
+        var played = Cancelled();
+
+        played.Arrives(new DrivePulled("2", Some.Bad), at: played.Now.AddSeconds(-seconds));
+
+        played.Ticket.OpenAfterEnd.ShouldNotBeNull();
+    }
+
+    [Fact]
+    public void What_had_arrived_before_the_closing_is_not_late_however_slow_it_was()
+    {
+        var played = Played.Reported();
+        played.Now = played.Now.AddHours(4);
+        played.Arrives(new ReadingTaken("vault", Progress.Running, RebuildPhase.Rebuilding, "person", 10m), at: Some.Noon.AddHours(1));
+        played.Does(new TicketCancelled("The lamp was a reflection"), Played.Lioth);
+
+        played.Ticket.OpenAfterEnd.ShouldBeNull();
+    }
+
     [Fact]
     public void It_says_the_same_whichever_arrives_first()
     {

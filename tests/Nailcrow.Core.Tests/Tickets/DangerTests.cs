@@ -21,7 +21,11 @@ public class DangerTests
     [Theory]
     [InlineData(ArrayLevel.Raid6, 1, "vault is degraded, 5 of 6 members: it can lose one drive more.")]
     [InlineData(ArrayLevel.Raid5, 0, "vault is degraded, 5 of 6 members: one more loss and its data is gone.")]
-    [InlineData(ArrayLevel.Raid0, -1, "vault is degraded, 5 of 6 members, and it has no redundancy: its data is lost. No swap brings it back; it is rebuilt from nothing and restored.")]
+    [InlineData(
+        ArrayLevel.Raid0,
+        -1,
+        "vault is degraded, 5 of 6 members, and it has no redundancy: its data is lost. No swap brings it back; it is rebuilt from nothing and restored."
+    )]
     public void How_much_is_left_is_said_in_a_sentence(ArrayLevel level, int margin, string sentence)
     {
         var danger = Of(Some.Snapshot(level));
@@ -33,18 +37,27 @@ public class DangerTests
     public void Other_drives_that_are_not_well_are_named_with_their_signs_the_worst_first_and_the_reported_one_is_not()
     {
         var seen = Some.Snapshot();
-        seen = seen with { Bays = [.. seen.Bays.Select(b => b.Label switch
+        seen = seen with
         {
-            "3" => b with { Health = DriveHealth.Worn, Signs = ["38 reallocated sectors"] },
-            "6" => b with { Health = DriveHealth.Faulted },
-            _ => b,
-        })] };
+            Bays =
+            [
+                .. seen.Bays.Select(b =>
+                    b.Label switch
+                    {
+                        "3" => b with { Health = DriveHealth.Worn, Signs = ["38 reallocated sectors"] },
+                        "6" => b with { Health = DriveHealth.Faulted },
+                        _ => b,
+                    }
+                ),
+            ],
+        };
 
-        Of(seen).Suspects.Select(s => s.Sentence).ShouldBe(
-        [
-            "Bay 6 (P8GOOD0006) is faulted. The rebuild reads from it: backup first.",
-            "Bay 3 (P8GOOD0003) is worn: 38 reallocated sectors. The rebuild reads from it: backup first.",
-        ]);
+        Of(seen)
+            .Suspects.Select(s => s.Sentence)
+            .ShouldBe([
+                "Bay 6 (P8GOOD0006) is faulted. The rebuild reads from it: backup first.",
+                "Bay 3 (P8GOOD0003) is worn: 38 reallocated sectors. The rebuild reads from it: backup first.",
+            ]);
     }
 
     [Fact]
@@ -56,7 +69,9 @@ public class DangerTests
 
         var danger = Danger.Of(played.Ticket);
 
-        danger.Suspects.Select(s => s.Sentence).ShouldBe(["Bay 4 (P8GOOD0004) reads good, but medium error (41 times). The rebuild reads from it: backup first."]);
+        danger
+            .Suspects.Select(s => s.Sentence)
+            .ShouldBe(["Bay 4 (P8GOOD0004) reads good, but medium error (41 times). The rebuild reads from it: backup first."]);
         (danger.Margin, danger.AtWorst).ShouldBe((1, 0));
     }
 
@@ -85,10 +100,25 @@ public class DangerTests
     {
         var played = Played.Reported();
         var seen = Some.Snapshot();
-        var swapped = seen with { Bays = [.. seen.Bays.Select(b => b.Label switch { "2" => b with { Serial = "P8GOOD0005" }, "5" => b with { Serial = Some.Bad }, _ => b })] };
+        var swapped = seen with
+        {
+            Bays =
+            [
+                .. seen.Bays.Select(b =>
+                    b.Label switch
+                    {
+                        "2" => b with { Serial = "P8GOOD0005" },
+                        "5" => b with { Serial = Some.Bad },
+                        _ => b,
+                    }
+                ),
+            ],
+        };
 
         played.Does(new SnapshotTaken(swapped));
 
-        played.Ticket.Discrepancies.Select(d => d.Sentence).ShouldBe([$"The report says {Some.Bad} is in bay 2; the machine has it in bay 5."]);
+        played
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe([$"The report says {Some.Bad} is in bay 2; the machine has it in bay 5."]);
     }
 }

@@ -12,7 +12,9 @@ public class DecisionTests
     {
         var played = Played.Reported();
 
-        played.Refusal(new EngineerAssigned("tamsel")).ShouldBe("Only a dispatcher or a lead gives a ticket to somebody else; take it yourself as ilka.");
+        played
+            .Refusal(new EngineerAssigned("tamsel"))
+            .ShouldBe("Only a dispatcher or a lead gives a ticket to somebody else; take it yourself as ilka.");
         played.Does(new EngineerAssigned("ilka"));
         played.Refusal(new EngineerAssigned("tamsel"), Played.Tamsel).ShouldBe("T-1001 is with ilka; ask a dispatcher to move it.");
         played.Refusal(new EngineerAssigned("tamsel"), new Actor("dorrik", [Role.Dispatcher])).ShouldBe("accepted");
@@ -24,7 +26,9 @@ public class DecisionTests
         var played = Played.At("pull");
         played.Does(new PutOnHold("The quarry gate is shut."));
 
-        NextAction.Of(played.Ticket).ShouldBe(new NextAction("dispatcher", "On hold: The quarry gate is shut. Lift the hold when that is over.", Move.LiftHold));
+        NextAction
+            .Of(played.Ticket)
+            .ShouldBe(new NextAction("dispatcher", "On hold: The quarry gate is shut. Lift the hold when that is over.", Move.LiftHold));
         played.Ticket.Stage.ShouldBe(Stage.OnSite);
 
         played.Does(new HoldLifted());
@@ -71,7 +75,9 @@ public class DecisionTests
         played.Arrives(new DrivePulled("3", "P8GOOD0003"));
         var open = played.Ticket.Discrepancies.Single();
 
-        played.Refusal(new TicketClosed(ClosedOtherwise.HandedOver, "They watch it"), Played.Lioth).ShouldContain($"discrepancies: {open.Sentence} ({open.Id})");
+        played
+            .Refusal(new TicketClosed(ClosedOtherwise.HandedOver, "They watch it"), Played.Lioth)
+            .ShouldContain($"discrepancies: {open.Sentence} ({open.Id})");
     }
 
     [Fact]
@@ -80,14 +86,20 @@ public class DecisionTests
         var played = Played.At("pull");
 
         played.Refusal(new SheetCompiled(played.Ticket.Sheet!)).ShouldBe("A run is under way; finish it, or call for help on it.");
-        Played.At("end").Refusal(new SheetCompiled(played.Ticket.Sheet!)).ShouldBe("The swap on this ticket is done; a further drive gets a ticket of its own.");
+        Played
+            .At("end")
+            .Refusal(new SheetCompiled(played.Ticket.Sheet!))
+            .ShouldBe("The swap on this ticket is done; a further drive gets a ticket of its own.");
     }
 
     [Fact]
     public void A_ticket_that_does_not_exist_takes_nothing_but_its_report()
     {
         Ruling.On(new Ticket(4242), new NoteWritten("x"), Played.Ilka, Some.Noon).ShouldBe(new Ruling.Refused("T-4242 does not exist."));
-        Played.Reported().Refusal(new FaultReported("FSC-1", "x", "x", "x", "x", "x", JobKind.Fault, "Again")).ShouldBe("T-1001 already has its report; add what is new as evidence.");
+        Played
+            .Reported()
+            .Refusal(new FaultReported("FSC-1", "x", "x", "x", "x", "x", JobKind.Fault, "Again"))
+            .ShouldBe("T-1001 already has its report; add what is new as evidence.");
     }
 
     [Theory]

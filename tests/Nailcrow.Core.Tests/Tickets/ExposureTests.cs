@@ -14,7 +14,21 @@ public class ExposureTests
         var played = new Played();
         void Later(int hours) => played.Now = Some.Noon.AddHours(hours);
         Later(0);
-        played.Does(new FaultReported("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", job, "Lamp", "2", Some.Bad, Since: Some.Noon.AddHours(-2)));
+        played.Does(
+            new FaultReported(
+                "FSC-1",
+                Some.Chassis,
+                "B12",
+                "Corrin",
+                "Corrin",
+                "Hall",
+                job,
+                "Lamp",
+                "2",
+                Some.Bad,
+                Since: Some.Noon.AddHours(-2)
+            )
+        );
         played.Does(new SnapshotTaken(Some.Snapshot()));
         played.Does(new PartReserved(Some.New, "Cindral C8", 8_001_563_222_016, "Main"), Played.Sefa);
         Later(5);
@@ -39,12 +53,14 @@ public class ExposureTests
 
         var exposure = Exposure.Of(played.Ticket);
 
-        Hours(exposure).ShouldBe([(ExposurePart.WaitingForPart, 7), (ExposurePart.Travel, 4), (ExposurePart.Work, 1), (ExposurePart.Rebuild, 20)]);
+        Hours(exposure)
+            .ShouldBe([(ExposurePart.WaitingForPart, 7), (ExposurePart.Travel, 4), (ExposurePart.Work, 1), (ExposurePart.Rebuild, 20)]);
         exposure?.Until.ShouldBe(played.Ticket.Readings[^1].At);
     }
 
     [Fact]
-    public void While_it_lasts_the_last_stretch_has_no_end() => Hours(Exposure.Of(Swapped().Ticket)).Last().ShouldBe((ExposurePart.Rebuild, -1));
+    public void While_it_lasts_the_last_stretch_has_no_end() =>
+        Hours(Exposure.Of(Swapped().Ticket)).Last().ShouldBe((ExposurePart.Rebuild, -1));
 
     [Fact]
     public void An_early_job_exposes_nothing_until_its_drive_is_pulled()
@@ -80,8 +96,14 @@ public class ExposureTests
 
         var life = DriveLife.Of(played.Record);
 
-        life.Where(e => e.Serial == Some.New).Select(e => e.Sentence).ShouldBe(
-            ["In bay 2 of FSC-1: filling, reads good.", "Went to depot Main.", "Went to engineer ilka.", "Went to bay 2 of FSC-1."]);
+        life.Where(e => e.Serial == Some.New)
+            .Select(e => e.Sentence)
+            .ShouldBe([
+                "In bay 2 of FSC-1: filling, reads good.",
+                "Went to depot Main.",
+                "Went to engineer ilka.",
+                "Went to bay 2 of FSC-1.",
+            ]);
         life.Where(e => e.Serial == Some.Bad).Select(e => e.Kind).ShouldBe([LifeEventKind.Seen, LifeEventKind.Wiped, LifeEventKind.Moved]);
     }
 
@@ -93,18 +115,38 @@ public class ExposureTests
         seen.Select(s => (s.Bay, s.Name, s.How)).ShouldBe([("2", "dk0", "pull")]);
         BayMap.Warning(seen).ShouldBeNull();
         BayMap.WarningOf("2", seen).ShouldBeNull();
-        BayMap.WarningOf("3", seen).ShouldBe("No pull and no light has confirmed yet which drive the software means by bay 3. Trust the marks, not the name.");
-        BayMap.Warning([.. seen, seen[0] with { Bay = "7" }]).ShouldBe("Two visits disagree: dk0 was found in bays 2 and 7. The cabling was changed, or a record is wrong.");
+        BayMap
+            .WarningOf("3", seen)
+            .ShouldBe("No pull and no light has confirmed yet which drive the software means by bay 3. Trust the marks, not the name.");
+        BayMap
+            .Warning([.. seen, seen[0] with { Bay = "7" }])
+            .ShouldBe("Two visits disagree: dk0 was found in bays 2 and 7. The cabling was changed, or a record is wrong.");
     }
 
     [Fact]
     public void A_machine_set_up_without_redundancy_is_said_to_be_beyond_a_swap_before_anything_is_known_of_its_bays()
     {
         var played = new Played();
-        played.Does(new FaultReported("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", JobKind.Fault, "Lamp", Arrays: [new("scratch", ArrayLevel.Raid0, 3)]));
+        played.Does(
+            new FaultReported(
+                "FSC-1",
+                Some.Chassis,
+                "B12",
+                "Corrin",
+                "Corrin",
+                "Hall",
+                JobKind.Fault,
+                "Lamp",
+                Arrays: [new("scratch", ArrayLevel.Raid0, 3)]
+            )
+        );
 
         Danger.Of(played.Ticket).Help.ShouldBe(SwapHelp.NoRedundancy);
-        NextAction.Of(played.Ticket).Say.ShouldBe("Talk to the customer before anyone travels. The machine was set up without redundancy: no swap brings its data back. It is rebuilt from nothing and restored.");
+        NextAction
+            .Of(played.Ticket)
+            .Say.ShouldBe(
+                "Talk to the customer before anyone travels. The machine was set up without redundancy: no swap brings its data back. It is rebuilt from nothing and restored."
+            );
         played.Does(new HelpCalled("They know and want the drive replaced all the same."));
         played.Does(new HelpAnswered(true, "Agreed with the keeper."), Played.Lioth);
         NextAction.Of(played.Ticket).Move.ShouldBe(Move.Take);

@@ -12,18 +12,35 @@ public class FoldTests
 
     /// <summary>What a ticket says, so that two can be compared whole: lists in records compare by reference.</summary>
     private static string Told(Ticket t) =>
-        string.Join("\n", t.Stage, t.Run?.Current, t.Swap.OutSerial, t.Swap.InSerial, t.Entries, string.Join(";", t.Custody.Moves),
-            string.Join(";", t.Discrepancies), string.Join(";", t.Run?.Visits ?? []), string.Join(";", ClosingCondition.Of(t)), t.Before?.TakenAt, t.After?.TakenAt);
+        string.Join(
+            "\n",
+            t.Stage,
+            t.Run?.Current,
+            t.Swap.OutSerial,
+            t.Swap.InSerial,
+            t.Entries,
+            string.Join(";", t.Custody.Moves),
+            string.Join(";", t.Discrepancies),
+            string.Join(";", t.Run?.Visits ?? []),
+            string.Join(";", ClosingCondition.Of(t)),
+            t.Before?.TakenAt,
+            t.After?.TakenAt
+        );
 
     [Fact]
     public void A_ticket_depends_on_its_set_of_entries_and_not_on_the_order_they_arrived_in() =>
-        Gen.Shuffle(Enumerable.Range(0, Whole.Count).ToArray()).Sample(order =>
-            Told(Ticket.Fold(1001, order.Select(i => Whole[i]))).ShouldBe(Told(Ticket.Fold(1001, Whole))), iter: 60);
+        Gen.Shuffle(Enumerable.Range(0, Whole.Count).ToArray())
+            .Sample(order => Told(Ticket.Fold(1001, order.Select(i => Whole[i]))).ShouldBe(Told(Ticket.Fold(1001, Whole))), iter: 60);
 
     [Fact]
     public void A_record_that_grew_entry_by_entry_tells_what_one_read_at_once_tells() =>
-        Gen.Shuffle(Enumerable.Range(0, Whole.Count).ToArray()).Sample(order =>
-            Told(order.Aggregate(TicketRecord.Of(1001, []), (r, i) => r.With(Whole[i])).Ticket).ShouldBe(Told(Ticket.Fold(1001, Whole))), iter: 20);
+        Gen.Shuffle(Enumerable.Range(0, Whole.Count).ToArray())
+            .Sample(
+                order =>
+                    Told(order.Aggregate(TicketRecord.Of(1001, []), (r, i) => r.With(Whole[i])).Ticket)
+                        .ShouldBe(Told(Ticket.Fold(1001, Whole))),
+                iter: 20
+            );
 
     [Fact]
     public void The_same_entry_twice_is_once() => Told(Ticket.Fold(1001, Whole.Concat(Whole))).ShouldBe(Told(Ticket.Fold(1001, Whole)));
@@ -35,7 +52,9 @@ public class FoldTests
 
         played.Arrives(new NoteWritten("Seen it"), at: played.Now.AddHours(3));
 
-        played.Ticket.Discrepancies.Select(d => d.Sentence).ShouldBe(["An entry says it happened 2 h 59 min after it was recorded; the sending device's clock was wrong."]);
+        played
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe(["An entry says it happened 2 h 59 min after it was recorded; the sending device's clock was wrong."]);
     }
 
     [Fact]
@@ -64,20 +83,30 @@ public class FoldTests
 
     [Fact]
     public void A_ticket_with_a_drive_moved_is_not_cancelled() =>
-        Played.At("end").Refusal(new TicketCancelled("No"), Played.Lioth).ShouldBe("A drive has been moved; this ticket can be closed, not cancelled.");
+        Played
+            .At("end")
+            .Refusal(new TicketCancelled("No"), Played.Lioth)
+            .ShouldBe("A drive has been moved; this ticket can be closed, not cancelled.");
 
     [Fact]
     public void Stores_may_issue_and_an_engineer_may_not() =>
-        Played.Reported().Refusal(new PartIssued(Some.New, "ilka")).ShouldBe("ilka may not do this; it takes the role stores or dispatcher or lead.");
+        Played
+            .Reported()
+            .Refusal(new PartIssued(Some.New, "ilka"))
+            .ShouldBe("ilka may not do this; it takes the role stores or dispatcher or lead.");
 
     [Fact]
     public void What_to_do_next_is_always_one_thing()
     {
         NextAction.Of(Played.Reported().Ticket).ShouldBe(new NextAction("dispatcher", "Assign an engineer, or take it.", Move.Take));
-        NextAction.Of(Played.At("backup").Ticket).ShouldBe(new NextAction("ilka", "Ask the customer if there is a backup of what is on vault.", Move.FollowRun));
+        NextAction
+            .Of(Played.At("backup").Ticket)
+            .ShouldBe(new NextAction("ilka", "Ask the customer if there is a backup of what is on vault.", Move.FollowRun));
         NextAction.Of(Played.At("snapshot-before").Ticket).Say.ShouldBe("There is no snapshot since you arrived; take one.");
         NextAction.Of(Played.At("not-rebuilding").Ticket).Say.ShouldBe("Go on: vault is not rebuilding now.");
         NextAction.Of(Played.At("joined").Ticket).Say.ShouldBe("Follow the rebuild. C8NEWW2286 is unclaimed, not yet a member.");
-        NextAction.Of(Played.At("end").Ticket).ShouldBe(new NextAction("ilka", $"Open a return for {Some.Bad}, which is with engineer ilka.", Move.OpenReturn));
+        NextAction
+            .Of(Played.At("end").Ticket)
+            .ShouldBe(new NextAction("ilka", $"Open a return for {Some.Bad}, which is with engineer ilka.", Move.OpenReturn));
     }
 }

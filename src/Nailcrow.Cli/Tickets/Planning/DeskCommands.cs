@@ -14,38 +14,80 @@ internal static class DeskCommands
         new Command("desk", "All open tickets, what comes first on top, with who could take those that nobody has.").Does(async call =>
         {
             var desk = await call.Client.DeskAsync(call.Ct);
-            call.Show(desk, ContractJson.Default.DeskView, screen =>
-            {
-                screen.Table(["", "ticket", "because", "due", "appliance", "site", "who"], desk.Lines.Select(l => new[]
+            call.Show(
+                desk,
+                ContractJson.Default.DeskView,
+                screen =>
                 {
-                    Urgent(l.Priority.Urgency), $"[bold]{TicketNumber.Text(l.Ticket.Number)}[/]", Screen.Safe(l.Priority.Because), Due(l.Ticket), Screen.Safe(l.Ticket.Asset), Screen.Safe(l.Ticket.Site),
-                    Screen.Safe(l.Ticket.Engineer ?? (l.Candidates.Count == 0 ? "nobody" : $"nobody; could: {string.Join(", ", l.Candidates.Select(c => $"{c.Engineer} ({c.Load} open{(c.Km is { } km ? $", {km:0} km from {c.Near}" : "")})"))}")),
-                }));
-                screen.Line();
-                foreach (var engineer in desk.Engineers)
-                    screen.Line($"  {Screen.Safe(engineer.Engineer),-12} {engineer.Open} open, {engineer.Visits} visits planned");
-            });
+                    screen.Table(
+                        ["", "ticket", "because", "due", "appliance", "site", "who"],
+                        desk.Lines.Select(l =>
+                            new[]
+                            {
+                                Urgent(l.Priority.Urgency),
+                                $"[bold]{TicketNumber.Text(l.Ticket.Number)}[/]",
+                                Screen.Safe(l.Priority.Because),
+                                Due(l.Ticket),
+                                Screen.Safe(l.Ticket.Asset),
+                                Screen.Safe(l.Ticket.Site),
+                                Screen.Safe(
+                                    l.Ticket.Engineer
+                                        ?? (
+                                            l.Candidates.Count == 0
+                                                ? "nobody"
+                                                : $"nobody; could: {string.Join(", ", l.Candidates.Select(c => $"{c.Engineer} ({c.Load} open{(c.Km is { } km ? $", {km:0} km from {c.Near}" : "")})"))}"
+                                        )
+                                ),
+                            }
+                        )
+                    );
+                    screen.Line();
+                    foreach (var engineer in desk.Engineers)
+                        screen.Line($"  {Screen.Safe(engineer.Engineer), -12} {engineer.Open} open, {engineer.Visits} visits planned");
+                }
+            );
         });
 
     public static Command Day()
     {
-        var name = new Argument<string?>("NAME") { Description = "Whose day; default: yours.", Arity = ArgumentArity.ZeroOrOne, DefaultValueFactory = _ => null };
+        var name = new Argument<string?>("NAME")
+        {
+            Description = "Whose day; default: yours.",
+            Arity = ArgumentArity.ZeroOrOne,
+            DefaultValueFactory = _ => null,
+        };
         return new Command("day", "An engineer's stops in a good order, and their calendar feed.") { name }.Does(async call =>
         {
             var day = await call.Client.DayAsync(call.Get(name) ?? (await call.Client.MeAsync(call.Ct)).Name, call.Ct);
-            call.Show(day, ContractJson.Default.DayView, screen =>
-            {
-                if (day.Stops.Count == 0)
-                    screen.Line($"Nothing is open for {Screen.Safe(day.Engineer)}.");
-                else
-                    screen.Table(["ticket", "visit", "km", "site", "appliance", "because", "next"], day.Stops.Select(s => new[]
-                    {
-                        $"[bold]{TicketNumber.Text(s.Ticket.Number)}[/]", s.Ticket.VisitFrom is { } from ? $"{from.UtcDateTime:MM-dd HH:mm}–{s.Ticket.VisitTo?.UtcDateTime:HH:mm} UTC" : "[dim]no time yet[/]",
-                        s.KmFromBefore is { } km ? $"{km:0}" : "", Screen.Safe(s.Ticket.Site), Screen.Safe(s.Ticket.Asset), Screen.Safe(s.Priority.Because), Screen.Safe(s.Ticket.Next.Say),
-                    }));
-                if (day.Calendar.Length > 0)
-                    screen.Line($"[dim]calendar feed: {Screen.Safe(day.Calendar)}[/]");
-            });
+            call.Show(
+                day,
+                ContractJson.Default.DayView,
+                screen =>
+                {
+                    if (day.Stops.Count == 0)
+                        screen.Line($"Nothing is open for {Screen.Safe(day.Engineer)}.");
+                    else
+                        screen.Table(
+                            ["ticket", "visit", "km", "site", "appliance", "because", "next"],
+                            day.Stops.Select(s =>
+                                new[]
+                                {
+                                    $"[bold]{TicketNumber.Text(s.Ticket.Number)}[/]",
+                                    s.Ticket.VisitFrom is { } from
+                                        ? $"{from.UtcDateTime:MM-dd HH:mm}–{s.Ticket.VisitTo?.UtcDateTime:HH:mm} UTC"
+                                        : "[dim]no time yet[/]",
+                                    s.KmFromBefore is { } km ? $"{km:0}" : "",
+                                    Screen.Safe(s.Ticket.Site),
+                                    Screen.Safe(s.Ticket.Asset),
+                                    Screen.Safe(s.Priority.Because),
+                                    Screen.Safe(s.Ticket.Next.Say),
+                                }
+                            )
+                        );
+                    if (day.Calendar.Length > 0)
+                        screen.Line($"[dim]calendar feed: {Screen.Safe(day.Calendar)}[/]");
+                }
+            );
         });
     }
 
@@ -53,21 +95,49 @@ internal static class DeskCommands
     public static Command Plan()
     {
         var ticket = Said.Ticket();
-        var from = new Option<DateTimeOffset>("--from") { Description = "Begins, as 2026-03-02T09:00+01:00.", HelpName = "TIME", Required = true };
-        var hours = new Option<double>("--hours") { Description = "How long, in hours. Default 2.", HelpName = "HOURS", DefaultValueFactory = _ => 2 };
+        var from = new Option<DateTimeOffset>("--from")
+        {
+            Description = "Begins, as 2026-03-02T09:00+01:00.",
+            HelpName = "TIME",
+            Required = true,
+        };
+        var hours = new Option<double>("--hours")
+        {
+            Description = "How long, in hours. Default 2.",
+            HelpName = "HOURS",
+            DefaultValueFactory = _ => 2,
+        };
         return new Command("plan", "Plan the engineer's visit; planning another moves it.") { ticket, from, hours }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new VisitPlanned(call.Get(from), call.Get(from) + TimeSpan.FromHours(call.Get(hours))), $"the visit is planned for {call.Get(from).UtcDateTime:yyyy-MM-dd HH:mm} UTC."));
+            call.WriteAsync(
+                call.Get(ticket),
+                new VisitPlanned(call.Get(from), call.Get(from) + TimeSpan.FromHours(call.Get(hours))),
+                $"the visit is planned for {call.Get(from).UtcDateTime:yyyy-MM-dd HH:mm} UTC."
+            )
+        );
     }
 
     public static Command Hold()
     {
         var (ticket, text) = (Said.Ticket(), Said.Text("TEXT", "Why."));
-        var waits = Said.OneOf<WaitsFor>("--waits-for", "What it waits for; customer and access stop the promise's clocks. Default other.", "thing to wait for");
+        var waits = Said.OneOf<WaitsFor>(
+            "--waits-for",
+            "What it waits for; customer and access stop the promise's clocks. Default other.",
+            "thing to wait for"
+        );
         return new Command("hold", "Put it on hold, with the reason.") { ticket, text, waits }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new PutOnHold(call.Get(text), call.Get(waits) ?? WaitsFor.Other), "on hold."));
+            call.WriteAsync(call.Get(ticket), new PutOnHold(call.Get(text), call.Get(waits) ?? WaitsFor.Other), "on hold.")
+        );
     }
 
-    private static string Urgent(Urgency urgency) => urgency switch { Urgency.Now => "[bold red]now[/]", Urgency.Today => "[bold]today[/]", Urgency.Soon => "soon", _ => "[dim]can wait[/]" };
+    private static string Urgent(Urgency urgency) =>
+        urgency switch
+        {
+            Urgency.Now => "[bold red]now[/]",
+            Urgency.Today => "[bold]today[/]",
+            Urgency.Soon => "soon",
+            _ => "[dim]can wait[/]",
+        };
 
-    private static string Due(TicketLine line) => line is { DueAt: { } at, Due: { } what } ? $"{Words.Of(what)} {at.UtcDateTime:MM-dd HH:mm} UTC" : "";
+    private static string Due(TicketLine line) =>
+        line is { DueAt: { } at, Due: { } what } ? $"{Words.Of(what)} {at.UtcDateTime:MM-dd HH:mm} UTC" : "";
 }

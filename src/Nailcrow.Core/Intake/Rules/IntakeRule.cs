@@ -16,7 +16,14 @@ public enum RuleOutcome
 /// <summary>How lines of one form are understood. Data, so that a person can add one for a machine nobody knew.</summary>
 /// <param name="App">Only lines of this program; null for any.</param>
 /// <param name="Pattern">A regular expression (.NET, matched without backtracking) over the message's text; see <see cref="Captures"/>.</param>
-public sealed record IntakeRule(string Id, string Pattern, string? App = null, RuleOutcome Outcome = RuleOutcome.Evidence, EvidenceKind Kind = EvidenceKind.LogLines, string? Says = null)
+public sealed record IntakeRule(
+    string Id,
+    string Pattern,
+    string? App = null,
+    RuleOutcome Outcome = RuleOutcome.Evidence,
+    EvidenceKind Kind = EvidenceKind.LogLines,
+    string? Says = null
+)
 {
     /// <summary>Names a pattern may capture; any other is a mistake.</summary>
     public static readonly IReadOnlyList<string> Captures = ["bay", "name", "serial", "array", "asset", "count"];

@@ -27,8 +27,12 @@ public abstract record Condition
         this switch
         {
             Constant c => c.Is,
-            Both b => b.Left.Holds(known) is var left && left == false ? false : b.Right.Holds(known) is var right && right == false ? false : left & right,
-            Either e => e.Left.Holds(known) is var left && left == true ? true : e.Right.Holds(known) is var right && right == true ? true : left | right,
+            Both b => b.Left.Holds(known) is var left && left == false ? false
+            : b.Right.Holds(known) is var right && right == false ? false
+            : left & right,
+            Either e => e.Left.Holds(known) is var left && left == true ? true
+            : e.Right.Holds(known) is var right && right == true ? true
+            : left | right,
             Opposite o => !o.Of.Holds(known),
             IsOneOf i => known(i.Fact) is { } word ? i.Words.Contains(word) : null,
             Stands s => known(s.Fact) is { } text ? Comparisons.Hold(s.How, text, s.Number) : null,
@@ -37,14 +41,19 @@ public abstract record Condition
 
     /// <summary>What is left of it once the known facts are settled.</summary>
     public Condition Settled(Func<string, string?> known) =>
-        Holds(known) is { } decided ? new Constant(decided)
-        : this switch
-        {
-            Both b => b.Left.Holds(known) == true ? b.Right.Settled(known) : b.Right.Holds(known) == true ? b.Left.Settled(known) : new Both(b.Left.Settled(known), b.Right.Settled(known)),
-            Either e => e.Left.Holds(known) == false ? e.Right.Settled(known) : e.Right.Holds(known) == false ? e.Left.Settled(known) : new Either(e.Left.Settled(known), e.Right.Settled(known)),
-            Opposite o => new Opposite(o.Of.Settled(known)),
-            _ => this,
-        };
+        Holds(known) is { } decided
+            ? new Constant(decided)
+            : this switch
+            {
+                Both b => b.Left.Holds(known) == true ? b.Right.Settled(known)
+                : b.Right.Holds(known) == true ? b.Left.Settled(known)
+                : new Both(b.Left.Settled(known), b.Right.Settled(known)),
+                Either e => e.Left.Holds(known) == false ? e.Right.Settled(known)
+                : e.Right.Holds(known) == false ? e.Left.Settled(known)
+                : new Either(e.Left.Settled(known), e.Right.Settled(known)),
+                Opposite o => new Opposite(o.Of.Settled(known)),
+                _ => this,
+            };
 
     /// <summary>The facts it names, in the order it names them.</summary>
     public IEnumerable<string> Facts() =>

@@ -27,7 +27,9 @@ public sealed class ConditionParser
         try
         {
             var read = parser.Either();
-            return parser.Peek is { IsEnd: false } more ? (null, $"'{more.Text}' is one word too many; expected 'and', 'or' or the end.", more.At) : (read, null, 0);
+            return parser.Peek is { IsEnd: false } more
+                ? (null, $"'{more.Text}' is one word too many; expected 'and', 'or' or the end.", more.At)
+                : (read, null, 0);
         }
         catch (NotSo e)
         {
@@ -57,7 +59,10 @@ public sealed class ConditionParser
     {
         if (++_depth > Deepest)
             throw new NotSo($"Brackets and 'not' go at most {Deepest} deep.", Peek.At);
-        var read = Takes("not") ? new Condition.Opposite(One()) : Takes("(") ? Bracketed() : Comparison();
+        var read =
+            Takes("not") ? new Condition.Opposite(One())
+            : Takes("(") ? Bracketed()
+            : Comparison();
         _depth--;
         return read;
     }
@@ -81,7 +86,10 @@ public sealed class ConditionParser
         {
             FactType.OneOf words => OfWords(name.Text, words.Words),
             FactType.Number number => OfNumber(name.Text, number.Dimension),
-            _ => throw new NotSo($"'{name.Text}' is free text, which is kept and compared to nothing; ask it with 'look' and answers, or give it a 'unit'.", name.At),
+            _ => throw new NotSo(
+                $"'{name.Text}' is free text, which is kept and compared to nothing; ask it with 'look' and answers, or give it a 'unit'.",
+                name.At
+            ),
         };
     }
 
@@ -102,14 +110,20 @@ public sealed class ConditionParser
     private Condition OfNumber(string fact, Dimension dimension)
     {
         var not = Takes("not");
-        var how = Takes("above") ? Conditions.Comparison.Above
+        var how =
+            Takes("above") ? Conditions.Comparison.Above
             : Takes("below") ? Conditions.Comparison.Below
-            : Takes("at") ? Takes("least") ? Conditions.Comparison.AtLeast : Takes("most") ? Conditions.Comparison.AtMost : throw Expected("'least' or 'most' after 'at'")
+            : Takes("at")
+                ? Takes("least") ? Conditions.Comparison.AtLeast
+                    : Takes("most") ? Conditions.Comparison.AtMost
+                    : throw Expected("'least' or 'most' after 'at'")
             : Conditions.Comparison.Exactly;
         var number = Take($"{Quantity.Accepted(dimension)}, or above, below, at least, at most one");
         var unit = !Peek.IsEnd && Quantity.AllUnits.Contains(Peek.Text) ? _tokens[_next++].Text : "";
         return Quantity.Parse($"{number.Text} {unit}", dimension).Is(out var value, out var reason)
-            ? not ? new Condition.Opposite(new Condition.Stands(fact, how, value)) : new Condition.Stands(fact, how, value)
+            ? not
+                ? new Condition.Opposite(new Condition.Stands(fact, how, value))
+                : new Condition.Stands(fact, how, value)
             : throw new NotSo($"{reason} ('{fact}' is above, below, at least or at most a number.)", number.At);
     }
 
@@ -118,7 +132,10 @@ public sealed class ConditionParser
         var word = Take($"one of {string.Join(", ", accepted)}");
         return accepted.Contains(word.Text)
             ? word.Text
-            : throw new NotSo($"'{fact}' is never '{word.Text}'.{Nearest.Hint(word.Text, accepted)} Accepted: {string.Join(", ", accepted)}.", word.At);
+            : throw new NotSo(
+                $"'{fact}' is never '{word.Text}'.{Nearest.Hint(word.Text, accepted)} Accepted: {string.Join(", ", accepted)}.",
+                word.At
+            );
     }
 
     /// <summary>Names of the same family where it is one, else the families: the whole list would bury the mistake.</summary>
@@ -139,7 +156,8 @@ public sealed class ConditionParser
 
     private Token Take(string expected) => Peek.IsEnd ? throw Expected(expected) : _tokens[_next++];
 
-    private NotSo Expected(string what) => new(Peek.IsEnd ? $"The condition ends here; expected {what}." : $"'{Peek.Text}' stands here; expected {what}.", Peek.At);
+    private NotSo Expected(string what) =>
+        new(Peek.IsEnd ? $"The condition ends here; expected {what}." : $"'{Peek.Text}' stands here; expected {what}.", Peek.At);
 
     private sealed class NotSo(string message, int at) : Exception(message)
     {

@@ -28,7 +28,9 @@ public static class Quantity
     public static readonly IReadOnlyList<string> AllUnits = [.. Units.Values.SelectMany(u => u).Select(u => u.Unit)];
 
     public static string Accepted(Dimension dimension) =>
-        dimension == Dimension.Count ? "a number without a unit" : $"a number with {string.Join(", ", Units[dimension].Select(u => u.Unit))}";
+        dimension == Dimension.Count
+            ? "a number without a unit"
+            : $"a number with {string.Join(", ", Units[dimension].Select(u => u.Unit))}";
 
     public static Dimension? Measures(string unit)
     {
@@ -49,6 +51,8 @@ public static class Quantity
         foreach (var (name, inBase) in Units[dimension])
             if (name == said)
                 return new Parsed<decimal>.Ok(number * inBase);
-        return new Parsed<decimal>.Refused($"'{said}' does not measure {dimension.ToString().ToLowerInvariant()}; accepted: {Accepted(dimension)}.");
+        return new Parsed<decimal>.Refused(
+            $"'{said}' does not measure {dimension.ToString().ToLowerInvariant()}; accepted: {Accepted(dimension)}."
+        );
     }
 }

@@ -24,15 +24,20 @@ public static class StepDrawing
     {
         var rows = Rows(procedure);
         var height = Head + rows.Count * RowHeight + RowHeight;
-        var drawing = new XElement(Ns + "svg",
-            new XAttribute("viewBox", $"0 0 {Width} {height}"), new XAttribute("width", Width), new XAttribute("height", height), new XAttribute("role", "img"),
+        var drawing = new XElement(
+            Ns + "svg",
+            new XAttribute("viewBox", $"0 0 {Width} {height}"),
+            new XAttribute("width", Width),
+            new XAttribute("height", height),
+            new XAttribute("role", "img"),
             new XElement(Ns + "title", $"Steps of {procedure.Title}"),
             new XElement(Ns + "style", Style),
             new XElement(Ns + "rect", new XAttribute("class", "ground"), new XAttribute("width", Width), new XAttribute("height", height)),
             Text(BoxLeft, 34, "name", procedure.Title),
             Text(BoxLeft, 54, "small", $"{procedure.Id} {procedure.Version}, {procedure.Steps.Count} steps"),
             Ways(procedure, rows),
-            rows.SelectMany(r => r.Step is { } step ? Box(step, r.Y) : [Text(BoxLeft, r.Y + 26, "chapter", r.Chapter)]));
+            rows.SelectMany(r => r.Step is { } step ? Box(step, r.Y) : [Text(BoxLeft, r.Y + 26, "chapter", r.Chapter)])
+        );
         return drawing.ToString(SaveOptions.DisableFormatting);
     }
 
@@ -58,9 +63,25 @@ public static class StepDrawing
     private static IEnumerable<XElement> Box(ProcedureStep step, int y)
     {
         var css = $"box {Words.Of(step.Step.Kind)}{(step.Step.Records == Records.DrawnOut ? " pull" : "")}";
-        yield return new XElement(Ns + "rect", new XAttribute("class", css), new XAttribute("x", BoxLeft), new XAttribute("y", y), new XAttribute("width", BoxWidth), new XAttribute("height", BoxHeight), new XAttribute("rx", step.Step.Kind is StepKind.Look or StepKind.Scan or StepKind.Read ? 15 : 3),
-            new XElement(Ns + "title", step.When == Conditions.Condition.Always ? step.Step.Say : $"{step.Step.Say} (only where {step.When})"));
-        yield return Text(BoxLeft + 10, y + 20, "", $"{(step.When == Conditions.Condition.Always ? "" : "◇ ")}{(step.Loop is null ? "" : "↻ ")}{Words.Of(step.Step.Kind)}  {step.Id}: {Short(step.Step.Say)}");
+        yield return new XElement(
+            Ns + "rect",
+            new XAttribute("class", css),
+            new XAttribute("x", BoxLeft),
+            new XAttribute("y", y),
+            new XAttribute("width", BoxWidth),
+            new XAttribute("height", BoxHeight),
+            new XAttribute("rx", step.Step.Kind is StepKind.Look or StepKind.Scan or StepKind.Read ? 15 : 3),
+            new XElement(
+                Ns + "title",
+                step.When == Conditions.Condition.Always ? step.Step.Say : $"{step.Step.Say} (only where {step.When})"
+            )
+        );
+        yield return Text(
+            BoxLeft + 10,
+            y + 20,
+            "",
+            $"{(step.When == Conditions.Condition.Always ? "" : "◇ ")}{(step.Loop is null ? "" : "↻ ")}{Words.Of(step.Step.Kind)}  {step.Id}: {Short(step.Step.Say)}"
+        );
     }
 
     private static IEnumerable<XElement> Ways(Procedure procedure, List<Row> rows)
@@ -70,16 +91,30 @@ public static class StepDrawing
         {
             var (step, y) = (procedure.Steps[i], at[procedure.Steps[i].Id]);
             foreach (var group in AllAnswers.Of(step).GroupBy(a => a.Next))
-                foreach (var way in Way(step, i, procedure, y, group.Key ?? Targets.End, string.Join(", ", group.Select(a => a.Answer)), at))
-                    yield return way;
+            foreach (var way in Way(step, i, procedure, y, group.Key ?? Targets.End, string.Join(", ", group.Select(a => a.Answer)), at))
+                yield return way;
         }
     }
 
-    private static IEnumerable<XElement> Way(ProcedureStep step, int index, Procedure procedure, int y, string target, string answers, Dictionary<string, int> at)
+    private static IEnumerable<XElement> Way(
+        ProcedureStep step,
+        int index,
+        Procedure procedure,
+        int y,
+        string target,
+        string answers,
+        Dictionary<string, int> at
+    )
     {
         var next = index + 1 < procedure.Steps.Count ? at[procedure.Steps[index + 1].Id] : y + RowHeight;
         if (target == Targets.GoOn || (at.TryGetValue(target, out var to) && to == next))
-            return [Line(y + BoxHeight, next), .. answers == RunStep.Done ? Array.Empty<XElement>() : [Text(BoxLeft + BoxWidth / 2 + 8, y + BoxHeight + 11, "answer", answers)]];
+            return
+            [
+                Line(y + BoxHeight, next),
+                .. answers == RunStep.Done
+                    ? Array.Empty<XElement>()
+                    : [Text(BoxLeft + BoxWidth / 2 + 8, y + BoxHeight + 11, "answer", answers)],
+            ];
         // The way out that every step has would cover the drawing with arcs to one place; it is told in words.
         if (!at.TryGetValue(target, out to) || answers == RunStep.NotSo)
             return [Text(BoxLeft + BoxWidth + 8, y + (answers == RunStep.NotSo ? 27 : 12), "answer", $"{answers} → {target}")];
@@ -91,18 +126,34 @@ public static class StepDrawing
         var forward = to > from;
         var edge = forward ? BoxLeft + BoxWidth : BoxLeft;
         var reach = Math.Min(200, 40 + Math.Abs(to - from) / 6) * (forward ? 1 : -1);
-        var path = string.Create(CultureInfo.InvariantCulture, $"M{edge} {from + 12} C{edge + reach} {from + 12} {edge + reach} {to + 20} {edge} {to + 20}");
+        var path = string.Create(
+            CultureInfo.InvariantCulture,
+            $"M{edge} {from + 12} C{edge + reach} {from + 12} {edge + reach} {to + 20} {edge} {to + 20}"
+        );
         yield return new XElement(Ns + "path", new XAttribute("class", "way"), new XAttribute("d", path));
         yield return Tip(edge, to + 20, forward ? -1 : 1);
-        yield return new XElement(Ns + "text", new XAttribute("class", "answer"), new XAttribute("x", edge + (forward ? 8 : -8)), new XAttribute("y", from + 10), new XAttribute("text-anchor", forward ? "start" : "end"), $"{answers} → {target}");
+        yield return new XElement(
+            Ns + "text",
+            new XAttribute("class", "answer"),
+            new XAttribute("x", edge + (forward ? 8 : -8)),
+            new XAttribute("y", from + 10),
+            new XAttribute("text-anchor", forward ? "start" : "end"),
+            $"{answers} → {target}"
+        );
     }
 
     private static XElement Line(int from, int to) =>
-        new(Ns + "path", new XAttribute("class", "way"), new XAttribute("d", $"M{BoxLeft + BoxWidth / 2} {from} V{to - 5} m-4 0 l4 5 l4 -5"));
+        new(
+            Ns + "path",
+            new XAttribute("class", "way"),
+            new XAttribute("d", $"M{BoxLeft + BoxWidth / 2} {from} V{to - 5} m-4 0 l4 5 l4 -5")
+        );
 
-    private static XElement Tip(int x, int y, int way) => new(Ns + "path", new XAttribute("class", "way"), new XAttribute("d", $"M{x - way * 7} {y - 4} L{x} {y} L{x - way * 7} {y + 4}"));
+    private static XElement Tip(int x, int y, int way) =>
+        new(Ns + "path", new XAttribute("class", "way"), new XAttribute("d", $"M{x - way * 7} {y - 4} L{x} {y} L{x - way * 7} {y + 4}"));
 
-    private static XElement Text(int x, int y, string css, string text) => new(Ns + "text", new XAttribute("class", css), new XAttribute("x", x), new XAttribute("y", y), text);
+    private static XElement Text(int x, int y, string css, string text) =>
+        new(Ns + "text", new XAttribute("class", css), new XAttribute("x", x), new XAttribute("y", y), text);
 
     private static string Short(string say) => say.Length > 48 ? say[..47] + "…" : say;
 }

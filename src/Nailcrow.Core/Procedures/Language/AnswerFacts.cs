@@ -11,13 +11,16 @@ internal static class AnswerFacts
     public const string Unanswered = "unanswered";
 
     public static FactType Of(RunStep step) =>
-        step.Kind == StepKind.Read ? step.Unit is { } unit ? new FactType.Number(Quantity.Measures(unit) ?? Dimension.Count) : new FactType.Text()
-        : new FactType.OneOf([.. Branches(step), Unanswered]);
+        step.Kind == StepKind.Read
+            ? step.Unit is { } unit
+                ? new FactType.Number(Quantity.Measures(unit) ?? Dimension.Count)
+                : new FactType.Text()
+            : new FactType.OneOf([.. Branches(step), Unanswered]);
 
     /// <summary>Everything a step can be answered with, its way out included.</summary>
-    private static IEnumerable<string> Branches(RunStep step) =>
-        (step.Kind == StepKind.Scan ? ["exact"] : step.Kind == StepKind.Look ? [] : new[] { RunStep.Done })
-            .Concat(step.Answers.Select(a => a.Answer))
-            .Append(RunStep.NotSo)
-            .Distinct();
+    private static IEnumerable<string> Branches(RunStep step) => (
+            step.Kind == StepKind.Scan ? ["exact"]
+            : step.Kind == StepKind.Look ? []
+            : new[] { RunStep.Done }
+        ).Concat(step.Answers.Select(a => a.Answer)).Append(RunStep.NotSo).Distinct();
 }

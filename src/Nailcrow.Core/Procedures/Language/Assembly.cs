@@ -1,7 +1,10 @@
 namespace Nailcrow.Core.Procedures.Language;
 
 /// <summary>What a variant puts into its skeleton.</summary>
-internal sealed record Variant(IReadOnlyDictionary<string, IReadOnlyList<Page>> Fills, IReadOnlyList<(string After, IReadOnlyList<Page> Steps, Page At)> Adds)
+internal sealed record Variant(
+    IReadOnlyDictionary<string, IReadOnlyList<Page>> Fills,
+    IReadOnlyList<(string After, IReadOnlyList<Page> Steps, Page At)> Adds
+)
 {
     public static readonly Variant Nothing = new(new Dictionary<string, IReadOnlyList<Page>>(), []);
 }
@@ -38,11 +41,14 @@ internal sealed class Assembly(Shelf shelf, Variant variant, bool fromSkeleton, 
             steps.AddRange(Items(chapter.List("steps"), new(name, Under([], chapter), null, fromSkeleton, [])));
         }
         foreach (var (place, content) in variant.Fills.Where(f => !_filled.Contains(f.Key)))
-            (content.Count > 0 ? content[0] : root).Report($"The skeleton has no place '{place}'.{Nearest.Hint(place, _filled)} Places: {string.Join(", ", _filled.DefaultIfEmpty("none"))}.");
+            (content.Count > 0 ? content[0] : root).Report(
+                $"The skeleton has no place '{place}'.{Nearest.Hint(place, _filled)} Places: {string.Join(", ", _filled.DefaultIfEmpty("none"))}."
+            );
         return Added(steps);
     }
 
-    private IEnumerable<PlacedStep> Items(IReadOnlyList<Page> items, Where where) => items.TakeWhile(_ => _steps <= MostSteps).SelectMany(item => Item(item, where));
+    private IEnumerable<PlacedStep> Items(IReadOnlyList<Page> items, Where where) =>
+        items.TakeWhile(_ => _steps <= MostSteps).SelectMany(item => Item(item, where));
 
     private IEnumerable<PlacedStep> Item(Page item, Where where) =>
         item.Has("use") ? Fragment(item, where)
@@ -79,11 +85,18 @@ internal sealed class Assembly(Shelf shelf, Variant variant, bool fromSkeleton, 
             return known;
         if (!shelf.Fragments.TryGetValue(name, out var piece))
         {
-            item.ReportAt("use", $"There is no fragment '{name}'.{Nearest.Hint(name, shelf.Fragments.Keys)} Fragments: {string.Join(", ", shelf.Fragments.Keys.Order(StringComparer.Ordinal).DefaultIfEmpty("none"))}.");
+            item.ReportAt(
+                "use",
+                $"There is no fragment '{name}'.{Nearest.Hint(name, shelf.Fragments.Keys)} Fragments: {string.Join(", ", shelf.Fragments.Keys.Order(StringComparer.Ordinal).DefaultIfEmpty("none"))}."
+            );
             return _fragments[name] = null;
         }
         _used.Add(name);
-        var root = GuardedYaml.Load(piece.Text, "fragment and steps", (line, column, sentence) => report(new(piece.File, line, column), sentence));
+        var root = GuardedYaml.Load(
+            piece.Text,
+            "fragment and steps",
+            (line, column, sentence) => report(new(piece.File, line, column), sentence)
+        );
         var page = root is null ? null : new Page(piece.File, root, report);
         page?.Allow("fragment", "steps");
         return _fragments[name] = page;
@@ -128,16 +141,32 @@ internal sealed class Assembly(Shelf shelf, Variant variant, bool fromSkeleton, 
             var index = steps.FindIndex(s => s.Written.Step.Id == after);
             if (index < 0)
             {
-                at.ReportAt("after", $"There is no step '{after}' to add after.{Nearest.Hint(after, steps.Select(s => s.Written.Step.Id))}");
+                at.ReportAt(
+                    "after",
+                    $"There is no step '{after}' to add after.{Nearest.Hint(after, steps.Select(s => s.Written.Step.Id))}"
+                );
                 continue;
             }
             var neighbour = steps[index];
-            steps.InsertRange(index + 1, Items(content, new(neighbour.Written.Step.Chapter, neighbour.Written.When is null ? neighbour.Under : [.. neighbour.Under.SkipLast(1)], neighbour.Loop, false, [])));
+            steps.InsertRange(
+                index + 1,
+                Items(
+                    content,
+                    new(
+                        neighbour.Written.Step.Chapter,
+                        neighbour.Written.When is null ? neighbour.Under : [.. neighbour.Under.SkipLast(1)],
+                        neighbour.Loop,
+                        false,
+                        []
+                    )
+                )
+            );
         }
         return steps;
     }
 
-    private static IReadOnlyList<WrittenText> Under(IReadOnlyList<WrittenText> outer, Page page) => page.Written("when") is { } own ? [.. outer, own] : outer;
+    private static IReadOnlyList<WrittenText> Under(IReadOnlyList<WrittenText> outer, Page page) =>
+        page.Written("when") is { } own ? [.. outer, own] : outer;
 
     private sealed record Where(string Chapter, IReadOnlyList<WrittenText> Under, int? Loop, bool Demanded, IReadOnlyList<string> Inside);
 }

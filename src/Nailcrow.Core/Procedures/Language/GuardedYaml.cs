@@ -28,7 +28,9 @@ internal static class GuardedYaml
                 return Nothing(report, trap.At.Line, trap.At.Column, trap.Sentence);
             var yaml = new YamlStream();
             yaml.Load(new StringReader(text));
-            return yaml.Documents is [{ RootNode: YamlMappingNode root }] ? root : Nothing(report, 1, 1, $"This file holds one mapping with the keys {holds}.");
+            return yaml.Documents is [{ RootNode: YamlMappingNode root }]
+                ? root
+                : Nothing(report, 1, 1, $"This file holds one mapping with the keys {holds}.");
         }
         catch (YamlException e)
         {
@@ -46,9 +48,15 @@ internal static class GuardedYaml
             switch (parser.Current)
             {
                 case AnchorAlias alias:
-                    return (alias.Start, $"'*{alias.Value}' repeats another part; a procedure says everything where it stands, or uses a fragment.");
+                    return (
+                        alias.Start,
+                        $"'*{alias.Value}' repeats another part; a procedure says everything where it stands, or uses a fragment."
+                    );
                 case NodeEvent { Anchor.IsEmpty: false } named:
-                    return (named.Start, $"'&{named.Anchor.Value}' names a part to repeat; a procedure says everything where it stands, or uses a fragment.");
+                    return (
+                        named.Start,
+                        $"'&{named.Anchor.Value}' names a part to repeat; a procedure says everything where it stands, or uses a fragment."
+                    );
                 case NodeEvent { Tag.IsEmpty: false } tagged:
                     return (tagged.Start, $"'{tagged.Tag.Value}' asks for a type; a procedure has texts, lists and mappings only.");
                 case { } deep when depth > Deepest:

@@ -18,7 +18,10 @@ internal sealed class Page(string file, YamlMappingNode node, Action<Place, stri
     {
         foreach (var key in node.Children.Keys)
             if (key is not YamlScalarNode { Value: { } name } || !keys.Contains(name))
-                report(PlaceOf(key.Start), $"'{key}' is not known here.{Nearest.Hint($"{key}", keys)} Accepted: {string.Join(", ", keys)}.");
+                report(
+                    PlaceOf(key.Start),
+                    $"'{key}' is not known here.{Nearest.Hint($"{key}", keys)} Accepted: {string.Join(", ", keys)}."
+                );
     }
 
     public string? Text(string key)
@@ -104,7 +107,10 @@ internal sealed class Page(string file, YamlMappingNode node, Action<Place, stri
             return [];
         if (node.Children[new YamlScalarNode("answers")] is not YamlMappingNode map)
         {
-            ReportAt("answers", "'answers' is to be a mapping: answer to the step it leads to, or to one of go on, end, back, hand over, next drive.");
+            ReportAt(
+                "answers",
+                "'answers' is to be a mapping: answer to the step it leads to, or to one of go on, end, back, hand over, next drive."
+            );
             return [];
         }
         if (map.Children.Any(a => a.Key is not YamlScalarNode { Value.Length: > 0 } || a.Value is not YamlScalarNode { Value.Length: > 0 }))

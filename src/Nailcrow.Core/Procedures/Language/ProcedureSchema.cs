@@ -8,16 +8,35 @@ namespace Nailcrow.Core.Procedures.Language;
 /// <summary>The language as a JSON Schema (draft 2020-12), made from the words the reader accepts.</summary>
 public static class ProcedureSchema
 {
-    private static readonly JsonSerializerOptions Written = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Written = new()
+    {
+        WriteIndented = true,
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     public static string Text()
     {
         var schema = Object(
-            [("procedure", Of("string")), ("title", Of("string")), ("comes-back", OneOf<ComesBack>()), ("applies-to", Of("string")), ("by-name", YesNo()), ("not-so", Of("string")), ("skeleton", Of("string")),
+            [
+                ("procedure", Of("string")),
+                ("title", Of("string")),
+                ("comes-back", OneOf<ComesBack>()),
+                ("applies-to", Of("string")),
+                ("by-name", YesNo()),
+                ("not-so", Of("string")),
+                ("skeleton", Of("string")),
                 ("fills", new JsonObject { ["type"] = "object", ["additionalProperties"] = Ref("steps") }),
                 ("adds", List(Object([("after", Of("string")), ("steps", Ref("steps"))], "after", "steps"))),
-                ("chapters", List(Object([("chapter", Of("string")), ("when", Of("string")), ("steps", Ref("steps"))], "chapter", "steps")))],
-            "procedure", "title", "comes-back", "applies-to");
+                (
+                    "chapters",
+                    List(Object([("chapter", Of("string")), ("when", Of("string")), ("steps", Ref("steps"))], "chapter", "steps"))
+                ),
+            ],
+            "procedure",
+            "title",
+            "comes-back",
+            "applies-to"
+        );
         schema["$schema"] = "https://json-schema.org/draft/2020-12/schema";
         schema["title"] = "A Nailcrow procedure";
         schema["$defs"] = new JsonObject { ["steps"] = List(Item()), ["step"] = Step() };
@@ -30,8 +49,13 @@ public static class ProcedureSchema
             ["anyOf"] = new JsonArray(
                 Object([("use", Of("string")), ("when", Of("string"))], "use"),
                 Object([("place", Of("string")), ("must-fill", YesNo()), ("when", Of("string"))], "place"),
-                Object([("each", new JsonObject { ["const"] = "drive" }), ("when", Of("string")), ("steps", Ref("steps"))], "each", "steps"),
-                Ref("step")),
+                Object(
+                    [("each", new JsonObject { ["const"] = "drive" }), ("when", Of("string")), ("steps", Ref("steps"))],
+                    "each",
+                    "steps"
+                ),
+                Ref("step")
+            ),
         };
 
     private static JsonObject Step()
@@ -71,7 +95,8 @@ public static class ProcedureSchema
 
     private static JsonObject Of(string type) => new() { ["type"] = type };
 
-    private static JsonObject Types(params string[] types) => new() { ["type"] = new JsonArray([.. types.Select(t => JsonValue.Create(t))]) };
+    private static JsonObject Types(params string[] types) =>
+        new() { ["type"] = new JsonArray([.. types.Select(t => JsonValue.Create(t))]) };
 
     private static JsonObject Ref(string name) => new() { ["$ref"] = $"#/$defs/{name}" };
 

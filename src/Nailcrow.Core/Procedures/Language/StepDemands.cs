@@ -38,7 +38,9 @@ internal static class StepDemands
         if (step.AllowsPull && step.Kind != StepKind.Call)
             yield return $"'{step.Id}' is a {Words.Of(step.Kind)}; only a call, answered by a lead, allows anything.";
         if (step.Unit is { } unit && (step.Kind != StepKind.Read || Quantity.Measures(unit) is null))
-            yield return step.Kind != StepKind.Read ? $"'{step.Id}' is a {Words.Of(step.Kind)}; only a 'read' has a unit." : $"'{unit}' is no unit; accepted: {string.Join(", ", Quantity.AllUnits)}.";
+            yield return step.Kind != StepKind.Read
+                ? $"'{step.Id}' is a {Words.Of(step.Kind)}; only a 'read' has a unit."
+                : $"'{unit}' is no unit; accepted: {string.Join(", ", Quantity.AllUnits)}.";
         if (step.Unit is null && (step.AtLeast ?? step.AtMost) is not null)
             yield return $"'{step.Id}' has a range and no 'unit:'.";
         if (step.AtLeast > step.AtMost)

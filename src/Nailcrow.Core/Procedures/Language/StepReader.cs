@@ -11,8 +11,31 @@ internal static class StepReader
 
     public static readonly string[] OtherKeys =
     [
-        "id", "see", "hear", "if-not", "not-so", "normal-now", "records", "mark", "against", "needs", "seconds", "until", "points-at",
-        "answers", "then", "when", "opens", "closes", "erases", "decides", "unit", "at-least", "at-most", "with", "allows",
+        "id",
+        "see",
+        "hear",
+        "if-not",
+        "not-so",
+        "normal-now",
+        "records",
+        "mark",
+        "against",
+        "needs",
+        "seconds",
+        "until",
+        "points-at",
+        "answers",
+        "then",
+        "when",
+        "opens",
+        "closes",
+        "erases",
+        "decides",
+        "unit",
+        "at-least",
+        "at-most",
+        "with",
+        "allows",
     ];
 
     /// <summary>A step with what is still open: its condition is parsed once all answers are known.</summary>
@@ -23,13 +46,18 @@ internal static class StepReader
         var kinds = Kinds.Where(page.Has).ToList();
         if (id is null || kinds.Count != 1)
         {
-            page.Report($"A step has an 'id' and exactly one of {string.Join(", ", Kinds)}; this one has {(kinds.Count == 0 ? "none" : string.Join(" and ", kinds))}.");
+            page.Report(
+                $"A step has an 'id' and exactly one of {string.Join(", ", Kinds)}; this one has {(kinds.Count == 0 ? "none" : string.Join(" and ", kinds))}."
+            );
             return null;
         }
         var length = page.Text("seconds");
         int? seconds = int.TryParse(length, NumberStyles.None, CultureInfo.InvariantCulture, out var given) ? given : null;
         if (length is not null && seconds is null && !ModelProperties.Lengths.Contains(length))
-            page.ReportAt("seconds", $"'{length}' is not a length; give whole seconds or one of {string.Join(", ", ModelProperties.Lengths)}.{Nearest.Hint(length, ModelProperties.Lengths)}");
+            page.ReportAt(
+                "seconds",
+                $"'{length}' is not a length; give whole seconds or one of {string.Join(", ", ModelProperties.Lengths)}.{Nearest.Hint(length, ModelProperties.Lengths)}"
+            );
         var step = Filled(page, id, chapter, kinds[0], seconds);
         StepDemands.Check(page, step, length);
         return new(step, page.Written("when"), seconds is null ? length : null, page.Text("then"), page.Text("not-so"), page.At);

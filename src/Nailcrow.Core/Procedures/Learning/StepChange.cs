@@ -8,7 +8,9 @@ public sealed record StepChange(string Step, string What, string? Before, string
     public static IReadOnlyList<StepChange> Between(Procedure before, Procedure after)
     {
         var (old, now) = (before.Steps.ToDictionary(s => s.Id), after.Steps.ToDictionary(s => s.Id));
-        var changes = after.Steps.SelectMany(s => old.TryGetValue(s.Id, out var was) ? Differing(was, s) : [new(s.Id, "added", null, Told(s))]).ToList();
+        var changes = after
+            .Steps.SelectMany(s => old.TryGetValue(s.Id, out var was) ? Differing(was, s) : [new(s.Id, "added", null, Told(s))])
+            .ToList();
         changes.AddRange(before.Steps.Where(s => !now.ContainsKey(s.Id)).Select(s => new StepChange(s.Id, "removed", Told(s), null)));
         changes.AddRange(Moved(before, after));
         return changes;
@@ -32,11 +34,20 @@ public sealed record StepChange(string Step, string What, string? Before, string
         var s = step.Step;
         string?[] parts =
         [
-            $"{Words.Of(s.Kind)}: {s.Say}", Part("see", s.See), Part("hear", s.Hear), Part("if-not", s.IfNot), Part("needs", s.Gate is { } gate ? Words.Of(gate) : null),
-            Part("records", s.Records is { } records ? Words.Of(records) : null), Part("when", step.When == Conditions.Condition.Always ? null : $"{step.When}"),
+            $"{Words.Of(s.Kind)}: {s.Say}",
+            Part("see", s.See),
+            Part("hear", s.Hear),
+            Part("if-not", s.IfNot),
+            Part("needs", s.Gate is { } gate ? Words.Of(gate) : null),
+            Part("records", s.Records is { } records ? Words.Of(records) : null),
+            Part("when", step.When == Conditions.Condition.Always ? null : $"{step.When}"),
             Part("answers", s.Answers.Count == 0 ? null : string.Join(", ", s.Answers.Select(a => $"{a.Answer} to {a.Next}"))),
-            Part("then", step.Then), Part("not-so", step.NotSo), Part("seconds", step.SecondsFrom ?? (s.Seconds is { } seconds ? $"{seconds}" : null)),
-            Part("opens", s.Opens), Part("closes", s.Closes), s.Erases ? "erases: yes" : null,
+            Part("then", step.Then),
+            Part("not-so", step.NotSo),
+            Part("seconds", step.SecondsFrom ?? (s.Seconds is { } seconds ? $"{seconds}" : null)),
+            Part("opens", s.Opens),
+            Part("closes", s.Closes),
+            s.Erases ? "erases: yes" : null,
         ];
         return string.Join("\n", parts.OfType<string>());
     }

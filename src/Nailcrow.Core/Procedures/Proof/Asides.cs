@@ -22,13 +22,23 @@ internal sealed class Asides
     public bool Contains(int node) => _steps.Contains(node);
 
     /// <summary>The walk that is left once all these are set aside.</summary>
-    public View Main => new(Enumerable.Range(0, _graph.Nodes.Count).Except(_steps).ToHashSet(), ~Things().Aggregate(0UL, (all, thing) => all | thing), true);
+    public View Main =>
+        new(
+            Enumerable.Range(0, _graph.Nodes.Count).Except(_steps).ToHashSet(),
+            ~Things().Aggregate(0UL, (all, thing) => all | thing),
+            true
+        );
 
     /// <summary>One walk for each thing, and one for the steps that ask for the same facts.</summary>
     public IEnumerable<View> Walks() =>
-        Things().Select(thing => new View(StepsOf(thing).ToHashSet(), thing, false))
-            .Concat(_steps.Where(i => ThingOf(i) == 0).GroupBy(i => string.Join(' ', _graph.Nodes[i].Step.When.Facts().Distinct().Order(StringComparer.Ordinal)))
-                .Select(alike => new View(alike.ToHashSet(), 0, false)));
+        Things()
+            .Select(thing => new View(StepsOf(thing).ToHashSet(), thing, false))
+            .Concat(
+                _steps
+                    .Where(i => ThingOf(i) == 0)
+                    .GroupBy(i => string.Join(' ', _graph.Nodes[i].Step.When.Facts().Distinct().Order(StringComparer.Ordinal)))
+                    .Select(alike => new View(alike.ToHashSet(), 0, false))
+            );
 
     /// <summary>Followed on the main walk after all: what was found there may depend on it.</summary>
     public void TakeBack(int node) => _steps.ExceptWith(ThingOf(node) is var thing and not 0 ? StepsOf(thing) : [node]);

@@ -25,7 +25,10 @@ internal abstract record Asked
             Condition.Both b => new Both(Of(b.Left, variables), Of(b.Right, variables)),
             Condition.Either e => new Either(Of(e.Left, variables), Of(e.Right, variables)),
             Condition.Opposite o => new Opposite(Of(o.Of, variables)),
-            _ when variables.IndexOf(condition.Facts().First()) is var variable and >= 0 => new Compared(variable, [.. variables.Values(variable).Select(value => condition.Holds(_ => value) == true)]),
+            _ when variables.IndexOf(condition.Facts().First()) is var variable and >= 0 => new Compared(
+                variable,
+                [.. variables.Values(variable).Select(value => condition.Holds(_ => value) == true)]
+            ),
             _ => new Settled(null), // nobody follows that fact on this walk
         };
 
@@ -35,8 +38,12 @@ internal abstract record Asked
         {
             Settled s => s.Is,
             Compared c => values[c.Variable] is not '\0' and var place ? c.By[place - 1] : null,
-            Both b => b.Left.Holds(values) is var left && left == false ? false : b.Right.Holds(values) is var right && right == false ? false : left & right,
-            Either e => e.Left.Holds(values) is var left && left == true ? true : e.Right.Holds(values) is var right && right == true ? true : left | right,
+            Both b => b.Left.Holds(values) is var left && left == false ? false
+            : b.Right.Holds(values) is var right && right == false ? false
+            : left & right,
+            Either e => e.Left.Holds(values) is var left && left == true ? true
+            : e.Right.Holds(values) is var right && right == true ? true
+            : left | right,
             Opposite o => !o.One.Holds(values),
             _ => throw new System.Diagnostics.UnreachableException(),
         };

@@ -18,7 +18,13 @@ internal static class Effects
             GateFact.LightOff => (now.Open & node.LightBit) == 0,
             GateFact.RebuildSeen => now.Has(Known.NewIn) && (rebuildStart != Words.Of(RebuildStart.ByHand) || now.Has(Known.Started)),
             GateFact.Restored => now.Has(Known.Restored),
-            GateFact.NewDriveSeen or GateFact.NothingForeign or GateFact.DriveJoined or GateFact.ArrayWhole or GateFact.SpareBack or GateFact.AllNewGood or GateFact.SnapshotAfter => now.Has(Known.NewIn),
+            GateFact.NewDriveSeen
+            or GateFact.NothingForeign
+            or GateFact.DriveJoined
+            or GateFact.ArrayWhole
+            or GateFact.SpareBack
+            or GateFact.AllNewGood
+            or GateFact.SnapshotAfter => now.Has(Known.NewIn),
             _ => true,
         };
 

@@ -63,7 +63,11 @@ internal sealed class Explorer
 
     /// <summary>A recovery may begin with a drive in the engineer's hand.</summary>
     private Situation Begun() =>
-        new(_view.Facts && _procedure.ComesBack == ComesBack.Unchanged && _procedure.Steps[0].Step.Against == ScanTarget.DriveOut ? Known.DriveOut : Known.Nothing);
+        new(
+            _view.Facts && _procedure.ComesBack == ComesBack.Unchanged && _procedure.Steps[0].Step.Against == ScanTarget.DriveOut
+                ? Known.DriveOut
+                : Known.Nothing
+        );
 
     /// <summary>Everything that the procedure is written for, as far as its own condition tells it apart.</summary>
     private IEnumerable<string> Begin(string values)
@@ -75,10 +79,15 @@ internal sealed class Explorer
     }
 
     private IEnumerable<string> Split(string values, Conditions.Condition condition) =>
-        condition.Holds(_graph.Variables.In(values)) is { } decided ? decided ? [values] : []
-        : condition.Facts().Select(_graph.Variables.IndexOf).First(v => values[v] == '\0') is var open
-            ? Enumerable.Range(0, _graph.Variables.Values(open).Count).SelectMany(value => Split(Variables.With(values, open, value), condition))
-            : [];
+        condition.Holds(_graph.Variables.In(values)) is { } decided
+            ? decided
+                ? [values]
+                : []
+            : condition.Facts().Select(_graph.Variables.IndexOf).First(v => values[v] == '\0') is var open
+                ? Enumerable
+                    .Range(0, _graph.Variables.Values(open).Count)
+                    .SelectMany(value => Split(Variables.With(values, open, value), condition))
+                : [];
 
     private void Leave(int at, Node node, Spot spot)
     {
@@ -86,7 +95,15 @@ internal sealed class Explorer
             if (spot.Values[open] == '\0')
             {
                 for (var value = 0; value < _graph.Variables.Values(open).Count; value++)
-                    Arrive(spot.Node, spot.Now, Variables.With(spot.Values, open, value), spot.LeftFor, at, $"{_graph.Variables.Name(open)} is {_graph.Variables.Told(open, value)}", assumed: true);
+                    Arrive(
+                        spot.Node,
+                        spot.Now,
+                        Variables.With(spot.Values, open, value),
+                        spot.LeftFor,
+                        at,
+                        $"{_graph.Variables.Name(open)} is {_graph.Variables.Told(open, value)}",
+                        assumed: true
+                    );
                 return;
             }
         var done = node.When.Holds(spot.Values);
@@ -103,7 +120,9 @@ internal sealed class Explorer
     }
 
     private IEnumerable<(SafetyRule Rule, string Sentence)> Broken(Node node, Spot spot) =>
-        PathRules.OfThings(node, spot.Now).Concat(_view.Facts ? PathRules.At(node, spot.Now, _graph.Variables.In(spot.Values)(ModelProperties.Swapped)) : []);
+        PathRules
+            .OfThings(node, spot.Now)
+            .Concat(_view.Facts ? PathRules.At(node, spot.Now, _graph.Variables.In(spot.Values)(ModelProperties.Swapped)) : []);
 
     private void Answer(int at, Node node, Spot spot, string answer, int to)
     {
@@ -114,7 +133,13 @@ internal sealed class Explorer
         }
         if (answer == RunStep.Done && node.Step.Step.Kind == StepKind.Gate)
         {
-            if (!Effects.CanPass(node, spot.Now, _procedure.ComesBack == ComesBack.ByRebuild ? _graph.Variables.In(spot.Values)(ModelProperties.RebuildStarts) : null))
+            if (
+                !Effects.CanPass(
+                    node,
+                    spot.Now,
+                    _procedure.ComesBack == ComesBack.ByRebuild ? _graph.Variables.In(spot.Values)(ModelProperties.RebuildStarts) : null
+                )
+            )
                 return;
             _passed.Add(spot.Node);
         }
@@ -132,7 +157,14 @@ internal sealed class Explorer
             Follow(at, spot, to, now, spot.Values, answer);
         else if (node.Step.Step.Kind == StepKind.Read && answer == RunStep.Done)
             for (var value = 1; value < _graph.Variables.Values(node.Writes).Count; value++)
-                Follow(at, spot, to, now, Variables.With(spot.Values, node.Writes, value), $"{_graph.Variables.Values(node.Writes)[value]}");
+                Follow(
+                    at,
+                    spot,
+                    to,
+                    now,
+                    Variables.With(spot.Values, node.Writes, value),
+                    $"{_graph.Variables.Values(node.Writes)[value]}"
+                );
         else
             Follow(at, spot, to, now, Variables.With(spot.Values, node.Writes, _graph.Variables.PlaceOf(node.Writes, answer)), answer);
     }
@@ -168,7 +200,14 @@ internal sealed class Explorer
         if (swapping && PathRules.AtNextDrive(_procedure.ComesBack, now) is { } broken)
             Find(SafetyRule.ProvenDone, spot.Node, broken, at, answer);
         if (_graph.SeveralDrives)
-            Step(at, spot, _graph.LoopStart(spot.Node), swapping ? now.ForNextDrive() : now, Forgotten(values, spot.Node), answer.Length == 0 ? "another drive" : $"{answer}, another drive");
+            Step(
+                at,
+                spot,
+                _graph.LoopStart(spot.Node),
+                swapping ? now.ForNextDrive() : now,
+                Forgotten(values, spot.Node),
+                answer.Length == 0 ? "another drive" : $"{answer}, another drive"
+            );
         Step(at, spot, _graph.LoopEnd(spot.Node) + 1, now, values, answer.Length == 0 ? "no other drive" : answer);
     }
 
@@ -201,7 +240,18 @@ internal sealed class Explorer
         }
         var calls = _graph.Nodes[to].Step.Step.Kind == StepKind.Call;
         var fromCall = _graph.Nodes[spot.Node].Step.Step.Kind == StepKind.Call;
-        Arrive(to, now, values, calls ? fromCall ? spot.LeftFor : spot.Node : -1, at, answer);
+        Arrive(
+            to,
+            now,
+            values,
+            calls
+                ? fromCall
+                    ? spot.LeftFor
+                    : spot.Node
+                : -1,
+            at,
+            answer
+        );
     }
 
     private void Arrive(int node, Situation now, string values, int leftFor, int from, string answer, bool assumed = false)
@@ -222,25 +272,42 @@ internal sealed class Explorer
         var back = leftFor >= 0 ? _graph.Alive[leftFor] : alive;
         for (var i = 0; i < values.Length; i++)
             if (values[i] != '\0' && !alive[i] && !back[i])
-                return string.Create(values.Length, (values, alive, back), static (span, s) =>
-                {
-                    for (var k = 0; k < span.Length; k++)
-                        span[k] = s.alive[k] || s.back[k] ? s.values[k] : '\0';
-                });
+                return string.Create(
+                    values.Length,
+                    (values, alive, back),
+                    static (span, s) =>
+                    {
+                        for (var k = 0; k < span.Length; k++)
+                            span[k] = s.alive[k] || s.back[k] ? s.values[k] : '\0';
+                    }
+                );
         return values;
     }
 
     private void End(int at, int node, bool handedOver, Situation now, string answer)
     {
         _ended.Add(at);
-        foreach (var (rule, sentence) in PathRules.LeftOpen(handedOver, _graph.Things.Told(now.Open)).Concat(_view.Facts ? PathRules.AtEnd(_procedure.ComesBack, handedOver, now) : []))
+        foreach (
+            var (rule, sentence) in PathRules
+                .LeftOpen(handedOver, _graph.Things.Told(now.Open))
+                .Concat(_view.Facts ? PathRules.AtEnd(_procedure.ComesBack, handedOver, now) : [])
+        )
             Find(rule, node, sentence, at, answer);
     }
 
     private void Find(SafetyRule rule, int node, string sentence, int at, string answer)
     {
         var step = _graph.Nodes[node].Step;
-        _findings.TryAdd((rule, node, sentence), new(rule, step.Id, step.At, sentence, [.. PathTo(at), new(step.Id, step.Step.Say, answer.Length == 0 ? "(not done here)" : answer)]));
+        _findings.TryAdd(
+            (rule, node, sentence),
+            new(
+                rule,
+                step.Id,
+                step.At,
+                sentence,
+                [.. PathTo(at), new(step.Id, step.Step.Say, answer.Length == 0 ? "(not done here)" : answer)]
+            )
+        );
     }
 
     /// <summary>The answers that led to a state, oldest first.</summary>

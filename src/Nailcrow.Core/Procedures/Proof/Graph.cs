@@ -25,7 +25,10 @@ internal sealed class Graph
         Swapping = procedure.Steps.Where(s => s.Step.Records == Records.DrawnOut).Select(s => s.Loop).OfType<int>().ToHashSet();
         SeveralDrives = procedure.AppliesTo.Holds(fact => fact == TicketFacts.DrivesFact ? "2" : null) != false;
         Alive = LivenessOf();
-        _ofLoop = Enumerable.Range(0, Nodes.Count).Where(i => Nodes[i] is { Writes: >= 0, Step.Loop: not null }).ToLookup(i => Nodes[i].Step.Loop, i => Nodes[i].Writes);
+        _ofLoop = Enumerable
+            .Range(0, Nodes.Count)
+            .Where(i => Nodes[i] is { Writes: >= 0, Step.Loop: not null })
+            .ToLookup(i => Nodes[i].Step.Loop, i => Nodes[i].Writes);
     }
 
     /// <summary>False where it is written for tickets of one drive: then no loop goes round.</summary>
@@ -58,7 +61,9 @@ internal sealed class Graph
             step,
             Asked.Of(step.When, Variables),
             [.. AllAnswers.Of(step).Select(a => (a.Answer, ToOf(a.Next)))],
-            _view.Decided.Contains(index) ? [.. step.When.Facts().Concat(Variables.Implied(step, _procedure.ComesBack)).Distinct().Select(Variables.IndexOf)] : [],
+            _view.Decided.Contains(index)
+                ? [.. step.When.Facts().Concat(Variables.Implied(step, _procedure.ComesBack)).Distinct().Select(Variables.IndexOf)]
+                : [],
             Variables.IndexOf(AnswerFacts.Prefix + step.Id),
             (Things.Bit(step.Step.Opens) | (step.Step.Records == Records.LightOn ? light : 0)) & _view.Things,
             (Things.Bit(step.Step.Closes) | (step.Step.Records == Records.LightOff ? light : 0)) & _view.Things,
@@ -110,8 +115,18 @@ internal sealed class Graph
     private IEnumerable<int> Followers(int node)
     {
         foreach (var to in Nodes[node].Leads.Select(l => l.To).Append(Lead.GoOn))
-            foreach (var next in to switch { >= 0 => [to], Lead.GoOn or Lead.NextDrive => Onward(node), Lead.Back => Enumerable.Range(0, Nodes.Count).Where(i => Nodes[i].Leads.Any(l => l.To >= 0 && Nodes[l.To].Step.Step.Kind == StepKind.Call)), _ => [] })
-                yield return next;
+        foreach (
+            var next in to switch
+            {
+                >= 0 => [to],
+                Lead.GoOn or Lead.NextDrive => Onward(node),
+                Lead.Back => Enumerable
+                    .Range(0, Nodes.Count)
+                    .Where(i => Nodes[i].Leads.Any(l => l.To >= 0 && Nodes[l.To].Step.Step.Kind == StepKind.Call)),
+                _ => [],
+            }
+        )
+            yield return next;
     }
 
     private IEnumerable<int> Onward(int node)

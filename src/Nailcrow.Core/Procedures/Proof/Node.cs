@@ -19,7 +19,11 @@ internal sealed record Node(
 )
 {
     /// <summary>A call that allows nothing, is always made, and leads back to where it was made.</summary>
-    public bool OnlyComesBack => Step.Step is { Kind: StepKind.Call, AllowsPull: false } && Writes < 0 && Step.When == Conditions.Condition.Always && Leads is [(_, Lead.Back)];
+    public bool OnlyComesBack =>
+        Step.Step is { Kind: StepKind.Call, AllowsPull: false }
+        && Writes < 0
+        && Step.When == Conditions.Condition.Always
+        && Leads is [(_, Lead.Back)];
 
     public string Thing => Step.Step.Opens ?? Step.Step.Closes ?? Things.Light;
 }
@@ -47,7 +51,8 @@ internal sealed class Things
 
     private readonly List<string> _names = [Light, Power];
 
-    public Things(IEnumerable<ProcedureStep> steps) => _names.AddRange(steps.SelectMany(s => new[] { s.Step.Opens, s.Step.Closes }).OfType<string>().Except(_names).Distinct().Take(Most));
+    public Things(IEnumerable<ProcedureStep> steps) =>
+        _names.AddRange(steps.SelectMany(s => new[] { s.Step.Opens, s.Step.Closes }).OfType<string>().Except(_names).Distinct().Take(Most));
 
     public ulong Bit(string? name) => name is not null && _names.IndexOf(name) is var at and >= 0 ? 1UL << at : 0;
 

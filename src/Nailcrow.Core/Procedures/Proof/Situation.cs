@@ -34,7 +34,26 @@ internal enum Known : uint
     NoMarkLeft = 1 << 24,
 
     /// <summary>What is about one drive only, and begins anew with the next.</summary>
-    OfOneDrive = NotRebuilding | NotFatal | GoAhead | Released | Bay | DriveOut | RightDrive | WrongDrive | Waited | WentBack | NewIn | NewSeen | Started | RebuildSeen | Whole | SpareBack | SnapshotAfter | AsBefore | NoMarkLeft,
+    OfOneDrive =
+        NotRebuilding
+        | NotFatal
+        | GoAhead
+        | Released
+        | Bay
+        | DriveOut
+        | RightDrive
+        | WrongDrive
+        | Waited
+        | WentBack
+        | NewIn
+        | NewSeen
+        | Started
+        | RebuildSeen
+        | Whole
+        | SpareBack
+        | SnapshotAfter
+        | AsBefore
+        | NoMarkLeft,
 
     /// <summary>What a pull uses up: the next one has to establish it again.</summary>
     UsedByPull = NotRebuilding | NotFatal | GoAhead | Bay | Waited | AsBefore | SnapshotAfter,

@@ -12,5 +12,6 @@ internal static class UnusedAnswers
     }
 
     private static bool AsksForNothing(Node node) =>
-        node.Step.Step is { Kind: StepKind.Read or StepKind.Look, Records: null } && node.Leads.Where(l => l.Answer != RunStep.NotSo).Select(l => l.To).Distinct().Count() == 1;
+        node.Step.Step is { Kind: StepKind.Read or StepKind.Look, Records: null }
+        && node.Leads.Where(l => l.Answer != RunStep.NotSo).Select(l => l.To).Distinct().Count() == 1;
 }

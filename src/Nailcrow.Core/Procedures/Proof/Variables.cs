@@ -27,7 +27,12 @@ internal sealed class Variables
         var alike = _names.Select(n => Alike(ValuesOf(n, conditions), n, conditions)).ToList();
         _values = [.. alike.Select(groups => (IReadOnlyList<string>)[.. groups.Select(g => g[0])])];
         _told = [.. alike.Select(groups => (IReadOnlyList<string>)[.. groups.Select(g => string.Join(" or ", g))])];
-        _classes = [.. alike.Select(groups => groups.SelectMany((g, place) => g.Select(value => (value, place))).ToDictionary(v => v.value, v => v.place))];
+        _classes =
+        [
+            .. alike.Select(groups =>
+                groups.SelectMany((g, place) => g.Select(value => (value, place))).ToDictionary(v => v.value, v => v.place)
+            ),
+        ];
     }
 
     public int Count => _names.Count;
@@ -45,18 +50,24 @@ internal sealed class Variables
     public bool IsAnswer(int variable) => _names[variable].StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal);
 
     /// <summary>The place in <see cref="Values"/> of the one that stands for a value.</summary>
-    public int PlaceOf(int variable, string value) => _classes[variable].TryGetValue(value, out var place) ? place : _classes[variable][AnswerFacts.Unanswered]; // what is no value says as little as none
+    public int PlaceOf(int variable, string value) =>
+        _classes[variable].TryGetValue(value, out var place) ? place : _classes[variable][AnswerFacts.Unanswered]; // what is no value says as little as none
 
     /// <summary>What a state knows: the value that stands for a fact, null where it is open.</summary>
-    public Func<string, string?> In(string values) => fact => IndexOf(fact) is var v and >= 0 && values[v] is not '\0' and var place ? _values[v][place - 1] : null;
+    public Func<string, string?> In(string values) =>
+        fact => IndexOf(fact) is var v and >= 0 && values[v] is not '\0' and var place ? _values[v][place - 1] : null;
 
     /// <summary>The same state with one variable known.</summary>
     public static string With(string values, int variable, int place) =>
-        string.Create(values.Length, (values, variable, place), static (span, s) =>
-        {
-            s.values.CopyTo(span);
-            span[s.variable] = (char)(s.place + 1);
-        });
+        string.Create(
+            values.Length,
+            (values, variable, place),
+            static (span, s) =>
+            {
+                s.values.CopyTo(span);
+                span[s.variable] = (char)(s.place + 1);
+            }
+        );
 
     /// <summary>Values that no condition tells apart are one; a gate and a pull ask for who starts the rebuild and for power, and tell all apart.</summary>
     private static List<List<string>> Alike(IReadOnlyList<string> values, string name, IReadOnlyList<Condition> conditions)
@@ -90,14 +101,26 @@ internal sealed class Variables
         _procedure.Facts.GetValueOrDefault(name) switch
         {
             FactType.OneOf words => words.Words,
-            FactType.Number => [.. (name.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal) ? new[] { AnswerFacts.Unanswered } : []), .. Numbers(name, conditions)],
+            FactType.Number =>
+            [
+                .. (name.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal) ? new[] { AnswerFacts.Unanswered } : []),
+                .. Numbers(name, conditions),
+            ],
             _ => throw new InvalidOperationException($"'{name}' is asked and is neither a word nor a number."),
         };
 
     /// <summary>Every number it is compared with, one below the lowest, one above the highest and one between each two: others stand to all of them as one of these does.</summary>
     private IEnumerable<string> Numbers(string name, IReadOnlyList<Condition> conditions)
     {
-        var compared = conditions.SelectMany(Parts).OfType<Condition.Stands>().Where(s => s.Fact == name).Select(s => s.Number).Distinct().Order().Take(MostValues / 2).ToList();
+        var compared = conditions
+            .SelectMany(Parts)
+            .OfType<Condition.Stands>()
+            .Where(s => s.Fact == name)
+            .Select(s => s.Number)
+            .Distinct()
+            .Order()
+            .Take(MostValues / 2)
+            .ToList();
         var (lowest, highest) = Range(name);
         var all = new SortedSet<decimal>(compared) { compared[0] - 1, compared[^1] + 1 };
         for (var i = 1; i < compared.Count; i++)
@@ -108,7 +131,9 @@ internal sealed class Variables
     /// <summary>Counts, times and sizes are never below zero; a reading keeps to the range its step gives.</summary>
     private (decimal Lowest, decimal? Highest) Range(string name)
     {
-        var step = name.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal) ? _procedure.Steps[_procedure.IndexOf(name[AnswerFacts.Prefix.Length..])].Step : null;
+        var step = name.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal)
+            ? _procedure.Steps[_procedure.IndexOf(name[AnswerFacts.Prefix.Length..])].Step
+            : null;
         var dimension = ((FactType.Number)_procedure.Facts[name]).Dimension; // ValuesOf has seen that it is one
         var inBase = step?.Unit is { } unit && Quantity.Parse("1", dimension, unit).Is(out var one, out _) ? one : 1;
         var lowest = step?.AtLeast * inBase ?? (dimension == Dimension.Temperature ? decimal.MinValue : 0);

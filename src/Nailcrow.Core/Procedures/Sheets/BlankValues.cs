@@ -24,15 +24,26 @@ internal static class BlankValues
             ["drive-number"] = $"{number + 1}",
             ["drives"] = $"{Math.Max(1, facts.Drives.Count)}",
             ["wait-after-pull"] = $"{model.WaitAfterPullSeconds}",
-            ["carrier-screws"] = model.CarrierScrews switch { 0 => "it clips on", 1 => "1 screw", var screws => $"{screws} screws" },
+            ["carrier-screws"] = model.CarrierScrews switch
+            {
+                0 => "it clips on",
+                1 => "1 screw",
+                var screws => $"{screws} screws",
+            },
             ["cover-limit"] = Minutes(model.CoverLimitSeconds),
             ["latch"] = model.Latch,
             ["carrier"] = model.Carrier,
             ["seating"] = model.Seating ?? "Push until it clicks.",
-            ["lamps"] = model.Lamps.Count == 0 ? "see the machine's own legend" : string.Join("; ", model.Lamps.Select(l => $"{l.Pattern}: {l.Meaning}")),
+            ["lamps"] =
+                model.Lamps.Count == 0
+                    ? "see the machine's own legend"
+                    : string.Join("; ", model.Lamps.Select(l => $"{l.Pattern}: {l.Meaning}")),
             ["ways-in"] = model.WaysIn.Count == 0 ? "ask the customer" : string.Join("; ", model.WaysIn),
         };
     }
 
-    private static string Minutes(int? seconds) => seconds is not { } s ? "as long as you like" : s % 60 == 0 ? $"{s / 60} minutes" : $"{s} seconds";
+    private static string Minutes(int? seconds) =>
+        seconds is not { } s ? "as long as you like"
+        : s % 60 == 0 ? $"{s / 60} minutes"
+        : $"{s} seconds";
 }

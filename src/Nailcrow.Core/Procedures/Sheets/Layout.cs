@@ -49,7 +49,12 @@ internal sealed class Layout
     private int PlaceOf(LaidStep from, int index) =>
         _at[(index, _procedure.Steps[index].Loop is { } loop && loop == from.Written.Loop ? from.Drive ?? 0 : 0)];
 
-    private int AfterDrive(LaidStep from) => _all.FindIndex(_at[(from.Index, from.Drive ?? 0)], l => l.Written.Loop != from.Written.Loop || l.Drive != from.Drive) is var at and >= 0 ? at : _all.Count;
+    private int AfterDrive(LaidStep from) =>
+        _all.FindIndex(_at[(from.Index, from.Drive ?? 0)], l => l.Written.Loop != from.Written.Loop || l.Drive != from.Drive)
+            is var at
+                and >= 0
+            ? at
+            : _all.Count;
 
     private string? FirstKept(int from)
     {
@@ -68,8 +73,8 @@ internal sealed class Layout
             while (end < steps.Count && steps[i].Loop is not null && steps[end].Loop == steps[i].Loop)
                 end++;
             for (var drive = 0; drive < (steps[i].Loop is null ? 1 : _drives); drive++)
-                for (var k = i; k < end; k++)
-                    yield return Lay(k, steps[k].Loop is null ? null : drive, facts);
+            for (var k = i; k < end; k++)
+                yield return Lay(k, steps[k].Loop is null ? null : drive, facts);
             i = end;
         }
     }
@@ -77,7 +82,13 @@ internal sealed class Layout
     private LaidStep Lay(int index, int? drive, SheetFacts facts)
     {
         var step = _procedure.Steps[index];
-        return new(step, index, drive, IdFor(step, drive), step.When.Settled(fact => Known(fact, facts)).Naming(fact => Renamed(fact, step, drive)));
+        return new(
+            step,
+            index,
+            drive,
+            IdFor(step, drive),
+            step.When.Settled(fact => Known(fact, facts)).Naming(fact => Renamed(fact, step, drive))
+        );
     }
 
     /// <summary>What is settled before anybody begins: facts of model and ticket, and that a step which is not on the sheet stays unanswered.</summary>
@@ -91,7 +102,13 @@ internal sealed class Layout
         if (!fact.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal))
             return fact;
         var asked = _procedure.Steps[_procedure.IndexOf(fact[AnswerFacts.Prefix.Length..])];
-        return AnswerFacts.Prefix + IdFor(asked, asked.Loop is null ? null : asked.Loop == from.Loop ? drive : 0);
+        return AnswerFacts.Prefix
+            + IdFor(
+                asked,
+                asked.Loop is null ? null
+                    : asked.Loop == from.Loop ? drive
+                    : 0
+            );
     }
 
     /// <summary>A wait of no seconds, and a limit of none, is no step.</summary>

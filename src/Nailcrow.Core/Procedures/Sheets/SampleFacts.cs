@@ -10,8 +10,19 @@ public static class SampleFacts
     public static SheetFacts For(Procedure procedure, ApplianceModel model, int drives = 1)
     {
         var labels = model.Labels().Take(drives).ToList();
-        var facts = new SheetFacts(model, "FSC-0000", "CHASSIS-0001", "the site", "rack 1", "the array",
-            [.. labels.Select((label, i) => new SheetDrive(label, $"OLD{i + 1:0000}X", $"disk{i}", $"NEW{i + 1:0000}Y"))], TicketFacts.Ordinary with { Drives = drives });
+        var facts = new SheetFacts(
+            model,
+            "FSC-0000",
+            "CHASSIS-0001",
+            "the site",
+            "rack 1",
+            "the array",
+            [.. labels.Select((label, i) => new SheetDrive(label, $"OLD{i + 1:0000}X", $"disk{i}", $"NEW{i + 1:0000}Y"))],
+            TicketFacts.Ordinary with
+            {
+                Drives = drives,
+            }
+        );
         return Tickets(drives).Select(t => facts with { Ticket = t }).FirstOrDefault(f => procedure.AppliesTo.Holds(f.Of) == true) ?? facts;
     }
 
@@ -19,5 +30,12 @@ public static class SampleFacts
         from job in Enum.GetValues<JobKind>()
         from help in new[] { SwapHelp.Helps, SwapHelp.TooManyLost }
         from tookOver in new[] { false, true }
-        select TicketFacts.Ordinary with { Job = job, Help = help, SpareTookOver = tookOver, Drives = drives, Role = job == JobKind.Fault ? BayRole.Dropped : BayRole.Member };
+        select TicketFacts.Ordinary with
+        {
+            Job = job,
+            Help = help,
+            SpareTookOver = tookOver,
+            Drives = drives,
+            Role = job == JobKind.Fault ? BayRole.Dropped : BayRole.Member,
+        };
 }

@@ -6,14 +6,36 @@ namespace Nailcrow.Core.Procedures.Sheets;
 public static class SampleModels
 {
     private static readonly ApplianceModel Plain = new(
-        "sample", "Some maker", "sample", 2, 6, BayOrder.AlongRows, Loading.Front, SwapPower.Hot, RebuildStart.ByHand, false, 10, 4,
-        "Press the latch and pull the lever.", "Label up, connectors to the back.", 200,
-        [new("amber, steady", "drive has failed")], ["A beep each minute"], ["management screen", "console port"], []);
+        "sample",
+        "Some maker",
+        "sample",
+        2,
+        6,
+        BayOrder.AlongRows,
+        Loading.Front,
+        SwapPower.Hot,
+        RebuildStart.ByHand,
+        false,
+        10,
+        4,
+        "Press the latch and pull the lever.",
+        "Label up, connectors to the back.",
+        200,
+        [new("amber, steady", "drive has failed")],
+        ["A beep each minute"],
+        ["management screen", "console port"],
+        []
+    );
 
     /// <summary>One model for each way in which the procedure tells machines apart, at most so many.</summary>
     public static IReadOnlyList<ApplianceModel> For(Procedure procedure, int most = 64)
     {
-        var asked = procedure.Steps.Select(s => s.When).Append(procedure.AppliesTo).SelectMany(c => c.Facts()).Append(ModelProperties.RebuildStarts).ToHashSet();
+        var asked = procedure
+            .Steps.Select(s => s.When)
+            .Append(procedure.AppliesTo)
+            .SelectMany(c => c.Facts())
+            .Append(ModelProperties.RebuildStarts)
+            .ToHashSet();
         return
         [
             .. Varied(asked)
@@ -30,7 +52,13 @@ public static class SampleModels
         models = Each(models, asked, "model.loading", Enum.GetValues<Loading>(), (m, v) => m with { Loading = v });
         models = Each(models, asked, ModelProperties.Swapped, Enum.GetValues<SwapPower>(), (m, v) => m with { Swap = v });
         models = Each(models, asked, "model.rebuild-runs", Enum.GetValues<RebuildRuns>(), (m, v) => m with { RebuildRuns = v });
-        models = Each(models, asked, "model.bays", [(2, 6), (1, 2)], (m, v) => m with { Rows = v.Item1, Columns = v.Item1 == 1 ? v.Item2 : 6 });
+        models = Each(
+            models,
+            asked,
+            "model.bays",
+            [(2, 6), (1, 2)],
+            (m, v) => m with { Rows = v.Item1, Columns = v.Item1 == 1 ? v.Item2 : 6 }
+        );
         models = Each(models, asked, "model.release", [false, true], (m, v) => m with { ReleaseBeforePull = v });
         models = Each(models, asked, "model.next-while-preparing", [false, true], (m, v) => m with { NextWhilePreparing = v });
         models = Each(models, asked, ModelProperties.RebuildStarts, Enum.GetValues<RebuildStart>(), (m, v) => m with { RebuildStart = v });
@@ -38,9 +66,20 @@ public static class SampleModels
         models = Each(models, asked, "model.bezel", Enum.GetValues<Bezel>(), (m, v) => m with { Bezel = v });
         models = Each(models, asked, "model.screws", [4, 0], (m, v) => m with { CarrierScrews = v });
         models = Each(models, asked, "model.locator", [Locator.Chassis, Locator.None], (m, v) => m with { Locator = v });
-        return Each(models, asked, "model.slides-out", [true, false], (m, v) => m with { SlidesOut = v, CoverLimitSeconds = v ? 300 : null });
+        return Each(
+            models,
+            asked,
+            "model.slides-out",
+            [true, false],
+            (m, v) => m with { SlidesOut = v, CoverLimitSeconds = v ? 300 : null }
+        );
     }
 
-    private static IEnumerable<ApplianceModel> Each<T>(IEnumerable<ApplianceModel> models, IReadOnlySet<string> asked, string property, T[] values, Func<ApplianceModel, T, ApplianceModel> with) =>
-        asked.Contains(property) ? models.SelectMany(m => values.Select(v => with(m, v))) : models;
+    private static IEnumerable<ApplianceModel> Each<T>(
+        IEnumerable<ApplianceModel> models,
+        IReadOnlySet<string> asked,
+        string property,
+        T[] values,
+        Func<ApplianceModel, T, ApplianceModel> with
+    ) => asked.Contains(property) ? models.SelectMany(m => values.Select(v => with(m, v))) : models;
 }

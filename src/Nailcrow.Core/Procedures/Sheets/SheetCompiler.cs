@@ -11,14 +11,27 @@ public static class SheetCompiler
     public static Parsed<RunSheet> Compile(Procedure procedure, SheetFacts facts, Guid id)
     {
         if (procedure.AppliesTo.Holds(facts.Of) == false)
-            return new Parsed<RunSheet>.Refused($"Procedure '{procedure.Id}' is for {procedure.AppliesTo}; here {string.Join(", ", procedure.AppliesTo.Facts().Distinct().Select(f => $"{f} is {facts.Of(f)}"))}.");
+            return new Parsed<RunSheet>.Refused(
+                $"Procedure '{procedure.Id}' is for {procedure.AppliesTo}; here {string.Join(", ", procedure.AppliesTo.Facts().Distinct().Select(f => $"{f} is {facts.Of(f)}"))}."
+            );
         if (facts.Drives.Count == 0 && procedure.ComesBack is not (ComesBack.Cannot or ComesBack.Unchanged))
             return new Parsed<RunSheet>.Refused("No drive is to come out; say which ones.");
         var layout = Layout.Of(procedure, facts);
         var first = facts.Drives.Count > 0 ? facts.Drives[0] : new("", "", null, null);
         return new Parsed<RunSheet>.Ok(
-            new(id, procedure.Id, procedure.Title, procedure.Version, facts.Array, first.Bay, first.Serial, facts.ChassisSerial,
-                [.. layout.Laid.Select(l => Settle(l, layout, facts))], facts.Drives, procedure.ComesBack)
+            new(
+                id,
+                procedure.Id,
+                procedure.Title,
+                procedure.Version,
+                facts.Array,
+                first.Bay,
+                first.Serial,
+                facts.ChassisSerial,
+                [.. layout.Laid.Select(l => Settle(l, layout, facts))],
+                facts.Drives,
+                procedure.ComesBack
+            )
         );
     }
 
@@ -45,5 +58,7 @@ public static class SheetCompiler
     }
 
     internal static int? Seconds(ProcedureStep written, SheetFacts facts) =>
-        written.SecondsFrom is { } length && facts.Of(length) is { } seconds ? int.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture) : written.Step.Seconds;
+        written.SecondsFrom is { } length && facts.Of(length) is { } seconds
+            ? int.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture)
+            : written.Step.Seconds;
 }

@@ -27,7 +27,15 @@ public sealed record DriveModel(
 /// <param name="Hours">Hours it has run, where known.</param>
 /// <param name="UsedIn">The machine it came out of; null for a new one.</param>
 /// <param name="Wiped">Whether a wipe is on record since.</param>
-public sealed record StockPart(string Serial, string Model, long Bytes, string Depot, int? Hours = null, string? UsedIn = null, bool Wiped = false);
+public sealed record StockPart(
+    string Serial,
+    string Model,
+    long Bytes,
+    string Depot,
+    int? Hours = null,
+    string? UsedIn = null,
+    bool Wiped = false
+);
 
 /// <summary>The maker's list of what is qualified in a model: one line of it.</summary>
 public sealed record Qualified(string ApplianceModel, string DriveModel);

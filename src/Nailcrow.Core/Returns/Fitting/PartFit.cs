@@ -27,13 +27,32 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
     public static PartFit Of(StockPart part, DriveModel? model, Place place)
     {
         var blocks = TooSmall(part, place).Concat(model is null ? [] : Blocking(model, place.Machine)).Concat(NotWiped(part)).ToList();
-        var warns = (model is null ? [$"Nothing is known of the drive model '{part.Model}': form, interface and sectors are yours to check."] : Warning(model, place)).Concat(Worn(part, place)).ToList();
-        return new(part, model, blocks.Count > 0 ? Fit.DoesNotFit : warns.Count > 0 ? Fit.FitsWithWarnings : Fit.Fits, blocks, warns);
+        var warns = (
+            model is null
+                ? [$"Nothing is known of the drive model '{part.Model}': form, interface and sectors are yours to check."]
+                : Warning(model, place)
+        )
+            .Concat(Worn(part, place))
+            .ToList();
+        return new(
+            part,
+            model,
+            blocks.Count > 0 ? Fit.DoesNotFit
+                : warns.Count > 0 ? Fit.FitsWithWarnings
+                : Fit.Fits,
+            blocks,
+            warns
+        );
     }
 
     /// <summary>The best first: what fits before what warns, then the least more than needed.</summary>
     public static IReadOnlyList<PartFit> Ranked(IEnumerable<PartFit> fits) =>
-        [.. fits.OrderBy(f => f.Fit).ThenBy(f => f.Warns.Count).ThenBy(f => f.Part.Bytes).ThenBy(f => f.Part.Serial, StringComparer.Ordinal)];
+        [
+            .. fits.OrderBy(f => f.Fit)
+                .ThenBy(f => f.Warns.Count)
+                .ThenBy(f => f.Part.Bytes)
+                .ThenBy(f => f.Part.Serial, StringComparer.Ordinal),
+        ];
 
     private static IEnumerable<string> TooSmall(StockPart part, Place place) =>
         place.LeastBytes is { } least && part.Bytes < least
@@ -54,7 +73,10 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
 
     private static IEnumerable<string> NotWiped(StockPart part) =>
         part is { UsedIn: { } machine, Wiped: false }
-            ? [$"It comes out of {machine} and no wipe is on record: left-over array data can confuse or take over this machine. Wipe it and record that."]
+            ?
+            [
+                $"It comes out of {machine} and no wipe is on record: left-over array data can confuse or take over this machine. Wipe it and record that.",
+            ]
             : [];
 
     private static IEnumerable<string> Warning(DriveModel model, Place place)
@@ -74,7 +96,5 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
     }
 
     private static IEnumerable<string> Worn(StockPart part, Place place) =>
-        part.Hours is { } hours && hours > ManyHours && hours > (place.OldHours ?? 0) / 2
-            ? [$"It has run {hours:N0} hours already."]
-            : [];
+        part.Hours is { } hours && hours > ManyHours && hours > (place.OldHours ?? 0) / 2 ? [$"It has run {hours:N0} hours already."] : [];
 }

@@ -100,7 +100,9 @@ public static class Bounds
     private static readonly string[] TimeForms = ["yyyy-MM-ddTHH:mm:ss.FFFFFFFzzz", "yyyy-MM-dd"];
 
     private static DateTimeOffset? Time(string text) =>
-        DateTimeOffset.TryParseExact(text, TimeForms, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var time) ? time : null;
+        DateTimeOffset.TryParseExact(text, TimeForms, CultureInfo.InvariantCulture, DateTimeStyles.AssumeUniversal, out var time)
+            ? time
+            : null;
 
     private static string? OfNumber(decimal number, string path, string field) =>
         For(BoundKind.Number, field) is { } bound && (number < bound.Least || number > bound.Most)

@@ -10,7 +10,8 @@ public static class HashChain
     public static readonly string Start = new('0', 64);
 
     /// <summary>SHA-256 over the previous hash (64 hex digits, ASCII) and the entry's text as it was accepted (UTF-8).</summary>
-    public static string Next(string previous, string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(previous + text)));
+    public static string Next(string previous, string text) =>
+        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(previous + text)));
 
     /// <summary>The first entry, in order of arrival, whose hash or number is not what it must be; null if the chain holds.</summary>
     public static Entry? FirstBroken(IEnumerable<Entry> inOrderOfArrival)

@@ -72,8 +72,7 @@ public sealed record TicketRecord
     // A text is held at two bytes a character, what is read from it takes about as much, and lists and trees the rest.
     private static long BytesOf(Entry entry) => 4L * entry.Text.Length + 400;
 
-    private static bool Earlier(Entry a, Entry b) =>
-        a.Happened < b.Happened || (a.Happened == b.Happened && a.Id.CompareTo(b.Id) < 0);
+    private static bool Earlier(Entry a, Entry b) => a.Happened < b.Happened || (a.Happened == b.Happened && a.Id.CompareTo(b.Id) < 0);
 
     /// <summary>Databases keep different fractions of a second; the hash must not depend on which one holds the entry.</summary>
     private static DateTimeOffset ToMilliseconds(DateTimeOffset at)

@@ -14,7 +14,9 @@ public sealed record OpeningHours
 
     private OpeningHours(IReadOnlyList<(TimeSpan, TimeSpan)>[] spans) => _spans = spans;
 
-    public static readonly OpeningHours Always = new([.. Days.Select(_ => (IReadOnlyList<(TimeSpan, TimeSpan)>)[(TimeSpan.Zero, TimeSpan.FromHours(24))])]);
+    public static readonly OpeningHours Always = new([
+        .. Days.Select(_ => (IReadOnlyList<(TimeSpan, TimeSpan)>)[(TimeSpan.Zero, TimeSpan.FromHours(24))]),
+    ]);
 
     /// <summary>The spans of a day, as times since its midnight.</summary>
     public IReadOnlyList<(TimeSpan From, TimeSpan To)> On(DayOfWeek day) => _spans[((int)day + 6) % 7];
@@ -26,8 +28,14 @@ public sealed record OpeningHours
         var spans = Days.Select(_ => (IReadOnlyList<(TimeSpan, TimeSpan)>)[]).ToArray();
         foreach (var rule in text.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
-            if (rule.Split(' ', 2, StringSplitOptions.TrimEntries) is not [var days, var hours] || DaysIn(days) is not { } chosen || SpansIn(hours) is not { } open)
-                return new Parsed<OpeningHours>.Refused($"'{rule}' is no opening time; write 'Mo-Fr 08:00-17:00; Sa 09:00-12:00', 'Su off' or '24/7'.");
+            if (
+                rule.Split(' ', 2, StringSplitOptions.TrimEntries) is not [var days, var hours]
+                || DaysIn(days) is not { } chosen
+                || SpansIn(hours) is not { } open
+            )
+                return new Parsed<OpeningHours>.Refused(
+                    $"'{rule}' is no opening time; write 'Mo-Fr 08:00-17:00; Sa 09:00-12:00', 'Su off' or '24/7'."
+                );
             foreach (var day in chosen)
                 spans[day] = open;
         }

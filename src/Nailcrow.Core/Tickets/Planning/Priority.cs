@@ -31,8 +31,19 @@ public sealed record Priority(Urgency Urgency, int Score, string Because)
         var (promise, due) = OfPromise(line.DueAt, line.Due, now);
         var age = (int)Math.Clamp((now - line.ReceivedAt).TotalDays, 0, MostForAge);
         var score = line.HoldReason is null ? danger + promise + age : Math.Min(danger + promise + age, MoreLeft - 1);
-        var urgency = score >= NoMargin ? Urgency.Now : score >= WorstIsLost - MoreLeft ? Urgency.Today : score >= OneLeft - 5 ? Urgency.Soon : Urgency.CanWait;
-        return new(urgency, score, string.Join(", ", new[] { line.HoldReason is null ? null : "on hold", why, due, age >= 2 ? $"{age} days old" : null }.OfType<string>()));
+        var urgency =
+            score >= NoMargin ? Urgency.Now
+            : score >= WorstIsLost - MoreLeft ? Urgency.Today
+            : score >= OneLeft - 5 ? Urgency.Soon
+            : Urgency.CanWait;
+        return new(
+            urgency,
+            score,
+            string.Join(
+                ", ",
+                new[] { line.HoldReason is null ? null : "on hold", why, due, age >= 2 ? $"{age} days old" : null }.OfType<string>()
+            )
+        );
     }
 
     private static (int, string) OfDanger(TicketLine line) =>

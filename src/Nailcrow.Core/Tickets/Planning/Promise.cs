@@ -6,10 +6,18 @@ namespace Nailcrow.Core.Tickets.Planning;
 /// <summary>What was promised for a site when its fault arrived. Kept with the report: a contract that changes later changes nothing.</summary>
 /// <param name="RespondHours">An engineer on site within so many working hours.</param>
 /// <param name="RestoreHours">Redundancy back within so many working hours.</param>
-public sealed record Promise(string Hours, string Zone, int? RespondHours = null, int? RestoreHours = null, IReadOnlyList<DateOnly>? Holidays = null)
+public sealed record Promise(
+    string Hours,
+    string Zone,
+    int? RespondHours = null,
+    int? RestoreHours = null,
+    IReadOnlyList<DateOnly>? Holidays = null
+)
 {
     public static Promise? Of(Site site) =>
-        site.RespondHours is null && site.RestoreHours is null ? null : new(site.Hours ?? "24/7", site.Zone, site.RespondHours, site.RestoreHours, site.Holidays);
+        site.RespondHours is null && site.RestoreHours is null
+            ? null
+            : new(site.Hours ?? "24/7", site.Zone, site.RespondHours, site.RestoreHours, site.Holidays);
 
     public WorkingTime? Time() =>
         OpeningHours.Parse(Hours) is Parsed<OpeningHours>.Ok(var hours) && TimeZoneInfo.TryFindSystemTimeZoneById(Zone, out var zone)
@@ -37,9 +45,18 @@ public sealed record Deadline(DeadlineKind Kind, DateTimeOffset? At, DateTimeOff
         var restored = Exposure.Of(ticket)?.Until;
         return
         [
-            .. new[] { (DeadlineKind.Respond, promise.RespondHours, ticket.ArrivedAt), (DeadlineKind.Restore, promise.RestoreHours, restored) }
+            .. new[]
+            {
+                (DeadlineKind.Respond, promise.RespondHours, ticket.ArrivedAt),
+                (DeadlineKind.Restore, promise.RestoreHours, restored),
+            }
                 .Where(d => d.Item2 is not null)
-                .Select(d => new Deadline(d.Item1, time.After(received, TimeSpan.FromHours(d.Item2 ?? 0), Stops(ticket, now)), d.Item3, d.Item3 is null && ticket.Holds.Exists(h => h.To is null && h.Stops))),
+                .Select(d => new Deadline(
+                    d.Item1,
+                    time.After(received, TimeSpan.FromHours(d.Item2 ?? 0), Stops(ticket, now)),
+                    d.Item3,
+                    d.Item3 is null && ticket.Holds.Exists(h => h.To is null && h.Stops)
+                )),
         ];
     }
 

@@ -17,7 +17,9 @@ public static class TravelOrder
         if (a is not { Latitude: { } aNorth, Longitude: { } aEast } || b is not { Latitude: { } bNorth, Longitude: { } bEast })
             return null;
         static double Rad(double degrees) => degrees * Math.PI / 180;
-        var h = Math.Pow(Math.Sin(Rad(bNorth - aNorth) / 2), 2) + Math.Cos(Rad(aNorth)) * Math.Cos(Rad(bNorth)) * Math.Pow(Math.Sin(Rad(bEast - aEast) / 2), 2);
+        var h =
+            Math.Pow(Math.Sin(Rad(bNorth - aNorth) / 2), 2)
+            + Math.Cos(Rad(aNorth)) * Math.Cos(Rad(bNorth)) * Math.Pow(Math.Sin(Rad(bEast - aEast) / 2), 2);
         return 2 * EarthKm * Math.Asin(Math.Min(1, Math.Sqrt(h)));
     }
 
@@ -34,10 +36,11 @@ public static class TravelOrder
         if (left.Count == 0)
             return (0, []);
         return left.Select(next =>
-        {
-            var (km, way) = Best(next, [.. left.Where(s => s != next)]);
-            return (Km: km + (Km(from, next) ?? 0), Way: (IReadOnlyList<Site>)[next, .. way]);
-        }).MinBy(t => t.Km);
+            {
+                var (km, way) = Best(next, [.. left.Where(s => s != next)]);
+                return (Km: km + (Km(from, next) ?? 0), Way: (IReadOnlyList<Site>)[next, .. way]);
+            })
+            .MinBy(t => t.Km);
     }
 
     private static IReadOnlyList<Site> Nearest(Site from, List<Site> left)

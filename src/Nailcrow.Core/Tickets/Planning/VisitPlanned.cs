@@ -25,7 +25,8 @@ public sealed record VisitPlanned(DateTimeOffset From, DateTimeOffset To) : Deci
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         To > now + Furthest ? $"A visit in {To.UtcDateTime:yyyy} is further off than two years; look at the date."
         : ticket.Engineer is null ? "Assign an engineer first; a visit is somebody's."
-        : !actor.MayActAs([Role.Dispatcher, Role.Lead]) && ticket.Engineer != actor.Name ? $"{TicketNumber.Text(ticket.Number)} is with {ticket.Engineer}; a dispatcher plans it."
+        : !actor.MayActAs([Role.Dispatcher, Role.Lead]) && ticket.Engineer != actor.Name
+            ? $"{TicketNumber.Text(ticket.Number)} is with {ticket.Engineer}; a dispatcher plans it."
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Visit = new(From, To, ticket.Engineer ?? stamp.By) };

@@ -24,7 +24,9 @@ internal sealed record CloudEvent(string Id, string Source, DateTimeOffset? Time
             var structured = contentType?.StartsWith("application/cloudevents+json", StringComparison.OrdinalIgnoreCase) == true;
             string? Of(string name) => structured ? Text(json.RootElement, name) : headers[$"ce-{name}"].FirstOrDefault();
             if (Of("specversion") != "1.0")
-                return No($"specversion is '{Of("specversion") ?? "missing"}'; 1.0 is understood, as application/cloudevents+json or with ce- headers.");
+                return No(
+                    $"specversion is '{Of("specversion") ?? "missing"}'; 1.0 is understood, as application/cloudevents+json or with ce- headers."
+                );
             if (Of("type") != Type)
                 return No($"type is '{Of("type") ?? "missing"}'; {Type} is understood.");
             if (Of("id") is not { Length: > 0 and <= 200 } id || Of("source") is not { Length: > 0 and <= 200 } source)
@@ -36,8 +38,14 @@ internal sealed record CloudEvent(string Id, string Source, DateTimeOffset? Time
                     return No($"time is '{time}'; write RFC 3339, as 2026-03-01T08:00:00Z.");
                 at = read;
             }
-            var data = structured ? json.RootElement.TryGetProperty("data", out var inner) ? inner.Clone() : default : json.RootElement.Clone();
-            return data.ValueKind == JsonValueKind.Object ? new Parsed<CloudEvent>.Ok(new(id, source, at, data)) : No("data is missing; it is an object with asset and text.");
+            var data = structured
+                ? json.RootElement.TryGetProperty("data", out var inner)
+                    ? inner.Clone()
+                    : default
+                : json.RootElement.Clone();
+            return data.ValueKind == JsonValueKind.Object
+                ? new Parsed<CloudEvent>.Ok(new(id, source, at, data))
+                : No("data is missing; it is an object with asset and text.");
         }
         catch (JsonException e)
         {
@@ -62,14 +70,34 @@ internal sealed record CloudEvent(string Id, string Source, DateTimeOffset? Time
                 case Parsed<EvidenceKind>.Refused(var reason):
                     return new Parsed<Alert>.Refused($"data.kind: {reason}");
             }
-        int? count = Data.TryGetProperty("count", out var number) && number.ValueKind == JsonValueKind.Number && number.TryGetInt32(out var times) ? times : null;
+        int? count =
+            Data.TryGetProperty("count", out var number) && number.ValueKind == JsonValueKind.Number && number.TryGetInt32(out var times)
+                ? times
+                : null;
         var said = new string([.. text[..Math.Min(text.Length, LongestText)].Select(c => char.IsControl(c) ? '·' : c)]);
         var at = Time is { } time && (time - now).Duration() < TimeSpan.FromDays(30) ? time : now;
-        return new Parsed<Alert>.Ok(new(id, "cloudevents", Source, at, kind, said, asset.Trim().ToUpperInvariant(), Text(Data, "bay"), Text(Data, "name"), Text(Data, "serial"), Text(Data, "array"), count));
+        return new Parsed<Alert>.Ok(
+            new(
+                id,
+                "cloudevents",
+                Source,
+                at,
+                kind,
+                said,
+                asset.Trim().ToUpperInvariant(),
+                Text(Data, "bay"),
+                Text(Data, "name"),
+                Text(Data, "serial"),
+                Text(Data, "array"),
+                count
+            )
+        );
     }
 
     private static string? Text(JsonElement json, string name) =>
-        json.ValueKind == JsonValueKind.Object && json.TryGetProperty(name, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
+        json.ValueKind == JsonValueKind.Object && json.TryGetProperty(name, out var value) && value.ValueKind == JsonValueKind.String
+            ? value.GetString()
+            : null;
 
     private static Parsed<CloudEvent> No(string reason) => new Parsed<CloudEvent>.Refused(reason);
 }

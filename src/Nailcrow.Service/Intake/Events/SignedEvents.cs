@@ -14,7 +14,14 @@ internal static class SignedEvents
     private static readonly TimeSpan Tolerance = TimeSpan.FromMinutes(5);
 
     /// <returns>Null where it is good, else why not.</returns>
-    public static string? Problem(string? id, string? timestamp, string? signatures, ReadOnlySpan<byte> body, string secret, DateTimeOffset now)
+    public static string? Problem(
+        string? id,
+        string? timestamp,
+        string? signatures,
+        ReadOnlySpan<byte> body,
+        string secret,
+        DateTimeOffset now
+    )
     {
         if (string.IsNullOrEmpty(id) || string.IsNullOrEmpty(timestamp) || string.IsNullOrEmpty(signatures))
             return "A signed event has the headers webhook-id, webhook-timestamp and webhook-signature.";
@@ -23,7 +30,9 @@ internal static class SignedEvents
         if ((now - DateTimeOffset.FromUnixTimeSeconds(seconds)).Duration() > Tolerance)
             return $"webhook-timestamp is {DateTimeOffset.FromUnixTimeSeconds(seconds):u}, more than {Tolerance.TotalMinutes:0} minutes from now. Sent again, or a clock that is wrong?";
         var expected = Encoding.ASCII.GetBytes(Sign(id, timestamp, body, secret));
-        return signatures.Split(' ').Any(s => CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(s), expected)) ? null : "The signature is not this sender's over this body.";
+        return signatures.Split(' ').Any(s => CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(s), expected))
+            ? null
+            : "The signature is not this sender's over this body.";
     }
 
     public static string Sign(string id, string timestamp, ReadOnlySpan<byte> body, string secret)

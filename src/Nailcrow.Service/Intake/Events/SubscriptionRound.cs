@@ -10,7 +10,14 @@ namespace Nailcrow.Service.Intake.Events;
 
 /// <summary>One round over all machines that can be reached: those that push are asked to, what they forgot is renewed, the others' streams are read.</summary>
 [DisallowConcurrentExecution]
-internal sealed class SubscriptionRound(ReferenceBook book, MachineStreams streams, IMachineEvents events, IntakeSettings settings, PushKeys keys, ILogger<SubscriptionRound> log) : IJob
+internal sealed class SubscriptionRound(
+    ReferenceBook book,
+    MachineStreams streams,
+    IMachineEvents events,
+    IntakeSettings settings,
+    PushKeys keys,
+    ILogger<SubscriptionRound> log
+) : IJob
 {
     private const int AtOnce = 16;
     private const int Page = 500;
@@ -21,7 +28,11 @@ internal sealed class SubscriptionRound(ReferenceBook book, MachineStreams strea
         while (await book.ListAsync(after, Page, ct) is { Count: > 0 } some)
         {
             after = some[^1].Appliance.Asset;
-            await Parallel.ForEachAsync(some.Where(k => k.Appliance.Address is not null), new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = ct }, async (known, token) => await HearAsync(known.Appliance, token));
+            await Parallel.ForEachAsync(
+                some.Where(k => k.Appliance.Address is not null),
+                new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = ct },
+                async (known, token) => await HearAsync(known.Appliance, token)
+            );
         }
     }
 
@@ -39,7 +50,13 @@ internal sealed class SubscriptionRound(ReferenceBook book, MachineStreams strea
 }
 
 /// <summary>Event streams that are being read, one a machine.</summary>
-internal sealed class MachineStreams(IMachineEvents events, Reception reception, TimeProvider time, IHostApplicationLifetime life, ILogger<MachineStreams> log)
+internal sealed class MachineStreams(
+    IMachineEvents events,
+    Reception reception,
+    TimeProvider time,
+    IHostApplicationLifetime life,
+    ILogger<MachineStreams> log
+)
 {
     // Each is a connection held open; beyond so many, machines have to push.
     private const int Most = 500;

@@ -11,7 +11,11 @@ internal static class SyslogFrames
     private const int LongestFrame = 64 * 1024;
 
     /// <exception cref="InvalidDataException">A frame longer than any message, or a length that is none.</exception>
-    public static async IAsyncEnumerable<byte[]> ReadAsync(Stream stream, TimeSpan silentAtMost, [EnumeratorCancellation] CancellationToken ct)
+    public static async IAsyncEnumerable<byte[]> ReadAsync(
+        Stream stream,
+        TimeSpan silentAtMost,
+        [EnumeratorCancellation] CancellationToken ct
+    )
     {
         var pipe = PipeReader.Create(stream);
         while (true)

@@ -6,7 +6,8 @@ using Nailcrow.Core.Intake.Rules;
 namespace Nailcrow.Service.Intake.Syslog;
 
 /// <summary>Syslog over UDP (RFC 5426) and TCP (RFC 6587: octet counting, and lines that end with LF).</summary>
-internal sealed class SyslogListener(IntakeSettings settings, Reception reception, TimeProvider time, ILogger<SyslogListener> log) : BackgroundService
+internal sealed class SyslogListener(IntakeSettings settings, Reception reception, TimeProvider time, ILogger<SyslogListener> log)
+    : BackgroundService
 {
     // Beyond that somebody is holding connections open, not sending logs.
     private const int MostConnections = 1_000;
@@ -123,6 +124,12 @@ internal sealed class SyslogListener(IntakeSettings settings, Reception receptio
     {
         var now = time.GetUtcNow();
         var text = Encoding.UTF8.GetString(bytes[..Math.Min(bytes.Length, SyslogMessage.MostChars)]);
-        return new(Guid.CreateVersion7(now), now, "syslog", from.IsIPv4MappedToIPv6 ? from.MapToIPv4().ToString() : from.ToString(), text.Replace('\0', '·').TrimEnd('\r', '\n'));
+        return new(
+            Guid.CreateVersion7(now),
+            now,
+            "syslog",
+            from.IsIPv4MappedToIPv6 ? from.MapToIPv4().ToString() : from.ToString(),
+            text.Replace('\0', '·').TrimEnd('\r', '\n')
+        );
     }
 }

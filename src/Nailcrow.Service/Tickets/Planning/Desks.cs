@@ -26,8 +26,18 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
         var engineers = await EngineersAsync(ct);
         var theirs = open.Where(l => l.Engineer is not null).ToLookup(l => l.Engineer ?? "");
         var desk = open.Select(l => new DeskLine(l, Priority.Of(l, now), l.Engineer is null ? Candidates(l, engineers, theirs, sites) : []))
-            .OrderByDescending(l => l.Priority.Score).ThenBy(l => l.Ticket.DueAt ?? DateTimeOffset.MaxValue).ThenBy(l => l.Ticket.Number);
-        return new([.. desk], [.. engineers.Select(e => new EngineerLoad(e.Name, e.FullName, theirs[e.Name].Count(), theirs[e.Name].Count(l => l.VisitTo > now))).OrderBy(e => e.Open).ThenBy(e => e.Engineer)]);
+            .OrderByDescending(l => l.Priority.Score)
+            .ThenBy(l => l.Ticket.DueAt ?? DateTimeOffset.MaxValue)
+            .ThenBy(l => l.Ticket.Number);
+        return new(
+            [.. desk],
+            [
+                .. engineers
+                    .Select(e => new EngineerLoad(e.Name, e.FullName, theirs[e.Name].Count(), theirs[e.Name].Count(l => l.VisitTo > now)))
+                    .OrderBy(e => e.Open)
+                    .ThenBy(e => e.Engineer),
+            ]
+        );
     }
 
     public async Task<DayView> DayAsync(string engineer, CancellationToken ct)
@@ -39,22 +49,45 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
         var rest = mine.Except(timed).OrderByDescending(l => Priority.Of(l, now).Score).ToList();
         // From where the last timed visit ends, or from what comes first.
         var start = (timed.LastOrDefault() ?? rest.FirstOrDefault()) is { } first ? sites.GetValueOrDefault(first.Site) : null;
-        var way = start is null ? [] : TravelOrder.Of(start, [.. rest.Select(l => sites.GetValueOrDefault(l.Site)).OfType<Site>().Distinct()]).Select((s, i) => (s.Name, i)).ToDictionary(s => s.Name, s => s.i);
+        var way = start is null
+            ? []
+            : TravelOrder
+                .Of(start, [.. rest.Select(l => sites.GetValueOrDefault(l.Site)).OfType<Site>().Distinct()])
+                .Select((s, i) => (s.Name, i))
+                .ToDictionary(s => s.Name, s => s.i);
         var ordered = timed.Concat(rest.OrderBy(l => way.GetValueOrDefault(l.Site, int.MaxValue))).ToList();
-        return new(engineer, [.. ordered.Select((l, i) => new Stop(l, Priority.Of(l, now), i == 0 ? null : Km(ordered[i - 1], l, sites)))], "");
+        return new(
+            engineer,
+            [.. ordered.Select((l, i) => new Stop(l, Priority.Of(l, now), i == 0 ? null : Km(ordered[i - 1], l, sites)))],
+            ""
+        );
     }
 
-    private static IReadOnlyList<Candidate> Candidates(TicketLine line, IReadOnlyList<Person> engineers, ILookup<string, TicketLine> theirs, IReadOnlyDictionary<string, Site> sites)
+    private static IReadOnlyList<Candidate> Candidates(
+        TicketLine line,
+        IReadOnlyList<Person> engineers,
+        ILookup<string, TicketLine> theirs,
+        IReadOnlyDictionary<string, Site> sites
+    )
     {
         var there = sites.GetValueOrDefault(line.Site);
         return
         [
-            .. engineers.Select(e =>
+            .. engineers
+                .Select(e =>
                 {
-                    var near = there is null ? default : theirs[e.Name].Select(l => (l.Site, Km: sites.GetValueOrDefault(l.Site) is { } s ? TravelOrder.Km(s, there) : null)).Where(n => n.Km is not null).OrderBy(n => n.Km).FirstOrDefault();
+                    var near = there is null
+                        ? default
+                        : theirs[e.Name]
+                            .Select(l => (l.Site, Km: sites.GetValueOrDefault(l.Site) is { } s ? TravelOrder.Km(s, there) : null))
+                            .Where(n => n.Km is not null)
+                            .OrderBy(n => n.Km)
+                            .FirstOrDefault();
                     return new Candidate(e.Name, theirs[e.Name].Count(), near.Km is { } km ? Math.Round(km) : null, near.Site);
                 })
-                .OrderBy(c => Cost(c)).ThenBy(c => c.Engineer, StringComparer.Ordinal).Take(MostCandidates),
+                .OrderBy(c => Cost(c))
+                .ThenBy(c => c.Engineer, StringComparer.Ordinal)
+                .Take(MostCandidates),
         ];
     }
 
@@ -62,14 +95,19 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
     private static double Cost(Candidate candidate) => candidate.Load * 100 + (candidate.Km ?? 300);
 
     private static double? Km(TicketLine a, TicketLine b, IReadOnlyDictionary<string, Site> sites) =>
-        sites.TryGetValue(a.Site, out var from) && sites.TryGetValue(b.Site, out var to) && TravelOrder.Km(from, to) is { } km ? Math.Round(km) : null;
+        sites.TryGetValue(a.Site, out var from) && sites.TryGetValue(b.Site, out var to) && TravelOrder.Km(from, to) is { } km
+            ? Math.Round(km)
+            : null;
 
     private sealed record Person(string Name, string FullName);
 
     private async Task<IReadOnlyList<Person>> EngineersAsync(CancellationToken ct)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var people = await scope.ServiceProvider.GetRequiredService<UserManager<Store.People.Person>>().Users.AsNoTracking().ToListAsync(ct);
+        var people = await scope
+            .ServiceProvider.GetRequiredService<UserManager<Store.People.Person>>()
+            .Users.AsNoTracking()
+            .ToListAsync(ct);
         return [.. people.Where(p => p.Roles().Contains(Role.Engineer)).Select(p => new Person(p.UserName ?? "", p.FullName))];
     }
 }

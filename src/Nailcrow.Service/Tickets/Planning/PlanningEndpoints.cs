@@ -23,20 +23,45 @@ internal static class PlanningEndpoints
     /// <summary>All open tickets, what comes first on top, with who could take those that nobody has.</summary>
     internal static async Task<Ok<DeskView>> Desk(Desks desks, CancellationToken ct) => TypedResults.Ok(await desks.DeskAsync(ct));
 
-    internal static async Task<Ok<DayView>> Day(string engineer, Desks desks, CalendarKeys keys, HttpContext http, ClaimsPrincipal person, CancellationToken ct)
+    internal static async Task<Ok<DayView>> Day(
+        string engineer,
+        Desks desks,
+        CalendarKeys keys,
+        HttpContext http,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
     {
         var day = await desks.DayAsync(engineer, ct);
         // The feed's address is its key, so only its owner and those who plan are told it.
         var mayKnow = person.Identity?.Name == engineer || person.IsInRole("dispatcher") || person.IsInRole("lead");
-        return TypedResults.Ok(day with { Calendar = mayKnow ? $"{http.Request.Scheme}://{http.Request.Host}/api/calendars/{await keys.OfAsync(engineer, ct)}.ics" : "" });
+        return TypedResults.Ok(
+            day with
+            {
+                Calendar = mayKnow
+                    ? $"{http.Request.Scheme}://{http.Request.Host}/api/calendars/{await keys.OfAsync(engineer, ct)}.ics"
+                    : "",
+            }
+        );
     }
 
     /// <summary>An engineer's visits as iCalendar. A calendar program cannot sign in, so the address itself is the key.</summary>
-    internal static async Task<Results<ContentHttpResult, ProblemHttpResult>> Calendar(string key, CalendarKeys keys, TicketLines lines, TimeProvider time, HttpContext http, CancellationToken ct)
+    internal static async Task<Results<ContentHttpResult, ProblemHttpResult>> Calendar(
+        string key,
+        CalendarKeys keys,
+        TicketLines lines,
+        TimeProvider time,
+        HttpContext http,
+        CancellationToken ct
+    )
     {
         if (await keys.EngineerOfAsync(key.EndsWith(".ics", StringComparison.Ordinal) ? key[..^4] : key, ct) is not { } engineer)
             return Refusals.NotFound("There is no such calendar.");
         var visits = await lines.VisitsAsync(engineer, time.GetUtcNow().AddDays(-90), ct);
-        return TypedResults.Text(VisitCalendar.Of(engineer, visits, number => new Uri($"{http.Request.Scheme}://{http.Request.Host}/tickets/{number}")), "text/calendar", Encoding.UTF8);
+        return TypedResults.Text(
+            VisitCalendar.Of(engineer, visits, number => new Uri($"{http.Request.Scheme}://{http.Request.Host}/tickets/{number}")),
+            "text/calendar",
+            Encoding.UTF8
+        );
     }
 }

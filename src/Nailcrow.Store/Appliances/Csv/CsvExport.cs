@@ -25,22 +25,62 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
         {
             ImportKind.Sites => db.Sites.AsNoTracking().OrderBy(s => s.Name).AsAsyncEnumerable().Select(Site),
             ImportKind.Appliances => db.Appliances.AsNoTracking().OrderBy(a => a.Asset).AsAsyncEnumerable().Select(Appliance),
-            ImportKind.Drives => db.Drives.AsNoTracking().OrderBy(d => d.Serial).AsAsyncEnumerable().Select(d => new[] { d.Serial, d.Model, Text<long>(d.Bytes), d.Asset ?? "", d.Bay ?? "", d.Depot ?? "", Text(d.Hours), d.UsedIn ?? "" }),
-            _ => db.QualifiedModels.AsNoTracking().OrderBy(q => q.ApplianceModel).ThenBy(q => q.DriveModel).AsAsyncEnumerable().Select(q => new[] { q.ApplianceModel, q.DriveModel }),
+            ImportKind.Drives => db
+                .Drives.AsNoTracking()
+                .OrderBy(d => d.Serial)
+                .AsAsyncEnumerable()
+                .Select(d =>
+                    new[]
+                    {
+                        d.Serial,
+                        d.Model,
+                        Text<long>(d.Bytes),
+                        d.Asset ?? "",
+                        d.Bay ?? "",
+                        d.Depot ?? "",
+                        Text(d.Hours),
+                        d.UsedIn ?? "",
+                    }
+                ),
+            _ => db
+                .QualifiedModels.AsNoTracking()
+                .OrderBy(q => q.ApplianceModel)
+                .ThenBy(q => q.DriveModel)
+                .AsAsyncEnumerable()
+                .Select(q => new[] { q.ApplianceModel, q.DriveModel }),
         };
 
     private static string[] Site(SiteRow row)
     {
-        var site = JsonSerializer.Deserialize(row.Body, JournalJson.Default.Site) ?? throw new InvalidDataException($"Site {row.Name} is null.");
+        var site =
+            JsonSerializer.Deserialize(row.Body, JournalJson.Default.Site) ?? throw new InvalidDataException($"Site {row.Name} is null.");
         return
         [
-            site.Name, site.Customer, site.Address, site.Zone, site.Access ?? "", site.Hours ?? "", string.Join(' ', (site.Holidays ?? []).Select(d => d.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))),
-            Text(site.RespondHours), Text(site.RestoreHours), Text(site.Latitude), Text(site.Longitude),
+            site.Name,
+            site.Customer,
+            site.Address,
+            site.Zone,
+            site.Access ?? "",
+            site.Hours ?? "",
+            string.Join(' ', (site.Holidays ?? []).Select(d => d.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture))),
+            Text(site.RespondHours),
+            Text(site.RestoreHours),
+            Text(site.Latitude),
+            Text(site.Longitude),
         ];
     }
 
     private static string[] Appliance(ApplianceRow row) =>
-        [row.Asset, row.Serial, row.Model, row.Site, row.Location, row.Address ?? "", row.SendsAs ?? "", ArrayCell.Write(JsonSerializer.Deserialize(row.Arrays, JournalJson.Default.ArrayDesignArray))];
+        [
+            row.Asset,
+            row.Serial,
+            row.Model,
+            row.Site,
+            row.Location,
+            row.Address ?? "",
+            row.SendsAs ?? "",
+            ArrayCell.Write(JsonSerializer.Deserialize(row.Arrays, JournalJson.Default.ArrayDesignArray)),
+        ];
 
     private static string Text<T>(T? value)
         where T : struct, IFormattable => value?.ToString(null, CultureInfo.InvariantCulture) ?? "";

@@ -35,35 +35,64 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         if (dryRun || found.Good == 0 || (allOrNothing && found.Bad > 0))
             return found;
         await WriteAsync(db, kind, file, known, allOrNothing, ct);
-        db.ReferenceChanges.Add(new() { At = time.GetUtcNow(), By = by, Kind = "import", Key = Words.Of(kind), After = $"{found.Good} rows" });
+        db.ReferenceChanges.Add(
+            new()
+            {
+                At = time.GetUtcNow(),
+                By = by,
+                Kind = "import",
+                Key = Words.Of(kind),
+                After = $"{found.Good} rows",
+            }
+        );
         await db.SaveChangesAsync(ct);
         return found with { Written = found.Good };
     }
 
-    private static async Task WriteAsync(NailcrowDb db, ImportKind kind, string file, ImportKnown known, bool together, CancellationToken ct)
+    private static async Task WriteAsync(
+        NailcrowDb db,
+        ImportKind kind,
+        string file,
+        ImportKnown known,
+        bool together,
+        CancellationToken ct
+    )
     {
-        var (sites, appliances, drives, qualified) = (new PreparedRows<SiteRow>(db), new PreparedRows<ApplianceRow>(db), new PreparedRows<DriveRow>(db), new List<QualifiedRow>());
+        var (sites, appliances, drives, qualified) = (
+            new PreparedRows<SiteRow>(db),
+            new PreparedRows<ApplianceRow>(db),
+            new PreparedRows<DriveRow>(db),
+            new List<QualifiedRow>()
+        );
         await db.Database.OpenConnectionAsync(ct);
         var transaction = await db.Database.BeginTransactionAsync(ct);
         var inThis = 0;
         try
         {
-            await PassAsync(kind, file, known, async row =>
-            {
-                await (row switch
+            await PassAsync(
+                kind,
+                file,
+                known,
+                async row =>
                 {
-                    SiteRow site => sites.UpsertAsync(site),
-                    ApplianceRow appliance => appliances.UpsertAsync(appliance),
-                    DriveRow drive => drives.UpsertAsync(drive),
-                    _ => Keep((QualifiedRow)row),
-                });
-                if (!together && ++inThis == InOneTransaction)
-                {
-                    await transaction.CommitAsync(ct);
-                    await transaction.DisposeAsync();
-                    (transaction, inThis) = (await db.Database.BeginTransactionAsync(ct), 0);
-                }
-            }, ct);
+                    await (
+                        row switch
+                        {
+                            SiteRow site => sites.UpsertAsync(site),
+                            ApplianceRow appliance => appliances.UpsertAsync(appliance),
+                            DriveRow drive => drives.UpsertAsync(drive),
+                            _ => Keep((QualifiedRow)row),
+                        }
+                    );
+                    if (!together && ++inThis == InOneTransaction)
+                    {
+                        await transaction.CommitAsync(ct);
+                        await transaction.DisposeAsync();
+                        (transaction, inThis) = (await db.Database.BeginTransactionAsync(ct), 0);
+                    }
+                },
+                ct
+            );
             await AddQualifiedAsync(db, qualified, ct);
             await transaction.CommitAsync(ct);
         }
@@ -86,7 +115,13 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         await db.SaveChangesAsync(ct);
     }
 
-    private static async Task<Imported> PassAsync(ImportKind kind, string file, ImportKnown known, Func<object, Task> use, CancellationToken ct)
+    private static async Task<Imported> PassAsync(
+        ImportKind kind,
+        string file,
+        ImportKnown known,
+        Func<object, Task> use,
+        CancellationToken ct
+    )
     {
         var (needed, possible) = ImportColumns.Of(kind);
         using var table = CsvTable.Open(file, needed, possible);
@@ -155,8 +190,16 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
     private static async Task<ImportKnown> KnownAsync(NailcrowDb db, ImportKind kind, CancellationToken ct)
     {
         var sites = await db.Sites.Select(s => s.Name).ToHashSetAsync(ct);
-        var models = (await db.Models.AsNoTracking().ToListAsync(ct)).ToDictionary(m => m.Id, m => JsonSerializer.Deserialize(m.Body, JournalJson.Default.ApplianceModel) ?? throw new InvalidDataException($"Model {m.Id} is null."));
-        var versions = kind == ImportKind.Appliances ? await db.Appliances.Select(a => new { a.Asset, a.Version }).ToDictionaryAsync(a => a.Asset, a => a.Version, ct) : [];
+        var models = (await db.Models.AsNoTracking().ToListAsync(ct)).ToDictionary(
+            m => m.Id,
+            m =>
+                JsonSerializer.Deserialize(m.Body, JournalJson.Default.ApplianceModel)
+                ?? throw new InvalidDataException($"Model {m.Id} is null.")
+        );
+        var versions =
+            kind == ImportKind.Appliances
+                ? await db.Appliances.Select(a => new { a.Asset, a.Version }).ToDictionaryAsync(a => a.Asset, a => a.Version, ct)
+                : [];
         var assets = kind == ImportKind.Drives ? await db.Appliances.Select(a => a.Asset).ToHashSetAsync(ct) : [];
         return new(sites, models, assets, versions);
     }

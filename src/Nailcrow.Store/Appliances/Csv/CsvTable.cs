@@ -23,15 +23,30 @@ internal sealed class CsvTable : IDisposable
     /// <exception cref="CsvProblem">The head lacks a column, or names one that is not known.</exception>
     public static CsvTable Open(string file, IReadOnlyList<string> needed, IReadOnlyList<string> possible)
     {
-        var reader = CsvReader.FromFile(file, CsvReaderOptions.Default with { Separator = Separator(file), HasHeader = true, MaxRecordSize = LongestRow, TrackLineNumbers = true, Encoding = Encoding.UTF8 }, FileOptions.SequentialScan);
+        var reader = CsvReader.FromFile(
+            file,
+            CsvReaderOptions.Default with
+            {
+                Separator = Separator(file),
+                HasHeader = true,
+                MaxRecordSize = LongestRow,
+                TrackLineNumbers = true,
+                Encoding = Encoding.UTF8,
+            },
+            FileOptions.SequentialScan
+        );
         try
         {
             reader.ReadHeader();
             var heads = (reader.Headers ?? []).Select(h => h.Trim().Trim('\uFEFF').ToLowerInvariant()).ToList();
             if (needed.FirstOrDefault(n => !heads.Contains(n)) is { } missing)
-                throw new CsvProblem($"The first line names the columns; '{missing}' is missing. Needed: {string.Join(", ", needed)}; possible: {string.Join(", ", possible)}.");
+                throw new CsvProblem(
+                    $"The first line names the columns; '{missing}' is missing. Needed: {string.Join(", ", needed)}; possible: {string.Join(", ", possible)}."
+                );
             if (heads.FirstOrDefault(h => !needed.Contains(h) && !possible.Contains(h)) is { } strange)
-                throw new CsvProblem($"The column '{strange}' is not known. Needed: {string.Join(", ", needed)}; possible: {string.Join(", ", possible)}.");
+                throw new CsvProblem(
+                    $"The column '{strange}' is not known. Needed: {string.Join(", ", needed)}; possible: {string.Join(", ", possible)}."
+                );
             if (heads.GroupBy(h => h).FirstOrDefault(g => g.Count() > 1) is { } twice)
                 throw new CsvProblem($"The column '{twice.Key}' is there twice.");
             return new(reader, heads.Select((h, i) => (h, i)).ToDictionary(c => c.h, c => c.i));
@@ -58,17 +73,23 @@ internal sealed class CsvTable : IDisposable
             if (!_columns.TryGetValue(column, out var at) || at >= _reader.FieldCount)
                 return null;
             var text = _reader.GetString(at)?.Trim();
-            return string.IsNullOrEmpty(text) ? null : text is ['\'', '=' or '+' or '-' or '@', ..] ? text[1..] : text; // as an export escapes it
+            return string.IsNullOrEmpty(text) ? null
+                : text is ['\'', '=' or '+' or '-' or '@', ..] ? text[1..]
+                : text; // as an export escapes it
         }
     }
 
     public string Needed(string column) => this[column] ?? throw new CsvProblem($"{column} is empty.");
 
-    public int? Whole(string column) => this[column] is not { } text ? null : int.TryParse(text, out var number) ? number : throw new CsvProblem($"{column} is '{text}'; a whole number is expected.");
+    public int? Whole(string column) =>
+        this[column] is not { } text ? null
+        : int.TryParse(text, out var number) ? number
+        : throw new CsvProblem($"{column} is '{text}'; a whole number is expected.");
 
     public double? Number(string column) =>
         this[column] is not { } text ? null
-        : double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var number) ? number
+        : double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var number)
+            ? number
         : throw new CsvProblem($"{column} is '{text}'; a number with a decimal point is expected.");
 
     public void Dispose() => _reader.Dispose();

@@ -19,13 +19,27 @@ public enum ImportKind
 }
 
 /// <summary>What rows are held against: everything they may name.</summary>
-internal sealed record ImportKnown(IReadOnlySet<string> Sites, IReadOnlyDictionary<string, ApplianceModel> Models, IReadOnlySet<string> Assets, IReadOnlyDictionary<string, long> Versions);
+internal sealed record ImportKnown(
+    IReadOnlySet<string> Sites,
+    IReadOnlyDictionary<string, ApplianceModel> Models,
+    IReadOnlySet<string> Assets,
+    IReadOnlyDictionary<string, long> Versions
+);
 
 /// <summary>One kind of file: its columns, and what a row of it is.</summary>
 internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyList<string> Possible)
 {
     public static readonly IReadOnlyList<string> Site = ["site", "customer", "address", "zone"];
-    public static readonly IReadOnlyList<string> SiteMore = ["access", "hours", "holidays", "respond-hours", "restore-hours", "latitude", "longitude"];
+    public static readonly IReadOnlyList<string> SiteMore =
+    [
+        "access",
+        "hours",
+        "holidays",
+        "respond-hours",
+        "restore-hours",
+        "latitude",
+        "longitude",
+    ];
     public static readonly IReadOnlyList<string> Appliance = ["asset", "serial", "model", "site", "location"];
     public static readonly IReadOnlyList<string> ApplianceMore = ["address", "sends-as", "arrays"];
     public static readonly IReadOnlyList<string> Drive = ["serial", "model", "size"];
@@ -47,8 +61,19 @@ internal static class ImportRows
 {
     public static SiteRow Site(CsvTable row)
     {
-        var site = new Site(row.Needed("site"), row.Needed("customer"), row.Needed("address"), row.Needed("zone"), row["access"], row["hours"],
-            row["holidays"]?.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Day).ToList(), row.Whole("respond-hours"), row.Whole("restore-hours"), row.Number("latitude"), row.Number("longitude"));
+        var site = new Site(
+            row.Needed("site"),
+            row.Needed("customer"),
+            row.Needed("address"),
+            row.Needed("zone"),
+            row["access"],
+            row["hours"],
+            row["holidays"]?.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Day).ToList(),
+            row.Whole("respond-hours"),
+            row.Whole("restore-hours"),
+            row.Number("latitude"),
+            row.Number("longitude")
+        );
         if (new ReferenceData([], [site], []).Problems(new HashSet<string>(), new HashSet<string>()).FirstOrDefault() is { } problem)
             throw new CsvProblem(problem);
         return new() { Name = site.Name, Body = JsonSerializer.Serialize(site, JournalJson.Default.Site) };
@@ -58,17 +83,35 @@ internal static class ImportRows
     {
         var asset = row.Needed("asset").ToUpperInvariant();
         var arrays = ArrayCell.Read(row["arrays"]);
-        var appliance = new Appliance(asset, row.Needed("serial"), row.Needed("model"), row.Needed("site"), row.Needed("location"), row["address"], arrays, SendsAs: row["sends-as"]);
+        var appliance = new Appliance(
+            asset,
+            row.Needed("serial"),
+            row.Needed("model"),
+            row.Needed("site"),
+            row.Needed("location"),
+            row["address"],
+            arrays,
+            SendsAs: row["sends-as"]
+        );
         if (!known.Models.TryGetValue(appliance.Model, out var model))
-            throw new CsvProblem($"model is '{appliance.Model}', which is not known; known: {string.Join(", ", known.Models.Keys.Take(20))}.");
+            throw new CsvProblem(
+                $"model is '{appliance.Model}', which is not known; known: {string.Join(", ", known.Models.Keys.Take(20))}."
+            );
         if (!known.Sites.Contains(appliance.Site))
             throw new CsvProblem($"site is '{appliance.Site}', which is no site here; import its site first.");
         if (new ReferenceData([model], [], [appliance]).Problems(new HashSet<string>(), known.Sites).FirstOrDefault() is { } problem)
             throw new CsvProblem(problem);
         return new()
         {
-            Asset = asset, Serial = appliance.Serial, Model = appliance.Model, Site = appliance.Site, Location = appliance.Location, Address = appliance.Address,
-            Arrays = JsonSerializer.Serialize([.. arrays ?? []], JournalJson.Default.ArrayDesignArray), SendsAs = appliance.SendsAs, Version = known.Versions.GetValueOrDefault(asset) + 1,
+            Asset = asset,
+            Serial = appliance.Serial,
+            Model = appliance.Model,
+            Site = appliance.Site,
+            Location = appliance.Location,
+            Address = appliance.Address,
+            Arrays = JsonSerializer.Serialize([.. arrays ?? []], JournalJson.Default.ArrayDesignArray),
+            SendsAs = appliance.SendsAs,
+            Version = known.Versions.GetValueOrDefault(asset) + 1,
         };
     }
 
@@ -88,17 +131,32 @@ internal static class ImportRows
         var bytes = ArrayCell.Bytes(row.Needed("size"));
         if (bytes < ByteSize.FewestOfADrive)
             throw new CsvProblem($"size is {bytes} bytes; no drive is under 1 GB. Write a unit: 8TB.");
-        return new() { Serial = serial, SerialReversed = Projecting.Reversed(serial) ?? "", Model = row.Needed("model"), Bytes = bytes, Asset = asset, Bay = row["bay"], Depot = depot, Hours = row.Whole("hours"), UsedIn = row["used-in"] };
+        return new()
+        {
+            Serial = serial,
+            SerialReversed = Projecting.Reversed(serial) ?? "",
+            Model = row.Needed("model"),
+            Bytes = bytes,
+            Asset = asset,
+            Bay = row["bay"],
+            Depot = depot,
+            Hours = row.Whole("hours"),
+            UsedIn = row["used-in"],
+        };
     }
 
     public static QualifiedRow Qualified(CsvTable row, ImportKnown known)
     {
         var model = row.Needed("appliance-model");
         if (!known.Models.ContainsKey(model))
-            throw new CsvProblem($"appliance-model is '{model}', which is not known; known: {string.Join(", ", known.Models.Keys.Take(20))}.");
+            throw new CsvProblem(
+                $"appliance-model is '{model}', which is not known; known: {string.Join(", ", known.Models.Keys.Take(20))}."
+            );
         return new() { ApplianceModel = model, DriveModel = row.Needed("drive-model") };
     }
 
     private static DateOnly Day(string text) =>
-        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : throw new CsvProblem($"holidays has '{text}'; write days as 2026-12-25, with spaces between.");
+        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
+            ? day
+            : throw new CsvProblem($"holidays has '{text}'; write days as 2026-12-25, with spaces between.");
 }

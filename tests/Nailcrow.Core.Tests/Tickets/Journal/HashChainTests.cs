@@ -15,7 +15,16 @@ public class HashChainTests
     public void A_changed_word_a_changed_time_and_a_missing_entry_are_found_where_they_are()
     {
         Entry[] reworded = [Whole[0], Whole[1] with { Text = Whole[1].Text.Replace("ilka", "tamsel") }, .. Whole.Skip(2)];
-        Entry[] retimed = [Whole[0], Whole[1], Whole[2] with { Text = EntryText.Of(Whole[2] with { At = Whole[2].At.AddMilliseconds(1) }) }, .. Whole.Skip(3)];
+        Entry[] retimed =
+        [
+            Whole[0],
+            Whole[1],
+            Whole[2] with
+            {
+                Text = EntryText.Of(Whole[2] with { At = Whole[2].At.AddMilliseconds(1) }),
+            },
+            .. Whole.Skip(3),
+        ];
 
         HashChain.FirstBroken(reworded).ShouldBe(reworded[1]);
         HashChain.FirstBroken(retimed).ShouldBe(retimed[2]);

@@ -25,7 +25,9 @@ public class DeadlineTests
 
     [Fact]
     public void Holidays_do_not_count() =>
-        Time("Mo-Fr 08:00-17:00", holidays: new DateOnly(2026, 12, 25)).After(At("2026-12-24T16:00+01:00"), TimeSpan.FromHours(2), []).ShouldBe(At("2026-12-28T09:00+01:00"));
+        Time("Mo-Fr 08:00-17:00", holidays: new DateOnly(2026, 12, 25))
+            .After(At("2026-12-24T16:00+01:00"), TimeSpan.FromHours(2), [])
+            .ShouldBe(At("2026-12-28T09:00+01:00"));
 
     [Theory]
     [InlineData("Mo-Fr 8-17", "'Mo-Fr 8-17' is no opening time; write 'Mo-Fr 08:00-17:00; Sa 09:00-12:00', 'Su off' or '24/7'.")]
@@ -36,7 +38,21 @@ public class DeadlineTests
     private static Played Promised()
     {
         var played = new Played();
-        played.Does(new FaultReported("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", JobKind.Fault, "Lamp", "2", Some.Bad, Promise: new("24/7", "UTC", 4, 8)));
+        played.Does(
+            new FaultReported(
+                "FSC-1",
+                Some.Chassis,
+                "B12",
+                "Corrin",
+                "Corrin",
+                "Hall",
+                JobKind.Fault,
+                "Lamp",
+                "2",
+                Some.Bad,
+                Promise: new("24/7", "UTC", 4, 8)
+            )
+        );
         return played;
     }
 
@@ -49,7 +65,10 @@ public class DeadlineTests
         played.Now += TimeSpan.FromHours(2) - TimeSpan.FromMinutes(1);
         played.Does(new HoldLifted(), Played.Lioth);
 
-        Deadline.Of(played.Ticket, played.Now).Select(d => d.At - received).ShouldBe([TimeSpan.FromHours(4 + hoursLater), TimeSpan.FromHours(8 + hoursLater)]);
+        Deadline
+            .Of(played.Ticket, played.Now)
+            .Select(d => d.At - received)
+            .ShouldBe([TimeSpan.FromHours(4 + hoursLater), TimeSpan.FromHours(8 + hoursLater)]);
     }
 
     [Fact]

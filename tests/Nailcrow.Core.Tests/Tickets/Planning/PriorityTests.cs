@@ -7,8 +7,29 @@ namespace Nailcrow.Core.Tests.Tickets.Planning;
 public class PriorityTests
 {
     private static TicketLine Line(int? margin, int? dueInHours = null, string? hold = null, int? worst = null) =>
-        new(1, "FSC-1", "B12", "Corrin", "Corrin", "Lamp", "2", null, Stage.Received, margin, "", null, new("dispatcher", "", Move.Take), hold, false, Some.Noon, Some.Noon,
-            worst ?? margin, SwapHelp.Helps, dueInHours is { } hours ? Some.Noon.AddHours(hours) : null, dueInHours is null ? null : DeadlineKind.Respond);
+        new(
+            1,
+            "FSC-1",
+            "B12",
+            "Corrin",
+            "Corrin",
+            "Lamp",
+            "2",
+            null,
+            Stage.Received,
+            margin,
+            "",
+            null,
+            new("dispatcher", "", Move.Take),
+            hold,
+            false,
+            Some.Noon,
+            Some.Noon,
+            worst ?? margin,
+            SwapHelp.Helps,
+            dueInHours is { } hours ? Some.Noon.AddHours(hours) : null,
+            dueInHours is null ? null : DeadlineKind.Respond
+        );
 
     [Theory]
     [InlineData(0, 200, null, Urgency.Now, "no margin left")]
@@ -17,7 +38,13 @@ public class PriorityTests
     [InlineData(1, 200, null, Urgency.Soon, "margin one")]
     [InlineData(1, 3, null, Urgency.Today, "margin one, respond within 3 h 0 min")]
     [InlineData(2, 200, null, Urgency.CanWait, "margin 2")]
-    public void Danger_comes_first_and_a_promise_that_runs_out_comes_next(int? margin, int dueIn, int? worst, Urgency urgency, string because)
+    public void Danger_comes_first_and_a_promise_that_runs_out_comes_next(
+        int? margin,
+        int dueIn,
+        int? worst,
+        Urgency urgency,
+        string because
+    )
     {
         var priority = Priority.Of(Line(margin, dueIn, worst: worst), Some.Noon);
 

@@ -62,7 +62,14 @@ public static class EntryReader
                 json.Skip();
         }
         var isWhole = json.TokenType == JsonTokenType.EndObject && !json.Read();
-        return isWhole && at is { } happened && offset is { } off && recorded is { } kept && by is not null && body is not null && EntryKinds.Of(body) == stored.Kind
+        return
+            isWhole
+            && at is { } happened
+            && offset is { } off
+            && recorded is { } kept
+            && by is not null
+            && body is not null
+            && EntryKinds.Of(body) == stored.Kind
             ? new(stored.Id, stored.Ticket, stored.Seq, happened, off, kept, by, body, stored.Hash) { Text = stored.Text }
             : null;
     }
