@@ -16,22 +16,32 @@ public enum StorageFault
 
 public static class StorageFaults
 {
+    // Result codes of SQLite, sqlite.org/rescode.html.
+    private const int Busy = 5,
+        Locked = 6,
+        ReadOnly = 8,
+        Disk = 10,
+        Corrupt = 11,
+        DiskFull = 13,
+        NotOpened = 14,
+        NoDatabase = 26;
+
     // errno of Linux: ENOSPC, EROFS.
     private const int NoSpace = 28,
         ReadOnlyFiles = 30;
 
-    /// <summary>What is wrong with the storage; null where it is something else. Result codes of SQLite: sqlite.org/rescode.html.</summary>
+    /// <summary>What is wrong with the storage; null where it is something else.</summary>
     public static StorageFault? Of(Exception? exception) =>
         exception switch
         {
             null => null,
             DatabaseGoneException => StorageFault.Gone,
-            SqliteException { SqliteErrorCode: 13 } => StorageFault.Full,
-            SqliteException { SqliteErrorCode: 8 } => StorageFault.WriteProtected,
-            SqliteException { SqliteErrorCode: 5 or 6 } => StorageFault.Held,
-            SqliteException { SqliteErrorCode: 14 } => StorageFault.CannotOpen,
-            SqliteException { SqliteErrorCode: 10 } => StorageFault.DiskError,
-            SqliteException { SqliteErrorCode: 11 or 26 } => StorageFault.Damaged,
+            SqliteException { SqliteErrorCode: DiskFull } => StorageFault.Full,
+            SqliteException { SqliteErrorCode: ReadOnly } => StorageFault.WriteProtected,
+            SqliteException { SqliteErrorCode: Busy or Locked } => StorageFault.Held,
+            SqliteException { SqliteErrorCode: NotOpened } => StorageFault.CannotOpen,
+            SqliteException { SqliteErrorCode: Disk } => StorageFault.DiskError,
+            SqliteException { SqliteErrorCode: Corrupt or NoDatabase } => StorageFault.Damaged,
             IOException { HResult: NoSpace } => StorageFault.Full,
             IOException { HResult: ReadOnlyFiles } => StorageFault.WriteProtected,
             _ => Of(exception.InnerException),

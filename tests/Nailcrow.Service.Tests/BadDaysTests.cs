@@ -196,7 +196,7 @@ public sealed class BadDaysTests
         (code, said).ShouldBe(
             (
                 1,
-                "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; it goes on by itself once that is lifted.\n"
+                "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; start the service again when that is mended.\n"
             )
         );
     }

@@ -11,6 +11,6 @@ internal static class KeptFromStarting
         {
             OptionsValidationException wrong => wrong.Message,
             IOException { InnerException: AddressInUseException } taken => taken.Message,
-            _ => StorageTroubles.Sentence(exception),
+            _ => StorageTroubles.AtTheStart(exception),
         };
 }

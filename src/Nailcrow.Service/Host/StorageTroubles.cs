@@ -23,21 +23,35 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
 
     /// <summary>What is wrong with the storage, and what to do; null where it is something else.</summary>
     public static string? Sentence(Exception exception) =>
-        StorageFaults.Of(exception) switch
+        StorageFaults.Of(exception) is { } fault ? $"{What(fault)} Nothing was written; {Then(fault)}" : null;
+
+    /// <summary>The same to whoever starts the service, which does not go on by itself then.</summary>
+    public static string? AtTheStart(Exception exception) =>
+        StorageFaults.Of(exception) is { } fault
+            ? $"{What(fault)} Nothing was written; start the service again when that is mended."
+            : null;
+
+    private static string What(StorageFault fault) =>
+        fault switch
         {
-            StorageFault.Gone =>
-                "The database's file has gone from its place, or another was put there. Nothing was written; it goes on by itself once the file is back.",
-            StorageFault.Full => "The disk that holds the database is full. Nothing was written; make room, and it goes on by itself.",
-            StorageFault.WriteProtected =>
-                "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; it goes on by itself once that is lifted.",
-            StorageFault.Held =>
-                "Another program holds the database. Nothing was written; try again, and look for what holds it where it stays so.",
-            StorageFault.CannotOpen =>
-                "The database's file cannot be opened: it, or its folder, is gone or may not be read. Nothing was written; it goes on by itself once it is back.",
-            StorageFault.DiskError =>
-                "The disk that holds the database reports an error. Nothing was written; look at the disk, and at 'nailcrow admin verify' afterwards.",
-            StorageFault.Damaged =>
-                "The database's file is damaged or none. Nothing was written; restore a backup with 'nailcrow-service restore'.",
-            _ => null,
+            StorageFault.Gone => "The database's file has gone from its place, or another was put there.",
+            StorageFault.Full => "The disk that holds the database is full.",
+            StorageFault.WriteProtected => "The database may only be read: its file, its folder or its disk is write-protected.",
+            StorageFault.Held => "Another program holds the database.",
+            StorageFault.CannotOpen => "The database's file cannot be opened: it, or its folder, is gone or may not be read.",
+            StorageFault.DiskError => "The disk that holds the database reports an error.",
+            _ => "The database's file is damaged or none.",
+        };
+
+    private static string Then(StorageFault fault) =>
+        fault switch
+        {
+            StorageFault.Gone => "it goes on by itself once the file is back.",
+            StorageFault.Full => "make room, and it goes on by itself.",
+            StorageFault.WriteProtected => "it goes on by itself once that is lifted.",
+            StorageFault.Held => "try again, and look for what holds it where it stays so.",
+            StorageFault.CannotOpen => "it goes on by itself once it is back.",
+            StorageFault.DiskError => "look at the disk, and at 'nailcrow admin verify' afterwards.",
+            _ => "restore a backup with 'nailcrow-service restore'.",
         };
 }

@@ -123,14 +123,13 @@ internal sealed class ProcedureLibrary(
     /// <summary>What lies in the folder and was never published. What was published from the very same texts is not even read.</summary>
     private List<(string File, IReadOnlyDictionary<string, string> Files)> Unseen(IReadOnlyList<PublishedProcedure> published)
     {
-        var shelf = ProcedureFolder.Shelf(settings.Procedures);
         return
         [
             .. ProcedureFolder
                 .Texts(settings.Procedures)
                 .Where(f => !published.Any(v => v.File == f.File && Same(v.Files, f.Files)))
                 .Where(f =>
-                    ProcedureReader.Read(f.File, f.Files[f.File], shelf).Procedure is not { } read
+                    Proved.Read(f.File, f.Files).Procedure is not { } read
                     || !published.Any(v => (v.Procedure, v.Version) == (read.Id, read.Version))
                 ),
         ];

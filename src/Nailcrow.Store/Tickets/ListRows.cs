@@ -1,3 +1,4 @@
+using System.Data.Common;
 using System.Globalization;
 using System.Linq.Expressions;
 using System.Reflection;
@@ -14,9 +15,11 @@ internal sealed class ListRows<TRow>
     where TRow : class
 {
     private readonly MappedTable<TRow> _table;
+    private readonly string _ticket;
     private readonly ILookup<long, object[]> _kept;
 
-    private ListRows(MappedTable<TRow> table, ILookup<long, object[]> kept) => (_table, _kept) = (table, kept);
+    private ListRows(MappedTable<TRow> table, string ticket, ILookup<long, object[]> kept) =>
+        (_table, _ticket, _kept) = (table, ticket, kept);
 
     /// <param name="ticket">The property that says whose row it is.</param>
     public static async Task<ListRows<TRow>> OfAsync(
@@ -28,11 +31,10 @@ internal sealed class ListRows<TRow>
     {
         var table = new MappedTable<TRow>(db);
         var whose = Array.FindIndex(table.Columns, c => c.Property == ((MemberExpression)ticket.Body).Member as PropertyInfo);
+        var column = table.Columns[whose].Name;
         await db.Database.OpenConnectionAsync(ct);
-        await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
         var names = string.Join(", ", table.Columns.Select(c => $"\"{c.Name}\""));
-        ask.CommandText = $"SELECT {names} FROM {table.Name} WHERE \"{table.Columns[whose].Name}\" IN ({string.Join(',', tickets)})";
+        await using var ask = Command(db, $"SELECT {names} FROM {table.Name} WHERE {OneOf(column, tickets)}");
         var kept = new List<(long Ticket, object[] Values)>();
         await using var row = await ask.ExecuteReaderAsync(ct);
         while (await row.ReadAsync(ct))
@@ -41,7 +43,16 @@ internal sealed class ListRows<TRow>
             row.GetValues(values);
             kept.Add((row.GetInt64(whose), values));
         }
-        return new(table, kept.ToLookup(k => k.Ticket, k => k.Values));
+        return new(table, column, kept.ToLookup(k => k.Ticket, k => k.Values));
+    }
+
+    /// <summary>Removes all rows of these tickets.</summary>
+    public async Task DeleteAsync(NailcrowDb db, IReadOnlyCollection<long> tickets)
+    {
+        if (tickets.Count == 0)
+            return;
+        await using var delete = Command(db, $"DELETE FROM {_table.Name} WHERE {OneOf(_ticket, tickets)}");
+        await delete.ExecuteNonQueryAsync();
     }
 
     /// <summary>Whether the rows of a ticket are these, in whatever order.</summary>
@@ -58,6 +69,17 @@ internal sealed class ListRows<TRow>
     /// <summary>The columns in which the one row of a ticket is not this; null where there is no row.</summary>
     public MappedTable<TRow>.Column[]? Differing(long ticket, TRow told) =>
         _kept[ticket].FirstOrDefault() is { } kept ? [.. _table.Columns.Where((c, i) => Told(kept[i]) != Told(c.Value(told)))] : null;
+
+    // Numbers of our own, as text: a list of any length is no list of parameters.
+    private static string OneOf(string column, IEnumerable<long> tickets) => $"\"{column}\" IN ({string.Join(',', tickets)})";
+
+    private static DbCommand Command(NailcrowDb db, string sql)
+    {
+        var command = db.Database.GetDbConnection().CreateCommand();
+        command.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
+        command.CommandText = sql;
+        return command;
+    }
 
     private static string Told(IEnumerable<object> values) => string.Join('\u001f', values.Select(Told));
 

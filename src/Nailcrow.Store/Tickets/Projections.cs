@@ -60,16 +60,22 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     private async Task<long> TellAllAsync(Func<NailcrowDb, long, IQueryable<long>> wanted, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var room = await RoomToRead.TakeAsync(db, ct);
         var told = 0L;
         var next = FoldAsync(db, wanted, 0, ct);
-        while (await next is { Last: { } last } folded)
+        try
         {
-            next = FoldAsync(db, wanted, last, ct); // one that could not be told is left for the next time, not tried for ever
-            await journal.AloneAsync(connection => WriteAsync(connection, folded.Lists), ct);
-            told += folded.Lists.Count;
+            while (await next is { Last: { } last } folded)
+            {
+                next = FoldAsync(db, wanted, last, ct); // one that could not be told is left for the next time, not tried for ever
+                await journal.AloneAsync(connection => WriteAsync(connection, folded.Lists), ct);
+                told += folded.Lists.Count;
+            }
+            return told;
         }
-        return told;
+        finally
+        {
+            await ((Task)next).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing); // it reads on the connection that is closed next
+        }
     }
 
     /// <returns>The lists, and the last of the tickets they are of; none where there is nothing more to tell.</returns>
@@ -161,16 +167,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     {
         var kept = await ListRows<TRow>.OfAsync(connection.Db, numbers, ticket, CancellationToken.None);
         var other = lists.Where(l => !kept.Are(l.Number, of(l))).ToList();
-        var whose = other.ConvertAll(l => l.Number);
-        if (other.Count > 0)
-            await connection.Db.Set<TRow>().Where(OneOf(whose, ticket)).ExecuteDeleteAsync();
+        await kept.DeleteAsync(connection.Db, other.ConvertAll(l => l.Number));
         foreach (var row in other.SelectMany(of))
             await connection.Rows<TRow>().InsertAsync(row);
     }
-
-    private static Expression<Func<TRow, bool>> OneOf<TRow>(List<long> numbers, Expression<Func<TRow, long>> ticket) =>
-        Expression.Lambda<Func<TRow, bool>>(
-            Expression.Call(Expression.Constant(numbers), nameof(List<>.Contains), null, ticket.Body),
-            ticket.Parameters
-        );
 }

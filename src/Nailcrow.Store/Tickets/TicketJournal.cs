@@ -129,7 +129,7 @@ public sealed class TicketJournal : IAsyncDisposable
             // A report opens a ticket, so no record can tell that it was sent before; the database has to be asked.
             await WriteAsync(connection, batch, trusting: !batch.Exists(w => w.Ticket is null));
         }
-        catch (Exception e) when (StorageFaults.Of(e) is not null)
+        catch (Exception e) when (StorageFaults.Of(e) is not (null or StorageFault.Gone)) // a file that was put back is only opened anew
         {
             // No entry is to blame, and each of them alone would only wait as long again.
             await connection.DisposeAsync();
