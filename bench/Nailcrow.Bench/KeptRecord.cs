@@ -9,6 +9,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Running;
 using Nailcrow.Store;
 using Nailcrow.Store.Tickets;

@@ -8,6 +8,7 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Running;
 
 namespace Nailcrow.Bench;

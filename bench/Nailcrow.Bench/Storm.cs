@@ -4,6 +4,7 @@ using System.Text;
 using Microsoft.Data.Sqlite;
 using Nailcrow.Client;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Running;
 

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 
 namespace Nailcrow.Bench;
 

@@ -1,5 +1,6 @@
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Appliances;
 

@@ -10,8 +10,11 @@ using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
@@ -348,7 +351,7 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
                 null => null,
             }
         );
-        Add("stage", search.Stage is { } stage ? Core.Words.Of(stage) : null);
+        Add("stage", search.Stage is { } stage ? Words.Of(stage) : null);
         Add("engineer", search.Engineer);
         Add("asset", search.Asset);
         Add("find", search.Find);

@@ -1,6 +1,8 @@
 using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Terms;
 using Nailcrow.Running;
 
 namespace Nailcrow.Appliances.Tests;

@@ -9,6 +9,7 @@ namespace Nailcrow.Architecture.Tests;
 public class RoomTests
 {
     private static readonly Assembly Core = typeof(Nailcrow.Core.Tickets.Ticket).Assembly;
+    private static readonly Assembly Procedures = typeof(Nailcrow.Procedures.Procedure).Assembly;
     private static readonly Assembly Store = typeof(Nailcrow.Store.Database).Assembly;
     private static readonly Assembly Appliances = typeof(Nailcrow.Appliances.IApplianceLink).Assembly;
     private static readonly Assembly Documents = typeof(Nailcrow.Documents.VisitCalendar).Assembly;
@@ -18,20 +19,24 @@ public class RoomTests
     private static readonly Assembly StandIn = Assembly.Load("nailcrow-standin");
 
     private static readonly ArchUnitNET.Domain.Architecture Built = new ArchLoader()
-        .LoadAssemblies(Core, Store, Appliances, Documents, Client, Service, Cli, StandIn)
+        .LoadAssemblies(Core, Procedures, Store, Appliances, Documents, Client, Service, Cli, StandIn)
         .Build();
 
     public static TheoryData<string, string[]> Arrows =>
         new()
         {
             { "Nailcrow.Core", [] },
+            { "Nailcrow.Procedures", ["Nailcrow.Core"] },
             { "Nailcrow.Store", ["Nailcrow.Core"] },
             { "Nailcrow.Appliances", ["Nailcrow.Core"] },
             { "Nailcrow.Documents", ["Nailcrow.Core"] },
             { "Nailcrow.Client", ["Nailcrow.Core"] },
-            { "Nailcrow.Cli", ["Nailcrow.Core", "Nailcrow.Client"] },
+            { "Nailcrow.Cli", ["Nailcrow.Core", "Nailcrow.Procedures", "Nailcrow.Client"] },
             { "Nailcrow.StandIn", ["Nailcrow.Core"] },
-            { "Nailcrow.Service", ["Nailcrow.Core", "Nailcrow.Store", "Nailcrow.Appliances", "Nailcrow.Documents", "Nailcrow.Client"] },
+            {
+                "Nailcrow.Service",
+                ["Nailcrow.Core", "Nailcrow.Procedures", "Nailcrow.Store", "Nailcrow.Appliances", "Nailcrow.Documents", "Nailcrow.Client"]
+            },
         };
 
     [Theory, MemberData(nameof(Arrows))]
@@ -50,6 +55,52 @@ public class RoomTests
 
         known.ShouldBeEmpty();
     }
+
+    /// <summary>Each room of Core knows only those that stand before it here; Tickets is the hub, which knows all and may be known by all but the first.</summary>
+    private static readonly string[] Rooms =
+    [
+        "Terms",
+        "People",
+        "Appliances",
+        "Procedures",
+        "Returns",
+        "Intake",
+        "Rebuilds",
+        "Swaps",
+        "Reports",
+    ];
+
+    // These say what the world is like; that there are tickets is nothing to them.
+    private static readonly string[] WithoutTickets = ["Terms", "People", "Appliances"];
+
+    public static TheoryData<string> EveryRoom => [.. Rooms];
+
+    [Theory, MemberData(nameof(EveryRoom))]
+    public void Arrows_between_the_rooms_of_the_job_go_one_way_and_tickets_ties_them_together(string room)
+    {
+        var mayKnow = Rooms.TakeWhile(r => r != room).ToList();
+        if (!WithoutTickets.Contains(room))
+            mayKnow.Add("Tickets");
+
+        Built
+            .Types.Where(t => Room(t) == room)
+            .SelectMany(t => t.Dependencies.Select(d => (From: t, To: Room(d.Target), Target: d.Target)))
+            .Where(d => d.To is not null && d.To != room && !mayKnow.Contains(d.To))
+            .Select(d => $"{d.From.FullName} knows {d.Target.FullName}")
+            .Distinct()
+            .ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Every_room_of_the_job_stands_in_that_order() =>
+        Built.Types.Select(Room).OfType<string>().Distinct().Order().ShouldBe(Rooms.Append("Tickets").Order());
+
+    [Fact]
+    public void The_job_itself_needs_nothing_but_the_framework() =>
+        Core.GetReferencedAssemblies()
+            .Select(a => a.Name)
+            .Where(name => !name!.StartsWith("System.", StringComparison.Ordinal))
+            .ShouldBeEmpty();
 
     [
         Theory,
@@ -111,13 +162,15 @@ public class RoomTests
     {
         string[] vague = ["Helpers", "Utils", "Common", "Managers", "Misc", "Shared"];
 
-        new[] { Core, Store, Appliances, Documents, Client, Service, Cli, StandIn }
+        new[] { Core, Procedures, Store, Appliances, Documents, Client, Service, Cli, StandIn }
             .SelectMany(a => a.GetTypes())
             .Select(t => t.Namespace ?? "")
             .Distinct()
             .Where(n => n.StartsWith("Nailcrow", StringComparison.Ordinal) && n.Split('.').Any(vague.Contains))
             .ShouldBeEmpty();
     }
+
+    private static string? Room(IType type) => type.Namespace?.FullName.Split('.') is ["Nailcrow", "Core", var room, ..] ? room : null;
 
     private static string? Floor(IType type)
     {

@@ -3,11 +3,15 @@ using Microsoft.Playwright;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
 using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Running;
 
 namespace Nailcrow.Console.Tests;
@@ -166,14 +170,6 @@ public sealed class ConsoleInUse : IAsyncLifetime
                             )
                     ),
             ],
-            [
-                new(
-                    "catalogue",
-                    Core.Appliances.ArrayLevel.Raid6,
-                    8,
-                    dropped ? Core.Appliances.ArrayState.Degraded : Core.Appliances.ArrayState.Rebuilding,
-                    12_000_138_625_024
-                ),
-            ]
+            [new("catalogue", ArrayLevel.Raid6, 8, dropped ? ArrayState.Degraded : ArrayState.Rebuilding, 12_000_138_625_024)]
         );
 }

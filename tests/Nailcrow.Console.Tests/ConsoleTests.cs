@@ -3,6 +3,7 @@ using Nailcrow.Client.Intake;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Console.Tests;
 

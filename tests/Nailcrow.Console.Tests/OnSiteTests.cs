@@ -2,6 +2,7 @@ using Microsoft.Playwright;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Console.Tests;
 

@@ -1,6 +1,7 @@
 using Nailcrow.Client;
 using Nailcrow.Client.People;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 
 namespace Nailcrow.Running;

@@ -1,5 +1,6 @@
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Procedures;
 
 namespace Nailcrow.Service.Tests;

@@ -8,8 +8,14 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Core.Tickets.Waiting;
 using Nailcrow.Running;
 
 namespace Nailcrow.Service.Tests;

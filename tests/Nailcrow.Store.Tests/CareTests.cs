@@ -1,6 +1,8 @@
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Tests;

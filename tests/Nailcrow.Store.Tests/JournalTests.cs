@@ -1,8 +1,12 @@
 using Microsoft.Data.Sqlite;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Core.Tickets.Waiting;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Tests;

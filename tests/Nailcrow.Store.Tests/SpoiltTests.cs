@@ -1,6 +1,8 @@
 using Microsoft.Data.Sqlite;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Appliances;

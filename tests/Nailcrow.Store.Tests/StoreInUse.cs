@@ -3,6 +3,8 @@ using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Tickets;
@@ -66,7 +68,7 @@ public sealed class StoreInUse : IAsyncLifetime
     public async Task<(Checked Over, IReadOnlyList<Trouble> Troubles)> VerifyAsync(string? seal = null)
     {
         var troubles = new List<Trouble>();
-        var against = seal is null ? null : ((Core.Parsed<Core.Tickets.Journal.Sealing.ReadSeal>.Ok)Get<Seals>().Read(seal)).Value.Seal;
+        var against = seal is null ? null : ((Parsed<Core.Tickets.Journal.Sealing.ReadSeal>.Ok)Get<Seals>().Read(seal)).Value.Seal;
         var over = await Get<JournalCheck>()
             .RunAsync(against, readToo: true, troubles.Add, _ => { }, TestContext.Current.CancellationToken);
         return (over, troubles);

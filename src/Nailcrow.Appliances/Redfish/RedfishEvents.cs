@@ -5,6 +5,7 @@ using System.Text;
 using System.Text.Json;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Appliances.Redfish;
 

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Rebuilds;
 
 namespace Nailcrow.Appliances.Redfish;

@@ -2,6 +2,7 @@ using System.CommandLine;
 using System.Text.Json;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Core.Intake;
 
 namespace Nailcrow.Cli.Admin;
 
@@ -91,7 +92,7 @@ internal static class AdminCommands
         });
     }
 
-    private static Core.Appliances.ReferenceData Read(string path)
+    private static ReferenceData Read(string path)
     {
         try
         {

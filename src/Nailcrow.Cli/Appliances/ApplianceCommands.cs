@@ -2,6 +2,7 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Core;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Appliances;
 

@@ -1,6 +1,9 @@
 using Nailcrow.Cli.Shell;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Appliances;
 

@@ -4,6 +4,8 @@ using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Appliances;

@@ -1,6 +1,7 @@
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 
 namespace Nailcrow.Cli.Appliances;
 

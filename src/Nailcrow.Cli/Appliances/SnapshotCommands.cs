@@ -4,6 +4,7 @@ using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Appliances;

@@ -5,6 +5,7 @@ using Nailcrow.Client.Intake;
 using Nailcrow.Core;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Intake;

@@ -4,6 +4,7 @@ using Nailcrow.Client;
 using Nailcrow.Client.People;
 using Nailcrow.Core;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.People;
 

@@ -4,7 +4,9 @@ using Nailcrow.Client;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Proof;
+using Nailcrow.Core.Procedures.Checked;
+using Nailcrow.Core.Terms;
+using Nailcrow.Procedures;
 
 namespace Nailcrow.Cli.Procedures;
 
@@ -30,21 +32,7 @@ internal static class CheckCommand
     internal static ProcedureView View(string path)
     {
         var (procedure, problems) = ProcedureFiles.Find(path);
-        if (procedure is null)
-            return new(path, null, null, null, 0, problems, []);
-        var proof = Prover.Prove(procedure);
-        return new(
-            path,
-            procedure.Id,
-            procedure.Title,
-            procedure.Version,
-            procedure.Steps.Count,
-            [],
-            proof.Findings,
-            proof.States,
-            procedure.ComesBack,
-            $"{procedure.AppliesTo}"
-        );
+        return Checking.View(path, procedure, problems);
     }
 
     private static void Draw(Screen screen, ProcedureView view)

@@ -1,6 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
-using Nailcrow.Core.Procedures.Drawing;
+using Nailcrow.Procedures.Drawing;
 
 namespace Nailcrow.Cli.Procedures;
 

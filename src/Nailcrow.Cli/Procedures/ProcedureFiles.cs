@@ -2,6 +2,9 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Checked;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Language;
 
 namespace Nailcrow.Cli.Procedures;
 
@@ -21,5 +24,5 @@ internal static class ProcedureFiles
     }
 
     public static (Procedure? Procedure, IReadOnlyList<ProcedureProblem> Problems) Find(string path) =>
-        ProcedureReader.Read(path, File.ReadAllText(path), ProcedureFolder.Shelf(Path.GetDirectoryName(Path.GetFullPath(path)) ?? "."));
+        ProcedureReader.Read(path, File.ReadAllText(path), ProcedureFolder.ShelfOf(Path.GetDirectoryName(Path.GetFullPath(path)) ?? "."));
 }

@@ -1,6 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
-using Nailcrow.Core.Procedures.Language;
+using Nailcrow.Procedures.Language;
 
 namespace Nailcrow.Cli.Procedures;
 

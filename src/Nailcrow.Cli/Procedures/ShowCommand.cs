@@ -2,6 +2,7 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures.Conditions;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Procedures;
 

@@ -2,9 +2,13 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Sheets;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Terms;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Sheets;
 
 namespace Nailcrow.Cli.Procedures;
 

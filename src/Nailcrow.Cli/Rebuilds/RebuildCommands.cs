@@ -5,6 +5,7 @@ using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Rebuilds;

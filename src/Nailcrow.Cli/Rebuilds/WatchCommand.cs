@@ -3,6 +3,7 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Core;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Rebuilds;
 

@@ -4,7 +4,9 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Returns;
 

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using System.CommandLine.Parsing;
 using Nailcrow.Core;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Shell;
@@ -30,13 +31,11 @@ internal static class Said
     {
         var option = new Option<T?>(name)
         {
-            Description = $"{description} One of: {Core.Words.List<T>()}.",
+            Description = $"{description} One of: {Words.List<T>()}.",
             HelpName = name.TrimStart('-').ToUpperInvariant(),
-            CustomParser = result => Read(result, text => Core.Words.Parse<T>(text, what)),
+            CustomParser = result => Read(result, text => Words.Parse<T>(text, what)),
         };
-        option.CompletionSources.Add(_ =>
-            Enum.GetValues<T>().Select(v => new System.CommandLine.Completions.CompletionItem(Core.Words.Of(v)))
-        );
+        option.CompletionSources.Add(_ => Enum.GetValues<T>().Select(v => new System.CommandLine.Completions.CompletionItem(Words.Of(v))));
         return option;
     }
 
@@ -44,7 +43,7 @@ internal static class Said
     /// <exception cref="UsageProblem">Another word; the message lists the family.</exception>
     public static T Word<T>(string text, string what)
         where T : struct, Enum =>
-        Core.Words.Parse<T>(text, what) switch
+        Words.Parse<T>(text, what) switch
         {
             Parsed<T>.Ok(var value) => value,
             Parsed<T>.Refused(var reason) => throw new UsageProblem(reason),

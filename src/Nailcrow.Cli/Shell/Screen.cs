@@ -3,7 +3,9 @@ using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
 using Spectre.Console;
 
 namespace Nailcrow.Cli.Shell;

@@ -6,7 +6,9 @@ using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Cli.Swaps;
 

@@ -6,6 +6,8 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Swaps;

@@ -3,6 +3,7 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Swaps;

@@ -1,7 +1,9 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Core;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 
 namespace Nailcrow.Cli.Tickets;
 

@@ -9,7 +9,10 @@ using Nailcrow.Core;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Cli.Tickets;
 

@@ -4,6 +4,8 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Tickets;
@@ -107,7 +109,7 @@ internal static class TicketShowCommand
             screen.Line($"  to close   {Screen.Safe(string.Join(", ", unmet))}");
     }
 
-    private static string Percent(Core.Appliances.Chance chance) =>
+    private static string Percent(Chance chance) =>
         chance.High == 0 ? "0 %"
         : chance.High < Least ? "under 0.01 %"
         : $"{Share(chance.Low)} to {Share(chance.High)} %";

@@ -1,4 +1,6 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
 
 namespace Nailcrow.Client.Appliances;
 

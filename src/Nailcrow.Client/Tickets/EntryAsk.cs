@@ -1,5 +1,7 @@
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Client.Tickets;
 

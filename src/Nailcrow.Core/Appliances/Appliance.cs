@@ -1,3 +1,5 @@
+using Nailcrow.Core.Appliances.Arrays;
+
 namespace Nailcrow.Core.Appliances;
 
 /// <summary>A storage machine at a site, as the firm knows it.</summary>

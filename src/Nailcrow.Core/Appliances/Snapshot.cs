@@ -1,4 +1,6 @@
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Appliances;
 

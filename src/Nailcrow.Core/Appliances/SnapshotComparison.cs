@@ -1,4 +1,5 @@
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Appliances;
 

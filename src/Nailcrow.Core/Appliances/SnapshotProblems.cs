@@ -1,3 +1,6 @@
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Terms;
+
 namespace Nailcrow.Core.Appliances;
 
 /// <summary>What makes a typed or fetched snapshot unusable, each as a sentence. Empty when it can be kept.</summary>

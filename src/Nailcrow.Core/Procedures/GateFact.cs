@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Procedures;
 

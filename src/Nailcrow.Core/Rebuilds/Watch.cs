@@ -1,3 +1,5 @@
+using Nailcrow.Core.Terms;
+
 namespace Nailcrow.Core.Rebuilds;
 
 /// <summary>Nailcrow following a rebuild: readings in, one honest look out.</summary>

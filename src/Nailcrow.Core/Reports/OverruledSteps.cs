@@ -1,5 +1,6 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Reports;

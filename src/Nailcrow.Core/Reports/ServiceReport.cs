@@ -1,8 +1,13 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Risk;
+using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Reports;
 

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 

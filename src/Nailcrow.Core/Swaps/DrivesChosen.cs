@@ -1,5 +1,7 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 

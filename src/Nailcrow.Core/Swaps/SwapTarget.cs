@@ -1,4 +1,6 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Swaps;

@@ -1,6 +1,9 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Core.Swaps;
 

@@ -1,4 +1,5 @@
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Tickets;

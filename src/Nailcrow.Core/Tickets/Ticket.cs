@@ -5,7 +5,11 @@ using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tickets;
 

@@ -1,4 +1,6 @@
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Core.Tickets;
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets;
 

@@ -1,5 +1,6 @@
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using QRCoder;
 using SkiaSharp;

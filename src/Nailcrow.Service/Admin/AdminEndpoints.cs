@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;

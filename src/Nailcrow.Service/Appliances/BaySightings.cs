@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Appliances;

@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
 
 namespace Nailcrow.Service.Host;
 

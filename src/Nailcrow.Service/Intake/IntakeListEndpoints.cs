@@ -6,6 +6,7 @@ using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Intake.Events;

@@ -1,6 +1,7 @@
 using Nailcrow.Core;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
+using Nailcrow.Core.Terms;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 

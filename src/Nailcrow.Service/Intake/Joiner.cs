@@ -2,6 +2,8 @@ using Nailcrow.Appliances;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
@@ -160,7 +162,7 @@ internal sealed class Joiner(
         if (seen is not null && !opened.Repeated)
             await journal.WriteAsync(
                 opened.Entry.Ticket,
-                Intents.ByService(new Core.Swaps.SnapshotTaken(seen), time.GetUtcNow()) with
+                Intents.ByService(new SnapshotTaken(seen), time.GetUtcNow()) with
                 {
                     At = seen.TakenAt,
                 },
@@ -181,7 +183,7 @@ internal sealed class Joiner(
         )
             return;
         if (ticket.Latest is not { } before || SnapshotComparison.Between(before, looked).Count > 0)
-            await journal.WriteAsync(number, Intents.ByService(new Core.Swaps.SnapshotTaken(looked), time.GetUtcNow()), ct);
+            await journal.WriteAsync(number, Intents.ByService(new SnapshotTaken(looked), time.GetUtcNow()), ct);
     }
 
     /// <summary>Each alert once as evidence; the same said again only as its count doubles.</summary>

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Store;
 using Nailcrow.Store.People;

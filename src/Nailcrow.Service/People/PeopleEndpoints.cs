@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Client.People;
 using Nailcrow.Core;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Store;
 using Nailcrow.Store.People;

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.Options;
 using Nailcrow.Core;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 using Nailcrow.Store.People;
 
 namespace Nailcrow.Service.People;

@@ -1,5 +1,8 @@
 using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Checked;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Language;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Procedures;
 
@@ -48,7 +51,7 @@ internal sealed class ProcedureLibrary(
     /// <summary>Reads and proves a set of files, and publishes it if nothing is wrong.</summary>
     public async Task<ProcedureView> PublishAsync(string file, IReadOnlyDictionary<string, string> files, string by, CancellationToken ct)
     {
-        var view = Proved.View(file, files);
+        var view = Checking.View(file, files);
         if (!view.IsProved)
             return view;
         var published = new PublishedProcedure(view.Id!, view.Version!, view.Title!, file, files, view.States, time.GetUtcNow(), by); // a proved view has all three
@@ -101,9 +104,10 @@ internal sealed class ProcedureLibrary(
             all = await versions.ListAsync(ct);
         }
         // The language may have changed under an old version: then it is listed with what is wrong, and used for nothing.
-        var read = all.Select(v => (Version: v, Proved.Read(v.File, v.Files).Procedure)).ToList();
+        var read = all.Select(v => (Version: v, Checking.Read(v.File, v.Files).Procedure)).ToList();
         var refused = unproved.Concat(
-            read.Where(r => r.Procedure is null && r.Version.WithdrawnAt is null).Select(r => Proved.View(r.Version.File, r.Version.Files))
+            read.Where(r => r.Procedure is null && r.Version.WithdrawnAt is null)
+                .Select(r => Checking.View(r.Version.File, r.Version.Files))
         );
         var readable = read.Where(r => r.Procedure is not null).ToList();
         var usable = readable
@@ -129,7 +133,7 @@ internal sealed class ProcedureLibrary(
                 .Texts(settings.Procedures)
                 .Where(f => !published.Any(v => v.File == f.File && Same(v.Files, f.Files)))
                 .Where(f =>
-                    Proved.Read(f.File, f.Files).Procedure is not { } read
+                    Checking.Read(f.File, f.Files).Procedure is not { } read
                     || !published.Any(v => (v.Procedure, v.Version) == (read.Id, read.Version))
                 ),
         ];
@@ -142,7 +146,7 @@ internal sealed class ProcedureLibrary(
     )
     {
         var refused = new List<ProcedureView>();
-        foreach (var (view, files) in unseen.AsParallel().AsOrdered().Select(f => (Proved.View(f.File, f.Files), f.Files)))
+        foreach (var (view, files) in unseen.AsParallel().AsOrdered().Select(f => (Checking.View(f.File, f.Files), f.Files)))
             if (view.IsProved)
                 await versions.PublishAsync(
                     new(view.Id!, view.Version!, view.Title!, view.File, files, view.States, time.GetUtcNow(), Shipped),

@@ -4,10 +4,13 @@ using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Drawing;
+using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Procedures.Learning;
-using Nailcrow.Core.Procedures.Sheets;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Drawing;
+using Nailcrow.Procedures.Sheets;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
@@ -167,7 +170,7 @@ internal static class ProceduresEndpoints
         if (await library.FindAsync(id, before, ct) is not { } old)
             return Unknown(id, before);
         return await library.FindAsync(id, after, ct) is { } now
-            ? TypedResults.Ok(new VersionDifference(id, before, after, StepChange.Between(Proved.Read(old), Proved.Read(now))))
+            ? TypedResults.Ok(new VersionDifference(id, before, after, VersionComparison.Between(Proved.Read(old), Proved.Read(now))))
             : Unknown(id, after);
     }
 

@@ -1,5 +1,6 @@
 using Nailcrow.Appliances;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Tickets;
 

@@ -3,6 +3,8 @@ using Nailcrow.Core;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Service.Tickets;

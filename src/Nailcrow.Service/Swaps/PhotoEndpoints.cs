@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Service.Tickets;

@@ -1,8 +1,11 @@
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Sheets;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Sheets;
 using Nailcrow.Service.Procedures;
 using Nailcrow.Store.Appliances;
 

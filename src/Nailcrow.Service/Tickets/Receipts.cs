@@ -1,7 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Tickets;
 
@@ -23,7 +26,7 @@ internal static class Receipts
     /// <summary>What the service noted right behind this entry belongs to it as well.</summary>
     private static IEnumerable<Discrepancy> Elsewhere(TicketRecord record, Entry entry)
     {
-        foreach (var note in record.After(entry.Seq).TakeWhile(e => e.Body is Core.Swaps.SerialKnownElsewhere))
+        foreach (var note in record.After(entry.Seq).TakeWhile(e => e.Body is SerialKnownElsewhere))
         foreach (var raised in record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Entry == note.Id))
             yield return raised;
     }

@@ -5,6 +5,8 @@ using Microsoft.AspNetCore.Mvc;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
@@ -128,8 +130,8 @@ internal static class TicketsEndpoints
             ? TypedResults.Ok(bring)
             : Returns.Fitting.Planned(record.Ticket, plan) switch
             {
-                Parsed<Core.Appliances.Upgrade>.Ok(var reckoned) => TypedResults.Ok(bring with { Plan = reckoned }),
-                Parsed<Core.Appliances.Upgrade>.Refused(var reason) => Refusals.Unusable(reason),
+                Parsed<Upgrade>.Ok(var reckoned) => TypedResults.Ok(bring with { Plan = reckoned }),
+                Parsed<Upgrade>.Refused(var reason) => Refusals.Unusable(reason),
                 _ => throw new System.Diagnostics.UnreachableException(),
             };
     }

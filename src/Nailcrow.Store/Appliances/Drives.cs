@@ -1,8 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Store.Tickets;
 

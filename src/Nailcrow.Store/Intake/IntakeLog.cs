@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Intake;
 

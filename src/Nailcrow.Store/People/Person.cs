@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Identity;
 using Nailcrow.Core;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Store.People;
 

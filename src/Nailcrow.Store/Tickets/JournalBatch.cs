@@ -1,10 +1,15 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Swaps;
 
@@ -165,7 +170,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             .GroupBy(e => e.Serial)
             .Select(g => g.MaxBy(e => e.At))
             .OfType<LifeEventRow>();
-        foreach (var other in last.Where(e => e.Asset != asset && e.Bay is not null && e.Kind == Core.Words.Of(LifeEventKind.Seen)))
+        foreach (var other in last.Where(e => e.Asset != asset && e.Bay is not null && e.Kind == Words.Of(LifeEventKind.Seen)))
         {
             if (
                 told.Exists(t => t.Contains(other.Serial, StringComparison.Ordinal))

@@ -2,11 +2,16 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures.Learning;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Risk;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Swaps;
@@ -105,7 +110,7 @@ internal static class Projecting
                         Ticket = e.Ticket,
                         Nth = nth,
                         At = e.At,
-                        Kind = Core.Words.Of(e.Kind),
+                        Kind = Words.Of(e.Kind),
                         Asset = e.Asset,
                         Bay = e.Bay,
                         Sentence = e.Sentence,

@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Store.Tickets;

@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Store.Tickets;
 

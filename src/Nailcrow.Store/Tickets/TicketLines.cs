@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Store.Tickets;
@@ -86,7 +87,7 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
 
     private static IQueryable<TicketLineRow> Found(IQueryable<TicketLineRow> lines, string text)
     {
-        if (TicketNumber.Parse(text) is Core.Parsed<long>.Ok(var number) && number < 10_000_000)
+        if (TicketNumber.Parse(text) is Parsed<long>.Ok(var number) && number < 10_000_000)
             return lines.Where(l => l.Number == number);
         var upper = text.ToUpperInvariant();
         var from = Projecting.Reversed(upper)!; // text is not null

@@ -1,5 +1,7 @@
 using CsCheck;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
 using static Nailcrow.Core.Tests.Generated;
 
 namespace Nailcrow.Core.Tests.Appliances;

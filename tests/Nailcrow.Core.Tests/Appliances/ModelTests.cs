@@ -1,4 +1,7 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Intake;
 
 namespace Nailcrow.Core.Tests.Appliances;
 

@@ -1,5 +1,6 @@
 using CsCheck;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 using static Nailcrow.Core.Tests.Generated;
 
 namespace Nailcrow.Core.Tests.Appliances;

@@ -1,6 +1,7 @@
 using CsCheck;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Core.Tests.Intake;
 

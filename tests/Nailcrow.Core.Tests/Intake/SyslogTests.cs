@@ -1,5 +1,6 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tests.Intake;
 

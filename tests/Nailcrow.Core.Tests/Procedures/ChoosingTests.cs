@@ -1,8 +1,12 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Sheets;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Risk;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Sheets;
 
 namespace Nailcrow.Core.Tests.Procedures;
 

@@ -1,5 +1,7 @@
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Proof;
+using Nailcrow.Core.Procedures.Checked;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Proof;
 
 namespace Nailcrow.Core.Tests.Procedures;
 

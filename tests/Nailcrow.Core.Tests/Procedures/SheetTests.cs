@@ -1,10 +1,15 @@
 using System.Text.RegularExpressions;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Language;
 using Nailcrow.Core.Procedures.Learning;
-using Nailcrow.Core.Procedures.Sheets;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Risk;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Language;
+using Nailcrow.Procedures.Sheets;
 
 namespace Nailcrow.Core.Tests.Procedures;
 
@@ -102,9 +107,7 @@ public class SheetTests
 
         Choosing.For(all, facts)[0].Id.ShouldBe("front-hot");
         Choosing.For(all, facts with { Ticket = facts.Ticket with { SpareTookOver = true } })[0].Id.ShouldBe("spare-stepped-in");
-        Choosing
-            .For(all, facts with { Ticket = facts.Ticket with { Help = Core.Tickets.SwapHelp.TooManyLost } })[0]
-            .Id.ShouldBe("too-many-lost");
+        Choosing.For(all, facts with { Ticket = facts.Ticket with { Help = SwapHelp.TooManyLost } })[0].Id.ShouldBe("too-many-lost");
     }
 
     [Theory, MemberData(nameof(All))]
@@ -127,7 +130,7 @@ public class SheetTests
         var before = Made.Read($"{Made.Head}      - id: a\n        do: One.\n      - id: b\n        do: Two.\n{Made.Tail}");
         var after = Made.Read($"{Made.Head}      - id: a\n        do: One, gently.\n      - id: c\n        do: Three.\n{Made.Tail}");
 
-        StepChange
+        VersionComparison
             .Between(before, after)
             .ShouldBe([
                 new("a", "changed", "do: One.", "do: One, gently."),

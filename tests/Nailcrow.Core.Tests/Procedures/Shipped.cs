@@ -1,5 +1,6 @@
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Proof;
+using Nailcrow.Core.Procedures.Checked;
+using Nailcrow.Procedures;
 
 namespace Nailcrow.Core.Tests.Procedures;
 

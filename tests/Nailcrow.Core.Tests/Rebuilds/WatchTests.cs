@@ -1,5 +1,7 @@
 using CsCheck;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Swaps.Seen;
 
 namespace Nailcrow.Core.Tests.Rebuilds;
 
@@ -88,9 +90,7 @@ public class WatchTests
         var played = Played.At("new-seen");
 
         played.Does(
-            new Core.Swaps.SnapshotTaken(
-                Some.Snapshot(state: Core.Appliances.ArrayState.Whole, badRole: Core.Appliances.BayRole.Member, badSerial: Some.New)
-            )
+            new SnapshotTaken(Some.Snapshot(state: ArrayState.Whole, badRole: Core.Appliances.BayRole.Member, badSerial: Some.New))
         );
 
         Plain.Look(played.Ticket.Readings, played.Now).State.ShouldBe(RebuildState.Done);

@@ -1,5 +1,8 @@
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Tests.Returns;
 
@@ -57,7 +60,7 @@ public class CustodyTests
     public void A_replacement_that_is_smaller_than_the_array_uses_is_refused()
     {
         var played = Played.Reported();
-        played.Does(new Core.Swaps.SnapshotTaken(Some.Snapshot()));
+        played.Does(new SnapshotTaken(Some.Snapshot()));
 
         played
             .Refusal(new PartReserved(Some.New, "Cindral C8", 7_999_999_999_999, "Stores"), Played.Sefa)

@@ -1,5 +1,8 @@
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Tests.Swaps;
@@ -26,7 +29,7 @@ public class LateEntryTests
         var passed = played.Now;
         played.Passes();
 
-        played.Arrives(new SnapshotTaken(Some.Snapshot(state: Core.Appliances.ArrayState.Rebuilding)), at: passed.AddSeconds(30));
+        played.Arrives(new SnapshotTaken(Some.Snapshot(state: ArrayState.Rebuilding)), at: passed.AddSeconds(30));
 
         played
             .Ticket.Discrepancies.Select(d => d.Sentence)

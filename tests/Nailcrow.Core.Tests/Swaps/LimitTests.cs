@@ -1,7 +1,9 @@
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Sheets;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tests.Procedures;
+using Nailcrow.Procedures.Sheets;
 
 namespace Nailcrow.Core.Tests.Swaps;
 

@@ -1,5 +1,6 @@
 using CsCheck;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Terms;
 using static Nailcrow.Core.Tests.Generated;
 
 namespace Nailcrow.Core.Tests.Swaps;

@@ -1,7 +1,10 @@
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Core.Tests.Tickets;
 

@@ -1,7 +1,14 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tests.Tickets;
 

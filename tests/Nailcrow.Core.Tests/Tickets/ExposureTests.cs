@@ -1,9 +1,16 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Core.Tickets.Risk;
+using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tests.Tickets;
 

@@ -1,8 +1,12 @@
 using CsCheck;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Tests.Tickets;
 

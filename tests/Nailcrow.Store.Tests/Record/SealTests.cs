@@ -1,4 +1,5 @@
 using Nailcrow.Core;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Store.Tickets;

@@ -1,9 +1,12 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Tests.Record;
@@ -209,10 +212,10 @@ public sealed class TamperTests : IAsyncLifetime
         using var key = SealKey.OfNobody();
 
         Seal.Parse(_seal.Replace("entries 9", "entries 8"), key)
-            .ShouldBe(new Core.Parsed<ReadSeal>.Refused("The seal's signature does not hold: the seal itself was changed."));
+            .ShouldBe(new Parsed<ReadSeal>.Refused("The seal's signature does not hold: the seal itself was changed."));
         Seal.Parse("nothing", key)
             .ShouldBe(
-                new Core.Parsed<ReadSeal>.Refused("This is no seal: it begins with 'nailcrow-seal/1' and ends with a key and a signature.")
+                new Parsed<ReadSeal>.Refused("This is no seal: it begins with 'nailcrow-seal/1' and ends with a key and a signature.")
             );
     }
 
@@ -220,9 +223,9 @@ public sealed class TamperTests : IAsyncLifetime
     public async Task A_seal_signed_by_somebody_else_shows_another_key()
     {
         using var theirs = SealKey.OfNobody();
-        var mine = (Core.Parsed<ReadSeal>.Ok)Seal.Parse(_seal, theirs);
+        var mine = (Parsed<ReadSeal>.Ok)Seal.Parse(_seal, theirs);
 
-        var forged = (Core.Parsed<ReadSeal>.Ok)Seal.Parse(mine.Value.Seal.Signed(theirs), theirs);
+        var forged = (Parsed<ReadSeal>.Ok)Seal.Parse(mine.Value.Seal.Signed(theirs), theirs);
 
         forged.Value.Fingerprint.ShouldNotBe(mine.Value.Fingerprint);
         mine.Value.Fingerprint.ShouldBe(_store.Get<Seals>().Fingerprint);

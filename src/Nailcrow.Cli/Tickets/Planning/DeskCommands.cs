@@ -2,8 +2,10 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Core;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Cli.Tickets.Planning;
 

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Intake.Rules;
 

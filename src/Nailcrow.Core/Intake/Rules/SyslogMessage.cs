@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Intake.Rules;
 

@@ -1,3 +1,5 @@
+using Nailcrow.Core.Terms;
+
 namespace Nailcrow.Core.Procedures.Conditions;
 
 /// <summary>

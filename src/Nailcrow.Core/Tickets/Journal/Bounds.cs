@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.Globalization;
 using System.Text.Json;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Core.Tickets.Journal;
 

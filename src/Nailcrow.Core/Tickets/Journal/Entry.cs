@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Core.Tickets.Journal;
 

@@ -4,7 +4,12 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tickets.Journal;
 

@@ -1,4 +1,5 @@
 using Nailcrow.Core.People;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Core.Tickets.Journal;
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Core.Tickets.Journal;
 

@@ -1,4 +1,6 @@
 using System.Text.Json.Serialization;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Core.Tickets.Planning;
 

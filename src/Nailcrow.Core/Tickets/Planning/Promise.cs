@@ -1,5 +1,7 @@
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Core.Tickets.Planning;
 

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using Nailcrow.Core;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Service.Intake.Events;
 

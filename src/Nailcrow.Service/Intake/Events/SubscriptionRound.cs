@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Nailcrow.Appliances;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Appliances;
 using Quartz;

@@ -1,6 +1,8 @@
 using System.Globalization;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Store.Appliances.Csv;
 

@@ -3,6 +3,7 @@ using System.Text.Json;
 using CsvHelper;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Appliances.Csv;
 

@@ -3,7 +3,9 @@ using CsvHelper;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Appliances.Csv;
 

@@ -3,8 +3,12 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Appliances.Csv;

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Core.Tests.Tickets.Journal;
 

@@ -1,6 +1,8 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
 

@@ -1,6 +1,8 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Core.Tests.Tickets.Planning;
 

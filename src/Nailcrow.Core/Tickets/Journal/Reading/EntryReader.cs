@@ -1,6 +1,7 @@
 using System.Buffers;
 using System.Text;
 using System.Text.Json;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Core.Tickets.Journal.Reading;
 

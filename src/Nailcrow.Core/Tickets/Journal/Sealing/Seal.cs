@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets.Journal.Sealing;
 

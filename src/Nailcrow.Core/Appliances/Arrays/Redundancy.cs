@@ -1,0 +1,58 @@
+using Nailcrow.Core.Terms;
+
+namespace Nailcrow.Core.Appliances.Arrays;
+
+/// <summary>How an array spreads its redundancy: how many groups of members, and how many each group can lose.</summary>
+public sealed record Redundancy(int Groups, int Bears)
+{
+    // A grouped array that does not say how many groups it has; two is the fewest, and so the most cautious.
+    private const int FewestGroups = 2;
+
+    public static Redundancy Of(DriveArray array) => Of(array.Level, array.DesignMembers, array.Groups, array.Parity);
+
+    public static Redundancy Of(ArrayDesign design) => Of(design.Level, design.Members, design.Groups, design.Parity);
+
+    public static Redundancy Of(ArrayLevel level, int members, int? groups, int? parity) =>
+        level switch
+        {
+            ArrayLevel.Raid0 => new(1, 0),
+            ArrayLevel.Raid1 => new(1, members - 1),
+            ArrayLevel.Raid5 or ArrayLevel.MixedSizeOne => new(1, 1),
+            ArrayLevel.Raid6 or ArrayLevel.MixedSizeTwo => new(1, 2),
+            ArrayLevel.TripleParity => new(1, 3),
+            ArrayLevel.KPlusM => new(1, parity ?? 0),
+            ArrayLevel.Raid10 => new(groups ?? Math.Max(1, members / 2), groups is { } mirrors && mirrors > 0 ? members / mirrors - 1 : 1),
+            ArrayLevel.Raid50 => new(groups ?? FewestGroups, 1),
+            ArrayLevel.Raid60 => new(groups ?? FewestGroups, 2),
+            _ => throw new ArgumentOutOfRangeException(nameof(level), level, "No rule says what this level can lose."),
+        };
+
+    /// <summary>What makes such an array impossible, as the end of a sentence; null where it can be.</summary>
+    public static string? Problem(ArrayLevel level, int members, int? groups, int? parity)
+    {
+        if (members < Fewest(level, groups, parity))
+            return $"is {Words.Of(level)} with {members} members; that level has at least {Fewest(level, groups, parity)}";
+        if (level == ArrayLevel.KPlusM && parity is not > 0)
+            return "is k-plus-m and does not say its m; give parity, 1 or more";
+        if (
+            level is ArrayLevel.Raid10 or ArrayLevel.Raid50 or ArrayLevel.Raid60
+            && Of(level, members, groups, parity).Groups is var g
+            && (g < 1 || members % g != 0)
+        )
+            return $"is {Words.Of(level)} with {members} members in {g} groups; every group has the same number";
+        return null;
+    }
+
+    private static int Fewest(ArrayLevel level, int? groups, int? parity) =>
+        level switch
+        {
+            ArrayLevel.Raid0 => 1,
+            ArrayLevel.Raid1 or ArrayLevel.MixedSizeOne => 2,
+            ArrayLevel.Raid5 or ArrayLevel.MixedSizeTwo => 3,
+            ArrayLevel.TripleParity => 5,
+            ArrayLevel.Raid50 => 3 * (groups ?? FewestGroups),
+            ArrayLevel.Raid60 => 4 * (groups ?? FewestGroups),
+            ArrayLevel.KPlusM => (parity ?? 1) + 1,
+            _ => 4,
+        };
+}

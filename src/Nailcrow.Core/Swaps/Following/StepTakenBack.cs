@@ -1,0 +1,66 @@
+using Nailcrow.Core.People;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Swaps.Following;
+
+/// <summary>The last answer was a mistake: it stays in the journal, and the step is answered again. What was done to a drive is not undone by words.</summary>
+public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
+{
+    private static readonly Records[] Done =
+    [
+        Records.DrawnOut,
+        Records.Pulled,
+        Records.PutBack,
+        Records.CarrierOff,
+        Records.Inserted,
+        Records.Reseated,
+        Records.RebuildStarted,
+        Records.OldDataCleared,
+    ];
+
+    public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Lead];
+
+    public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
+        ticket is not { Sheet: { } sheet, Run: { } run } || sheet.Id != Sheet ? "This ticket has no such run sheet."
+        : run.Visits is not [.., var last] ? "Nothing has been answered yet."
+        : last.Step != Step ? $"The last answer was given at '{last.Step}', not at '{Step}'; only the last one is taken back."
+        : last.Overruled || sheet.Step(Step)?.Kind == StepKind.Call ? "A lead has spoken on this step; that is not taken back. Call again."
+        : sheet.Step(Step)?.Records is { } records && Done.Contains(records)
+            ? $"'{Step}' recorded what was done to a drive, and that is not undone by an answer. If it was otherwise, call and say so."
+        : null;
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp)
+    {
+        if (
+            ticket is not { Sheet: { } sheet, Run: { } run }
+            || sheet.Id != Sheet
+            || run.Visits is not [.., var last]
+            || last.Step != Step
+            || sheet.Step(Step) is not { } step
+        )
+            return ticket.Raise(stamp, "step", $"'{Step}' was taken back by {stamp.By}, and it was not the last one answered.");
+        return Without(ticket, step) with { Run = run.Before(last, stamp.At) };
+    }
+
+    /// <summary>A mark that was said by mistake does not count.</summary>
+    private static Ticket Without(Ticket ticket, RunStep step) =>
+        step.Records switch
+        {
+            Records.BayMark => ticket with
+            {
+                Swap = ticket.Swap with
+                {
+                    BayMarks = ticket.Swap.BayMarks.RemoveAll(m => m.Mark == (step.Mark ?? step.Id) && m.Attempt == ticket.Swap.Attempt),
+                },
+            },
+            Records.ChassisMark => ticket with
+            {
+                Swap = ticket.Swap with { ChassisMarks = ticket.Swap.ChassisMarks.RemoveAll(m => m.Mark == (step.Mark ?? step.Id)) },
+            },
+            Records.Backup => ticket with { Backup = null },
+            Records.BackupDetail => ticket with { BackupDetail = null },
+            _ => ticket,
+        };
+}

@@ -1,0 +1,161 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets;
+
+namespace Nailcrow.Core.Swaps.Gates;
+
+/// <summary>A gate's facts as they are seen from one step of a run: of its drive, its swap and its array.</summary>
+internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
+{
+    private readonly Swap _swap = ticket.SwapOf(step);
+    private readonly SheetDrive? _drive = ticket.Sheet?.DriveOf(step);
+
+    public string? PartInHand() =>
+        ticket.Parts.Count < ticket.DrivesWanted || ticket.Parts.Exists(p => p.IssuedTo is null)
+            ? ticket.DrivesWanted == 1
+                ? "No replacement has been issued for this ticket; stores reserves and issues one."
+                : $"{ticket.Parts.Count(p => p.IssuedTo is not null)} of {ticket.DrivesWanted} replacements have been issued for this ticket; stores reserves and issues them."
+            : null;
+
+    public string? SnapshotBefore() => Fresh is null ? TakeOne(FreshSince) : null;
+
+    public string? NotRebuilding() =>
+        Fresh is not { } now ? TakeOne(FreshSince)
+        : ArrayOf(now) is { State: ArrayState.Rebuilding } array
+            ? $"{array.Name} is rebuilding. Wait until it has ended, then take a snapshot again."
+        : null;
+
+    public string? PullNotFatal() =>
+        Fresh is not { } now ? TakeOne(FreshSince)
+        : Held(now) is var (bay, not) && not is not null ? not
+        : BayVerdict.For(now, bay!) is { Verdict: PullVerdict.Fatal } verdict
+            ? $"Pulling bay {bay!.Label} is fatal: {verdict.Reason} Only a lead may let this go on." // Held gives a bay or why not
+        : null;
+
+    public string? WholeBefore() =>
+        Fresh is not { } now ? TakeOne(FreshSince)
+        : ArrayOf(now) is { } array && !now.IsWhole(array)
+            ? $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} members. A drive that works is not pulled from it now; ask a lead."
+        : null;
+
+    public string? Released() =>
+        Fresh is not { } now ? TakeOne(FreshSince)
+        : Held(now) is var (bay, not) && not is not null ? not
+        : bay!.Role is BayRole.Member or BayRole.Filling
+            ? $"Bay {bay.Label} is still {Words.Of(bay.Role)} of {bay.Array}; the machine has not released it. Wait, then take a snapshot again." // Held gives a bay or why not
+        : null;
+
+    public string? AsBefore()
+    {
+        // With several drives, "before" this pull has the new ones of the earlier pulls in it.
+        if (
+            ticket.Swap.NearMisses is not [.., var miss]
+            || ticket.Snapshots.FindLast(s => s.TakenAt <= ticket.Swap.PulledAt) is not { } before
+        )
+            return "There is nothing to compare with; take a snapshot.";
+        if (ticket.Latest is not { } latest || latest.TakenAt <= miss.At)
+            return TakeOne("since the drive went back");
+        var changes = SnapshotComparison.Between(before, latest);
+        return changes.Count == 0 ? null : $"Not yet as before: {string.Join(" ", changes.Select(c => c.Sentence))}";
+    }
+
+    public string? NewDriveSeen()
+    {
+        if (SinceInsert is not { } now)
+            return TakeOne("since the new drive went in");
+        var seen = now.BayLabelled(_drive?.Bay)?.Serial;
+        return SerialComparison.Between(seen, _swap.InSerial ?? "").Outcome == SerialOutcome.Exact
+            ? null
+            : $"The machine sees {seen ?? "nothing"} in bay {_drive?.Bay}, not {_swap.InSerial}. Seat the drive again; if that does not help, it is dead on arrival: call.";
+    }
+
+    public string? NothingForeign() =>
+        SinceInsert is not { } now ? TakeOne("since the new drive went in")
+        : now.Holding(_swap.InSerial)?.Role == BayRole.Foreign
+            ? $"{_swap.InSerial} carries the data of another array. Nothing may start on it before that is cleared."
+        : null;
+
+    public string? RebuildSeen()
+    {
+        var readings = ticket.Readings.Exists(r => r.At > _swap.InsertedAt);
+        var shown = SinceInsert?.Holding(_swap.InSerial)?.Role is BayRole.Filling or BayRole.Member;
+        return readings || shown
+            ? null
+            : "No rebuild onto the new drive has been seen. Look at the machine, or take a snapshot or a reading.";
+    }
+
+    public string? DriveJoined() =>
+        SinceInsert is not { } now ? TakeOne("since the new drive went in")
+        : now.Holding(_swap.InSerial) is not { Role: BayRole.Member }
+            ? $"{_swap.InSerial} is {(now.Holding(_swap.InSerial) is { } held ? Words.Of(held.Role) : "in no bay")}, not yet a member."
+        : ArrayOf(now) is { State: ArrayState.Rebuilding } array ? $"{array.Name} is rebuilding."
+        : null;
+
+    public string? ArrayWhole(BayRole newDriveIs)
+    {
+        if (SinceInsert is not { } now)
+            return TakeOne("since the new drive went in");
+        if (ArrayOf(now) is not { } array)
+            return $"The last snapshot does not show {ticket.Sheet?.Array}.";
+        if (!now.IsWhole(array))
+            return $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} members.";
+        var role = now.Holding(_swap.InSerial)?.Role;
+        return role == newDriveIs
+            ? null
+            : $"{array.Name} is whole, but {_swap.InSerial} is {(role is { } other ? Words.Of(other) : "in no bay")}, not {Words.Of(newDriveIs)}.";
+    }
+
+    public string? AllNewGood()
+    {
+        if (ticket.Latest is not { } now || ticket.Swaps.Any(s => s.InSerial is null || now.TakenAt <= s.InsertedAt))
+            return TakeOne("since the last new drive went in");
+        foreach (var serial in ticket.Swaps.Select(s => s.InSerial))
+            if (now.Holding(serial) is not { } bay)
+                return $"The machine sees {serial} in no bay.";
+            else if (bay is not { Health: DriveHealth.Good, Role: BayRole.Member or BayRole.Spare })
+                return $"{serial} in bay {bay.Label} reads {Words.Of(bay.Health)} and is {Words.Of(bay.Role)}; each new drive has to be good and in use.";
+        return null;
+    }
+
+    public string? SeenAgain() => ticket.Latest is { } now && now.TakenAt >= run.Began ? null : TakeOne("since this sheet began");
+
+    /// <summary>What is whole again is the pattern's own proof; here it is what changed that counts.</summary>
+    public string? SnapshotAfter() =>
+        Ended()
+        ?? (
+            ticket is { Before: { } before, After: { } after } && ticket.Swap.Bay is not null
+                ? SwappedBays.OtherThanMeant(ticket, before, after)
+                : TakeOne("from before the pull")
+        );
+
+    private string? Ended() =>
+        ticket.Sheet?.ComesBack switch
+        {
+            ComesBack.ReleasedFirst => AllNewGood(),
+            ComesBack.SpareSteppedIn => ArrayWhole(BayRole.Spare),
+            _ => ArrayWhole(BayRole.Member),
+        };
+
+    private DriveArray? ArrayOf(Snapshot now) => now.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array);
+
+    private (Bay? Bay, string? Not) Held(Snapshot now) =>
+        now.BayLabelled(_drive?.Bay) is not { } bay ? (null, $"The last snapshot has no bay {_drive?.Bay}.")
+        : bay.Serial is null || SerialComparison.Between(bay.Serial, _drive?.Serial ?? "").Outcome != SerialOutcome.Exact
+            ? (null, $"Bay {bay.Label} holds {bay.Serial ?? "nothing"} now, not {_drive?.Serial}. Stop: this sheet is for another drive.")
+        : (bay, null);
+
+    /// <summary>What was looked at before the last drive was done says nothing of the next one.</summary>
+    private Snapshot? Fresh =>
+        ticket.Latest is { } latest && latest.TakenAt >= ticket.ArrivedAt && !(latest.TakenAt <= LastDone) ? latest : null;
+
+    private DateTimeOffset? LastDone => ticket.EarlierSwaps.LastOrDefault()?.InsertedAt;
+
+    private string FreshSince => LastDone is null ? "since you arrived" : "since the last drive went in";
+
+    private Snapshot? SinceInsert => ticket.Latest is { } latest && latest.TakenAt > _swap.InsertedAt ? latest : null;
+
+    private static string TakeOne(string since) => $"There is no snapshot {since}; take one.";
+}

@@ -1,0 +1,43 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Swaps.Seen;
+
+/// <summary>All bays were looked at. The last one before the first pull is "before", the last one after the insert "after".</summary>
+public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
+{
+    public override string? Problem(Ticket ticket) => SnapshotProblems.In(Snapshot).FirstOrDefault();
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp)
+    {
+        var taken = Snapshot with { TakenAt = stamp.At };
+        var folded = ticket with
+        {
+            Snapshots = ticket.Snapshots.Add(taken),
+            Before = ticket.HasMoved ? ticket.Before : taken,
+            After = ticket.Swap.InSerial is null ? ticket.After : taken,
+            Readings = RebuildIsOver(ticket, taken) is { } done ? ticket.Readings.Add(done) : ticket.Readings,
+        };
+        return ticket.Report is { Bay: { } bay, Serial: { } serial } && !ticket.HasMoved && ticket.Latest is null
+            ? Agrees(folded, taken, bay, serial, stamp)
+            : folded;
+    }
+
+    /// <summary>The report may name bay and serial; if the machine has that serial elsewhere, nobody should go by the bay.</summary>
+    private static Ticket Agrees(Ticket ticket, Snapshot taken, string bay, string serial, Stamp stamp) =>
+        taken.Holding(serial) is { } found && found.Label != bay
+            ? ticket.Raise(stamp, "report", $"The report says {serial} is in bay {bay}; the machine has it in bay {found.Label}.")
+            : ticket;
+
+    /// <summary>An array that is whole with the new drive in it has been rebuilt, whether or not anybody saw it move.</summary>
+    private static Reading? RebuildIsOver(Ticket ticket, Snapshot taken) =>
+        ticket.Swap.InSerial is { } serial
+        && ticket.Readings.LastOrDefault() is not { Progress: Progress.Done }
+        && taken.Holding(serial) is { Role: BayRole.Member } bay
+        && taken.ArrayOf(bay) is { } array
+        && taken.IsWhole(array)
+            ? new(taken.TakenAt, array.Name, Progress.Done, RebuildPhase.Rebuilding, null, taken.Source)
+            : null;
+}

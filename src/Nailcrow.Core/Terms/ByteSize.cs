@@ -1,0 +1,32 @@
+using System.Globalization;
+
+namespace Nailcrow.Core.Terms;
+
+/// <summary>Bytes as people say them: labels are decimal, screens are often binary, so both are shown.</summary>
+public static class ByteSize
+{
+    /// <summary>The smallest system drive in service holds 8 GB; anything under one is a number in another unit.</summary>
+    public const long FewestOfADrive = 1_000_000_000;
+
+    public static string Both(long bytes) =>
+        string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e12:0.##} TB ({bytes / Math.Pow(2, 40):0.##} TiB)");
+
+    /// <summary>"8TB", "7.3TiB" or a number of bytes.</summary>
+    public static Parsed<long> Parse(string text)
+    {
+        var (digits, factor) = text.Trim() switch
+        {
+            [.. var d, 'T', 'i', 'B'] => (d, Math.Pow(2, 40)),
+            [.. var d, 'G', 'i', 'B'] => (d, Math.Pow(2, 30)),
+            [.. var d, 'T', 'B'] => (d, 1e12),
+            [.. var d, 'G', 'B'] => (d, 1e9),
+            var d => (d, 1.0),
+        };
+        return
+            double.TryParse(digits, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number * factor is > 0 and < 1e18
+            ? new Parsed<long>.Ok((long)(number * factor))
+            : new Parsed<long>.Refused(
+                $"'{text}' is no size; write bytes, or a number with GB, TB, GiB or TiB: 8001563222016, 8TB, 7.3TiB."
+            );
+    }
+}

@@ -1,0 +1,17 @@
+using Nailcrow.Core.People;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Tickets.Planning;
+
+/// <summary>Who goes there. An engineer may take a ticket; only a dispatcher or a lead may give it to somebody else.</summary>
+public sealed record EngineerAssigned(string Engineer) : DecisionBody
+{
+    public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
+        actor.MayActAs([Role.Dispatcher, Role.Lead]) ? null
+        : Engineer != actor.Name ? $"Only a dispatcher or a lead gives a ticket to somebody else; take it yourself as {actor.Name}."
+        : ticket.Engineer is { } taken && taken != actor.Name
+            ? $"{TicketNumber.Text(ticket.Number)} is with {taken}; ask a dispatcher to move it."
+        : null;
+
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Engineer = Engineer };
+}

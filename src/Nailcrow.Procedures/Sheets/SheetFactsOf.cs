@@ -1,0 +1,50 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Risk;
+
+namespace Nailcrow.Procedures.Sheets;
+
+/// <summary>What a ticket tells the compiler of its sheet.</summary>
+public static class SheetFactsOf
+{
+    /// <param name="reached">The service reaches the machine by wire.</param>
+    public static SheetFacts Ticket(Ticket ticket, ApplianceModel model, string chassisSerial, bool reached)
+    {
+        var report = ticket.Report ?? throw new ArgumentException("A ticket without a report has no machine.", nameof(ticket));
+        var target = SwapTarget.Of(ticket).Is(out var found, out _) ? found : null;
+        var drives = Drives(ticket, target).ToList();
+        var now = ticket.Latest;
+        var first = now?.Holding(drives.FirstOrDefault()?.Serial) ?? target?.Bay;
+        var danger = Danger.Of(ticket);
+        var array = target?.Array ?? now?.Arrays.FirstOrDefault(a => a.Name == danger.Array);
+        var tookOver = array is not null && now!.IsWhole(array) && first is { Role: not BayRole.Member }; // an array comes from a snapshot
+        var facts = new TicketFacts(
+            report.Job,
+            first?.Role ?? BayRole.Dropped,
+            first?.Health ?? DriveHealth.Unknown,
+            ticket.DrivesWanted,
+            danger.Help,
+            tookOver,
+            reached
+        );
+        return new(model, report.Asset, chassisSerial, report.Site, report.Location, array?.Name ?? "the array", drives, facts);
+    }
+
+    /// <summary>The chosen ones, else the one the ticket is about; each with the part that is set aside for it.</summary>
+    private static IEnumerable<SheetDrive> Drives(Ticket ticket, SwapTarget? target)
+    {
+        if (ticket.Chosen.Count == 0)
+            return target?.Bay is { Serial: { } serial } bay ? [new(bay.Label, serial, bay.Name, ticket.Part?.Serial)] : [];
+        return ticket
+            .Chosen.Select(
+                (s, i) =>
+                    ticket.Latest?.Holding(s) is { } held
+                        ? new SheetDrive(held.Label, held.Serial ?? s, held.Name, i < ticket.Parts.Count ? ticket.Parts[i].Serial : null)
+                        : null
+            )
+            .OfType<SheetDrive>();
+    }
+}

@@ -1,0 +1,47 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.Procedures.Conditions;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Risk;
+
+namespace Nailcrow.Procedures.Sheets;
+
+/// <summary>What a procedure may ask of the ticket it is compiled for.</summary>
+/// <param name="Drives">How many drives the ticket swaps.</param>
+/// <param name="SpareTookOver">The array is whole without the drive that is to come out.</param>
+/// <param name="Reached">The service reaches the machine by wire.</param>
+public sealed record TicketFacts(JobKind Job, BayRole Role, DriveHealth Health, int Drives, SwapHelp Help, bool SpareTookOver, bool Reached)
+{
+    public const string DrivesFact = "ticket.drives";
+
+    public static readonly TicketFacts Ordinary = new(JobKind.Fault, BayRole.Dropped, DriveHealth.Faulted, 1, SwapHelp.Helps, false, true);
+
+    public static readonly IReadOnlyDictionary<string, FactType> Facts = new Dictionary<string, FactType>
+    {
+        ["ticket.job"] = OneOf<JobKind>(),
+        ["ticket.role"] = OneOf<BayRole>(),
+        ["ticket.health"] = OneOf<DriveHealth>(),
+        [DrivesFact] = new FactType.Number(Dimension.Count),
+        ["ticket.help"] = OneOf<SwapHelp>(),
+        ["ticket.spare-took-over"] = new FactType.OneOf(["yes", "no"]),
+        ["ticket.reached"] = new FactType.OneOf(["yes", "no"]),
+    };
+
+    /// <summary>The fact's value; null where there is no such fact.</summary>
+    public string? Of(string fact) =>
+        fact switch
+        {
+            "ticket.job" => Words.Of(Job),
+            "ticket.role" => Words.Of(Role),
+            "ticket.health" => Words.Of(Health),
+            DrivesFact => $"{Drives}",
+            "ticket.help" => Words.Of(Help),
+            "ticket.spare-took-over" => SpareTookOver ? "yes" : "no",
+            "ticket.reached" => Reached ? "yes" : "no",
+            _ => null,
+        };
+
+    private static FactType OneOf<T>()
+        where T : struct, Enum => new FactType.OneOf([.. Enum.GetValues<T>().Select(Words.Of)]);
+}
