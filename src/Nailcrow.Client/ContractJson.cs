@@ -1,3 +1,5 @@
+using Nailcrow.Client.Rebuilds;
+using Nailcrow.Core.Tickets.Telling;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Nailcrow.Client.Appliances;

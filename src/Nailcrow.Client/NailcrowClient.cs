@@ -1,3 +1,5 @@
+using Nailcrow.Client.Rebuilds;
+using Nailcrow.Core.Tickets.Telling;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;

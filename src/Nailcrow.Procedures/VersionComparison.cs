@@ -1,6 +1,6 @@
+using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Conditions;
-using Nailcrow.Core.Procedures.Learning;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Procedures;

@@ -1,17 +1,18 @@
 import { MantineProvider } from '@mantine/core'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { render, screen } from '@testing-library/react'
+import { render, screen, within } from '@testing-library/react'
 import { MemoryRouter, Route, Routes } from 'react-router'
 import { expect, it } from 'vitest'
+import { asked, offered } from '../shared/offered.testing'
 import type { TicketView } from '../shared/types'
 import { ReturnPage } from './ReturnPage'
 
 const at = '2026-03-02T12:00:00Z'
-const moved = (serial: string, kind: 'depot' | 'engineer' | 'bay' | 'carrier', name: string) => ({
+const held = (serial: string, kind: 'bay' | 'engineer', name: string, what: string) => ({
   serial,
-  to: { kind, name },
-  at,
-  by: 'ilka',
+  holder: { kind, name },
+  mayKeep: kind === 'bay',
+  what,
 })
 
 function shown(known: Partial<TicketView>) {
@@ -19,11 +20,10 @@ function shown(known: Partial<TicketView>) {
     number: 1001,
     stage: 'returning',
     report: { asset: 'FSC-1', model: 'B12', site: 'Corrin', location: 'Hall', symptom: 'Lamp' },
-    swap: { outSerial: 'P8BADD0517', inSerial: 'C8NEWW2286' },
-    part: { serial: 'C8NEWW2286', model: 'C8', bytes: 1, depot: 'Stores', issuedTo: 'ilka' },
-    run: { current: null },
-    custody: [moved('C8NEWW2286', 'engineer', 'ilka'), moved('P8BADD0517', 'engineer', 'ilka'), moved('C8NEWW2286', 'bay', '2')],
+    held: [held('C8NEWW2286', 'bay', '2', 'went in'), held('P8BADD0517', 'engineer', 'ilka', 'came out')],
+    custody: [{ serial: 'P8BADD0517', to: { kind: 'engineer', name: 'ilka' }, at, by: 'ilka' }],
     returns: [],
+    moves: [],
     ...known,
   }
   const client = new QueryClient({ defaultOptions: { queries: { staleTime: Number.POSITIVE_INFINITY } } })
@@ -42,12 +42,25 @@ function shown(known: Partial<TicketView>) {
   )
 }
 
-it('asks who agreed that the data may leave for the drive that came out, and for nothing that is in its bay', () => {
-  shown({})
+it('draws every move with parts that is offered, with the fields that it asks for', () => {
+  const agreed = asked({ name: 'dataAgreedBy', label: 'Who agreed that the data on it may leave' })
+  shown({ moves: [offered('open-return', 'Exchange under warranty', { about: 'P8BADD0517', fields: [agreed] })] })
 
-  expect(screen.getByRole('heading', { name: 'Open a return for P8BADD0517' })).toBeTruthy()
-  expect(screen.getByLabelText('Who agreed that the data on it may leave')).toBeTruthy()
-  expect(screen.queryByRole('heading', { name: 'Open a return for C8NEWW2286' })).toBeNull()
+  const form = screen.getByRole('heading', { name: 'Send P8BADD0517 back: exchange under warranty' }).closest('section')
+  expect(within(form as HTMLElement).getByLabelText(agreed.label)).toBeTruthy()
+})
+
+it('several parts are handed over each for itself', () => {
+  shown({ moves: ['C8AAAA', 'C8BBBB'].map(serial => offered('issue-part', `Issue ${serial}`, { about: serial })) })
+
+  expect(screen.getAllByRole('button', { name: /^Issue/ }).map(b => b.textContent)).toEqual(['Issue C8AAAA', 'Issue C8BBBB'])
+})
+
+it('what may not be done now is told with why, and has no button', () => {
+  shown({ moves: [offered('reserve-part', 'Reserve it', { whyNot: 'All 2 parts of this ticket are already issued.' })] })
+
+  expect(screen.queryByRole('button', { name: 'Reserve it' })).toBeNull()
+  expect(screen.getByText('All 2 parts of this ticket are already issued.')).toBeTruthy()
 })
 
 it('says of each drive who holds it and whether they may keep it', () => {
@@ -55,28 +68,4 @@ it('says of each drive who holds it and whether they may keep it', () => {
 
   expect(screen.getByText(/bay 2: ● may keep it/)).toBeTruthy()
   expect(screen.getByText(/engineer ilka: ○ on the way/)).toBeTruthy()
-})
-
-it('goes on with the box once the drive is with a carrier', () => {
-  const sent = {
-    serial: 'P8BADD0517',
-    reason: 'exchange-under-warranty',
-    to: { kind: 'maker' as const, name: 'Pellworth' },
-    authorisation: 'RX-1',
-    dueBy: null,
-    openedAt: at,
-    carrier: 'Overfell Parcels',
-    sentAt: at,
-  }
-  shown({ custody: [moved('P8BADD0517', 'carrier', 'Overfell Parcels')], returns: [sent] })
-
-  expect(screen.getByRole('heading', { name: 'Book in P8BADD0517' })).toBeTruthy()
-  expect(screen.queryByRole('heading', { name: /Open a return/ })).toBeNull()
-})
-
-it('starts with the replacement while there is none', () => {
-  shown({ part: null, custody: [], swap: {} as TicketView['swap'], run: null })
-
-  expect(screen.getByRole('heading', { name: 'Reserve a replacement' })).toBeTruthy()
-  expect(screen.getByText('No drive has moved yet.')).toBeTruthy()
 })

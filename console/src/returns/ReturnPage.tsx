@@ -4,8 +4,7 @@ import type { Holder, TicketView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
-import { IssuePart, ReservePart } from './Replacement'
-import { ArriveForm, OpenForm, SendForm } from './ReturnForms'
+import { PartMoves } from './PartMoves'
 
 /** The two drives of a swap: who holds each, and what has to happen until somebody may keep it. */
 export function ReturnPage() {
@@ -17,38 +16,16 @@ export function ReturnPage() {
   return (
     <main className="page">
       <TicketHead ticket={view} here="parts and returns" />
-      {!view.part && <ReservePart ticket={view} writer={writer} />}
-      {view.part && !view.part.issuedTo && <IssuePart ticket={view} writer={writer} />}
-      {held(view)
-        .filter(
-          h =>
-            h.holder.kind === 'engineer' &&
-            (view.swap.outSerial === h.serial || view.run?.current === null) &&
-            !view.returns.some(r => r.serial === h.serial),
-        )
-        .map(h => (
-          <OpenForm key={h.serial} serial={h.serial} carriesData={view.swap.outSerial === h.serial} writer={writer} />
-        ))}
-      {view.returns
-        .filter(r => !r.sentAt)
-        .map(r => (
-          <SendForm key={r.serial} serial={r.serial} writer={writer} />
-        ))}
-      {view.returns
-        .filter(r => r.sentAt && !r.arrivedAt)
-        .map(r => (
-          <ArriveForm key={r.serial} serial={r.serial} writer={writer} />
-        ))}
+      <PartMoves ticket={view} writer={writer} />
       <Refused problem={writer.problem} />
       <section className="panel" aria-labelledby="holders">
         <h2 id="holders">Who holds what</h2>
-        {held(view).length === 0 && <p>No drive has moved yet.</p>}
-        {held(view).map(h => (
+        {view.held.length === 0 && <p>No drive has moved yet.</p>}
+        {view.held.map(h => (
           <p key={h.serial} style={{ margin: '0 0 8px' }}>
-            <strong className="mono">{h.serial}</strong>{' '}
-            {h.serial === view.swap.outSerial ? 'came out' : h.serial === view.part?.serial ? 'replacement' : ''}
+            <strong className="mono">{h.serial}</strong> {h.what}
             <br />
-            {name(h.holder)}: {mayKeep(h.holder) ? '● may keep it' : '○ on the way'}
+            {name(h.holder)}: {h.mayKeep ? '● may keep it' : '○ on the way'}
           </p>
         ))}
       </section>
@@ -101,10 +78,4 @@ function Returns({ ticket }: { ticket: TicketView }) {
   )
 }
 
-/** Each drive that moved, with who holds it now. */
-function held(ticket: TicketView): { serial: string; holder: Holder }[] {
-  return [...new Map(ticket.custody.map(m => [m.serial, m.to]))].map(([serial, holder]) => ({ serial, holder }))
-}
-
-const mayKeep = (holder: Holder) => holder.kind !== 'engineer' && holder.kind !== 'carrier'
 const name = (holder: Holder) => (holder.kind === 'destroyed' ? 'destroyed' : `${holder.kind} ${holder.name}`)

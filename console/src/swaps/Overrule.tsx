@@ -1,11 +1,11 @@
 import { Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { Press } from '../shared/Press'
-import type { RunStep, RunView, TicketView } from '../shared/types'
+import type { RunStep, RunView } from '../shared/types'
 import type { Writer } from '../tickets'
 
 /** A lead lets the run go on although its condition does not hold. In writing, and for good. */
-export function Overrule({ run, step, writer }: { ticket: TicketView; run: RunView; step: RunStep; writer: Writer }) {
+export function Overrule({ run, step, writer }: { run: RunView; step: RunStep; writer: Writer }) {
   const [reason, setReason] = useState('')
   return (
     <details>

@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { fireEvent, render, screen } from '@testing-library/react'
 import { MemoryRouter } from 'react-router'
 import { expect, it, vi } from 'vitest'
+import { offered } from '../shared/offered.testing'
 import type { Role, RunStep, RunView, TicketView } from '../shared/types'
 import type { Writer } from '../tickets'
 import { StepAnswers } from './StepAnswers'
@@ -24,13 +25,18 @@ function shown(known: Partial<RunStep>, run: Partial<RunView> = {}, { reachable 
   const errand = vi.fn().mockResolvedValue({})
   const writer = { write, run: errand, busy: false, problem: null, receipt: undefined, forget: () => {} } as unknown as Writer
   const client = new QueryClient()
-  client.setQueryData(['me'], { name: 'ilka', fullName: 'Ilka', roles })
+  const onlyLead = roles.includes('lead') ? null : 'ilka may not do this; it takes the role lead.'
+  const moves = [
+    offered('follow-run', 'Go on with the run'),
+    offered('decide-step', 'Decide it', { whyNot: onlyLead }),
+    offered('overrule-step', 'Overrule a', { whyNot: onlyLead }),
+  ]
   const view = { sheet: { id: 'sheet', steps: [] }, since: new Date().toISOString(), unmet: null, ...run } as unknown as RunView
   render(
     <MantineProvider>
       <QueryClientProvider client={client}>
         <MemoryRouter>
-          <StepAnswers ticket={{ number: 1001, reachable } as TicketView} run={view} step={step(known)} writer={writer} />
+          <StepAnswers ticket={{ number: 1001, reachable, moves } as unknown as TicketView} run={view} step={step(known)} writer={writer} />
         </MemoryRouter>
       </QueryClientProvider>
     </MantineProvider>,

@@ -1,10 +1,9 @@
 import { Button, TextInput } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
-import { useMe } from '../people'
 import { Press } from '../shared/Press'
 import { useSecond } from '../shared/time'
-import type { RunStep, RunView, TicketView } from '../shared/types'
+import type { MoveKind, RunStep, RunView, TicketView } from '../shared/types'
 import { said } from '../shared/words'
 import type { Writer } from '../tickets'
 import { NamedAnswer } from './NamedAnswer'
@@ -20,8 +19,10 @@ const passed = new Set(['gate', 'hold', 'call'])
 
 /** How this kind of step is answered. */
 export function StepAnswers(props: Props) {
-  const { step } = props
+  const { step, ticket } = props
   if (step.decides) return <Decided {...props} />
+  const notYours = whyNot(ticket, 'follow-run')
+  if (notYours) return <p className="run-unmet">{notYours}</p>
   if (passed.has(step.kind)) return <GoOn {...props} />
   if (step.erases) return <NamedAnswer {...props} />
   if (step.kind === 'scan' || step.kind === 'read') return <TextAnswer {...props} />
@@ -50,9 +51,8 @@ function Choices({ run, step, writer }: Props) {
 }
 
 /** What is one role's to decide is offered to that role; others see whose it is. */
-function Decided({ run, step, writer }: Props) {
-  const me = useMe()
-  if (!step.decides || !me.data?.roles.includes(step.decides))
+function Decided({ ticket, run, step, writer }: Props) {
+  if (whyNot(ticket, 'decide-step'))
     return <p className="run-unmet">A {step.decides} decides this. Call, and say what you see: the answer comes here by itself.</p>
   return (
     <div className="run-choices">
@@ -150,7 +150,6 @@ function LightAnswer({ ticket, run, step, writer }: Props) {
 /** Gates, holds and calls open by themselves when what they ask for is so. */
 function GoOn(props: Props) {
   const { ticket, run, step, writer } = props
-  const me = useMe()
   const left = useHoldLeft(run, step)
   const shut = left > 0 || (run.unmet !== null && step.kind !== 'hold')
   const elsewhere = step.answers.filter(a => a.answer !== 'done' && a.answer !== 'not-so')
@@ -180,7 +179,7 @@ function GoOn(props: Props) {
         ))}
         <NotSo run={run} step={step} writer={writer} />
       </div>
-      {shut && me.data?.roles.includes('lead') && <Overrule ticket={ticket} run={run} step={step} writer={writer} />}
+      {whyNot(ticket, 'overrule-step') === null && <Overrule run={run} step={step} writer={writer} />}
     </div>
   )
 }
@@ -216,6 +215,12 @@ function GateHelp({ ticket, step, writer }: Props) {
       )}
     </div>
   )
+}
+
+/** Why a move may not be made by whoever looks; null where it may. Core says so. */
+const whyNot = (ticket: TicketView, kind: MoveKind): string | null => {
+  const move = ticket.moves.find(m => m.move === kind)
+  return move ? move.whyNot : 'That is not asked for at this step.'
 }
 
 /** Whole seconds left of a hold, on the service's clock; 0 where none runs. */

@@ -1,7 +1,6 @@
 import { Button } from '@mantine/core'
 import { clock } from '../shared/time'
 import type { Entry, TicketView } from '../shared/types'
-import { told } from './journalTold'
 import { useJournal } from './ticketQueries'
 import './journal.css'
 
@@ -9,22 +8,26 @@ import './journal.css'
 export function Journal({ ticket }: { ticket: TicketView }) {
   const journal = useJournal(ticket.number)
   const entries = journal.data?.pages.flatMap(page => page.entries) ?? []
+  const told = journal.data?.pages.flatMap(page => page.told ?? []) ?? []
   const unread = new Map(journal.data?.pages.flatMap(page => page.unread ?? []).map(u => [u.seq, u.why]))
   return (
     <section className="panel" aria-labelledby="journal">
       <h2 id="journal">Journal</h2>
       {journal.isError && <p role="alert">{journal.error.message}</p>}
       <ol className="journal" reversed>
-        {entries.toReversed().map(entry => (
-          <li key={entry.id}>
-            <span className="chalk">
-              {clock(entry.at, ticket.zone)} {entry.by}
-              {isLate(entry) && ' · written down later'}
-            </span>
-            <br />
-            {unread.has(entry.seq) ? <Unread body={entry.body} why={unread.get(entry.seq) ?? ''} /> : told(entry.body)}
-          </li>
-        ))}
+        {entries
+          .map((entry, nth) => ({ entry, told: told[nth] }))
+          .toReversed()
+          .map(({ entry, told }) => (
+            <li key={entry.id}>
+              <span className="chalk">
+                {clock(entry.at, ticket.zone)} {entry.by}
+                {isLate(entry) && ' · written down later'}
+              </span>
+              <br />
+              {unread.has(entry.seq) ? <Unread body={entry.body} why={unread.get(entry.seq) ?? ''} /> : told}
+            </li>
+          ))}
       </ol>
       {journal.hasNextPage && (
         <Button variant="default" onClick={() => journal.fetchNextPage()} loading={journal.isFetchingNextPage}>

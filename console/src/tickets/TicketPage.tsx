@@ -1,5 +1,4 @@
 import { Chassis } from '../appliances'
-import { useMe } from '../people'
 import { Waiting } from '../shared/Waiting'
 import { ChooseDrives } from './ChooseDrives'
 import { Closing } from './Closing'
@@ -9,23 +8,21 @@ import { NextMove } from './NextMove'
 import { OtherMoves } from './OtherMoves'
 import { TicketFacts } from './TicketFacts'
 import { TicketHead } from './TicketHead'
-import { targetBay } from './targetBay'
 import { useTicket, useTicketNumber, useWrite } from './ticketQueries'
 import './ticketPage.css'
 
 export function TicketPage() {
   const number = useTicketNumber()
-  const me = useMe()
   const ticket = useTicket(number)
   const writer = useWrite(number)
-  if (!ticket.data || !me.data) return <Waiting for="the ticket" problem={ticket.error} />
+  if (!ticket.data) return <Waiting for="the ticket" problem={ticket.error} />
   const view = ticket.data
   return (
     <main className="page wide">
       <TicketHead ticket={view} />
       <div className="ticket-columns">
         <div>
-          <NextMove ticket={view} me={me.data} writer={writer} />
+          <NextMove ticket={view} writer={writer} />
           <DangerPanel ticket={view} />
           <ChooseDrives ticket={view} />
           {view.latest && (
@@ -33,7 +30,7 @@ export function TicketPage() {
               snapshot={view.latest}
               verdicts={view.danger.verdicts}
               drawing={view.drawing}
-              target={targetBay(view)}
+              target={view.targetBay}
               zone={view.zone ?? null}
             />
           )}

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Tickets.Telling;
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;

@@ -1,6 +1,7 @@
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Terms;

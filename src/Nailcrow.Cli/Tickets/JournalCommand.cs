@@ -1,5 +1,4 @@
 using System.CommandLine;
-using System.Text.Json;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
@@ -10,7 +9,7 @@ namespace Nailcrow.Cli.Tickets;
 /// <summary>Everything that was recorded, in order of arrival.</summary>
 internal static class JournalCommand
 {
-    // A snapshot's body is twelve bays long; the list shows that there was one.
+    // A table's cell, not a page of writing; --json has it whole.
     private const int MostShown = 96;
 
     public static Command Build()
@@ -18,24 +17,24 @@ internal static class JournalCommand
         var ticket = Said.Ticket();
         return new Command("journal", "All its entries in order of arrival, with their hashes.") { ticket }.Does(async call =>
         {
-            var entries = new List<Entry>();
+            var (entries, told) = (new List<Entry>(), new List<string>());
             for (long? after = 0; after is { } at; )
             {
                 var page = await call.Client.JournalAsync(call.Get(ticket), at, call.Ct);
                 entries.AddRange(page.Entries);
+                told.AddRange(page.Told ?? page.Entries.Select(e => e.Body.Told()));
                 after = page.Next;
             }
             call.Show(
-                new JournalPage(entries, null),
+                new JournalPage(entries, null, Told: told),
                 ContractJson.Default.JournalPage,
-                screen => screen.Table(["seq", "happened (UTC)", "by", "kind", "what", "hash"], entries.Select(Row))
+                screen => screen.Table(["seq", "happened (UTC)", "by", "kind", "what", "hash"], entries.Zip(told, Row))
             );
         });
     }
 
-    private static string[] Row(Entry entry)
+    private static string[] Row(Entry entry, string told)
     {
-        var body = entry.BodyAsWritten();
         var late = entry.RecordedAt - entry.Happened > TimeSpan.FromMinutes(2) ? "*" : "";
         return
         [
@@ -43,23 +42,12 @@ internal static class JournalCommand
             $"{entry.Happened.UtcDateTime:MM-dd HH:mm:ss}{late}",
             Screen.Safe(entry.By),
             Screen.Safe(EntryKinds.Of(entry.Body)),
-            entry.Body is Unreadable unreadable
-                ? $"[bold]cannot be read by this version[/] {Screen.Safe($"({unreadable.Why}) {What(body)}")}"
-                : Screen.Safe(What(body)),
+            entry.Body is Unreadable
+                ? $"[bold]{Screen.Safe(told)}[/] {Screen.Safe(Short(entry.BodyAsWritten().GetRawText()))}"
+                : Screen.Safe(Short(told)),
             $"[dim]{entry.Hash[..8]}[/]",
         ];
     }
 
-    private static string What(JsonElement body)
-    {
-        if (body.ValueKind != JsonValueKind.Object)
-            return "";
-        var told = string.Join(
-            ", ",
-            body.EnumerateObject()
-                .Where(p => p.Name is not ("kind" or "sheet"))
-                .Select(p => p.Value.ValueKind is JsonValueKind.Object or JsonValueKind.Array ? p.Name : $"{p.Name} {p.Value}")
-        );
-        return told.Length <= MostShown ? told : told[..MostShown] + "…";
-    }
+    private static string Short(string text) => text.Length <= MostShown ? text : text[..MostShown] + "…";
 }

@@ -1,5 +1,6 @@
+using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Learning;
+using Nailcrow.Core.Swaps.Learning;
 
 namespace Nailcrow.Client.Procedures;
 

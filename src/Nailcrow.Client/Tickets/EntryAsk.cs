@@ -30,7 +30,13 @@ public sealed record Receipt(
 /// <summary>Entries in order of arrival.</summary>
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
 /// <param name="Unread">Those that this version cannot read; their bodies are shown as they were written.</param>
-public sealed record JournalPage(IReadOnlyList<Entry> Entries, long? Next, IReadOnlyList<UnreadEntry>? Unread = null);
+/// <param name="Told">Each entry as one sentence, in the same order.</param>
+public sealed record JournalPage(
+    IReadOnlyList<Entry> Entries,
+    long? Next,
+    IReadOnlyList<UnreadEntry>? Unread = null,
+    IReadOnlyList<string>? Told = null
+);
 
 /// <param name="Why">What this version stumbles over.</param>
 public sealed record UnreadEntry(long Seq, string Why);

@@ -30,6 +30,8 @@ public sealed record EvidenceSeen(
     int? Count = null
 ) : FactBody
 {
+    public override string Told() => $"Evidence, {EntryTold.Said(Words.Of(Evidence))}: {Text}{EntryTold.At(Bay, Serial)}";
+
     public override string? Problem(Ticket ticket) =>
         string.IsNullOrWhiteSpace(Text) ? "Evidence says what was seen."
         : Bay is not null && ticket.Latest is { } latest && latest.BayLabelled(Bay) is null ? NoSuchBay.Sentence(Bay, latest)
@@ -38,20 +40,8 @@ public sealed record EvidenceSeen(
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with
         {
-            Evidence = ticket.Evidence.Add(new(Evidence, Source, Text, Bay, Serial, Count, stamp.At, stamp.By, StepThatCausedIt(ticket))),
+            Evidence = ticket.Evidence.Add(
+                new(Evidence, Source, Text, Bay, Serial, Count, stamp.At, stamp.By, OwnDoing.StepBehind(ticket, this))
+            ),
         };
-
-    /// <summary>
-    /// From the pull until the rebuild is over, what a machine reports of the swap's own bay, or of no bay in particular, is
-    /// what the engineer just did. Of another bay it is news.
-    /// </summary>
-    private string? StepThatCausedIt(Ticket ticket)
-    {
-        if (ticket.Swap is not { HasBegun: true } swap || ticket.Run is not { } run || Evidence == EvidenceKind.Symptom)
-            return null;
-        if (ticket.Readings.LastOrDefault() is { Progress: Rebuilds.Progress.Done or Rebuilds.Progress.Failed })
-            return null;
-        var own = Bay is null ? Serial is null : string.Equals(Bay, swap.Bay, StringComparison.OrdinalIgnoreCase);
-        return own ? run.Visits.LastOrDefault()?.Step ?? run.Current : null;
-    }
 }

@@ -38,6 +38,8 @@ public sealed record FaultReported(
     Promise? Promise = null
 ) : FactBody
 {
+    public override string Told() => $"Reported: {Symptom}{EntryTold.At(Bay, Serial)}";
+
     /// <summary>Stands where a report says nothing that can be read.</summary>
     public const string NotReadable = "not readable";
 

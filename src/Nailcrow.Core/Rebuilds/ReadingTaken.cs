@@ -1,3 +1,4 @@
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 
@@ -6,6 +7,9 @@ namespace Nailcrow.Core.Rebuilds;
 /// <summary>Somebody, or the machine, says how far the rebuild is.</summary>
 public sealed record ReadingTaken(string Array, Progress Progress, RebuildPhase Phase, string Source, decimal? Percent = null) : FactBody
 {
+    public override string Told() =>
+        $"Reading of {Array}: {(Progress == Progress.Running ? $"{(Percent is { } percent ? $"{percent} %" : "no percentage")} of {Words.Of(Phase)}" : Words.Of(Progress))}, {Source}";
+
     public override string? Problem(Ticket ticket) => Reading.Problem(Percent);
 
     public Reading At(DateTimeOffset at) => new(at, Array, Progress, Phase, Percent, Source);

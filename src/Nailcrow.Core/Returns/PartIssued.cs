@@ -9,6 +9,8 @@ namespace Nailcrow.Core.Returns;
 /// <summary>Stores hands the replacement to an engineer.</summary>
 public sealed record PartIssued(string Serial, string To) : FactBody
 {
+    public override string Told() => $"Issued {Serial} to {To}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Dispatcher, Role.Lead];
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)

@@ -30,6 +30,9 @@ public sealed record PartReserved(
     string? OverruledBecause = null
 ) : DecisionBody
 {
+    public override string Told() =>
+        $"Reserved {Serial}, {Model}, {ByteSize.Both(Bytes)}, at {Depot}{(OverruledBecause is { } because ? $", although: {string.Join(" ", Warnings ?? [])} Because: {because}" : "")}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Dispatcher, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
@@ -37,7 +40,7 @@ public sealed record PartReserved(
         : Replaced(ticket) is null && ticket.Parts.Count >= ticket.DrivesWanted
             ? ticket.Parts is [{ IssuedTo: { } holder } part] ? $"{part.Serial} is already issued to {holder} for this ticket."
                 : $"All {ticket.Parts.Count} parts of this ticket are already issued."
-        : Needed(ticket) is { } needed && Bytes < needed
+        : Target.LeastBytes(ticket) is { } needed && Bytes < needed
             ? $"{Serial} has {Bytes:N0} bytes; the array uses {needed:N0} of each member. It has to be at least as large."
         : Warnings is [_, ..] && string.IsNullOrWhiteSpace(OverruledBecause)
             ? $"{string.Join(" ", Warnings)} Take another part, or say why this one is taken all the same."
@@ -61,11 +64,4 @@ public sealed record PartReserved(
 
     private static ReservedPart? Replaced(Ticket ticket) =>
         ticket.Parts.Count < ticket.DrivesWanted ? null : ticket.Parts.FindLast(p => p.IssuedTo is null);
-
-    private static long? Needed(Ticket ticket)
-    {
-        var now = ticket.Latest;
-        var bay = now?.Holding(ticket.Report?.Serial) ?? now?.BayLabelled(ticket.Report?.Bay);
-        return now?.ArrayOf(bay)?.MemberBytes ?? bay?.Bytes;
-    }
 }

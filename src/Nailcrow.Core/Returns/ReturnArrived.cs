@@ -10,6 +10,8 @@ namespace Nailcrow.Core.Returns;
 /// <param name="Serial">The drive whose return this box was sent as.</param>
 public sealed record ReturnArrived(string Serial, string SerialInBox) : FactBody
 {
+    public override string Told() => $"Box for {Serial} opened: {SerialInBox}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Lead];
 
     public override string? Problem(Ticket ticket) =>

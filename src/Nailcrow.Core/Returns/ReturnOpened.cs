@@ -25,6 +25,8 @@ public sealed record ReturnOpened(
     string? DataAgreedBy = null
 ) : DecisionBody
 {
+    public override string Told() => $"Return of {Serial} to {To}, {EntryTold.Said(Words.Of(Reason))}";
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
     {
         var serial = SerialNumber.Normalise(Serial);
@@ -37,7 +39,7 @@ public sealed record ReturnOpened(
             return $"A return for {serial} is open already.";
         if (!To.MayKeep || To.Kind == HolderKind.Bay)
             return $"A return ends with a depot, a maker or the customer, not with {To}.";
-        if (ticket.Swaps.Any(s => s.OutSerial == serial) && string.IsNullOrWhiteSpace(DataAgreedBy))
+        if (Target.HoldsCustomersData(ticket, serial) && string.IsNullOrWhiteSpace(DataAgreedBy))
             return "The customer's data is on this drive. Ask whether it may leave, and write down who agreed.";
         return Reason == ReturnReason.ExchangeUnderWarranty && string.IsNullOrWhiteSpace(Authorisation)
             ? "An exchange under warranty has an authorisation number; without it the maker sends the drive back."

@@ -8,6 +8,8 @@ namespace Nailcrow.Core.Returns;
 /// <summary>The drive was handed to a carrier.</summary>
 public sealed record ReturnSent(string Serial, string Carrier, string? Tracking = null) : FactBody
 {
+    public override string Told() => $"{Serial} given to {Carrier}{(Tracking is { } tracking ? $", {tracking}" : "")}";
+
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
         var serial = SerialNumber.Normalise(Serial);

@@ -10,6 +10,8 @@ namespace Nailcrow.Core.Swaps;
 /// <summary>Which drives this ticket swaps, by their serials, in the order they are done.</summary>
 public sealed record DrivesChosen(IReadOnlyList<string> Serials) : DecisionBody
 {
+    public override string Told() => $"Drives to swap, in order: {string.Join(", ", Serials)}";
+
     // A shelf has 106 bays; nobody does more on one ticket.
     private const int Most = ApplianceModel.MostBays;
 

@@ -1,3 +1,4 @@
+using Nailcrow.Client.Rebuilds;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Tickets;

@@ -14,7 +14,25 @@ namespace Nailcrow.Service.Swaps;
 /// <summary>Compiles the run sheet of a ticket from what is known of it now.</summary>
 internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
 {
-    public async Task<Parsed<SheetCompiled>> MakeAsync(Ticket ticket, string? procedure, CancellationToken ct)
+    public async Task<Parsed<SheetCompiled>> MakeAsync(Ticket ticket, string? procedure, CancellationToken ct) =>
+        await ChosenAsync(ticket, procedure, ct) switch
+        {
+            Parsed<Meant>.Ok(var meant) => SheetCompiler.Compile(meant.Procedure, meant.Facts, Guid.CreateVersion7()).Is(out var sheet, out var no)
+                ? new Parsed<SheetCompiled>.Ok(new(sheet))
+                : new Parsed<SheetCompiled>.Refused(no),
+            Parsed<Meant>.Refused(var reason) => new Parsed<SheetCompiled>.Refused(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+
+    /// <summary>Why none can be made yet; null where one can, or where nobody starts one: while a run is under way, or after the end.</summary>
+    public async Task<string?> WhyNotAsync(Ticket ticket, CancellationToken ct) =>
+        ticket is { IsEnded: true } or { Run: { IsFinished: false, Visits.Count: > 0 } } ? null
+        : await ChosenAsync(ticket, null, ct) is Parsed<Meant>.Refused(var reason) ? reason
+        : null;
+
+    private sealed record Meant(Procedure Procedure, SheetFacts Facts);
+
+    private async Task<Parsed<Meant>> ChosenAsync(Ticket ticket, string? procedure, CancellationToken ct)
     {
         if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
             return No($"{ticket.Report?.Asset} is not among the known appliances any more; without its model there is no sheet.");
@@ -30,9 +48,7 @@ internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
             return No(no);
         if (Choosing.Missing(chosen, facts, ticket.Parts.Count) is { } missing)
             return No(missing);
-        return SheetCompiler.Compile(chosen, facts, Guid.CreateVersion7()).Is(out var sheet, out var reason)
-            ? new Parsed<SheetCompiled>.Ok(new(sheet))
-            : No(reason);
+        return new Parsed<Meant>.Ok(new(chosen, facts));
     }
 
     private static Parsed<Procedure> Chosen(IReadOnlyList<Procedure> usable, string? id, SheetFacts facts)
@@ -51,5 +67,5 @@ internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
             );
     }
 
-    private static Parsed<SheetCompiled> No(string reason) => new Parsed<SheetCompiled>.Refused(reason);
+    private static Parsed<Meant> No(string reason) => new Parsed<Meant>.Refused(reason);
 }

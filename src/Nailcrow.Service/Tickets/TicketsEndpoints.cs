@@ -1,3 +1,4 @@
+using Nailcrow.Core.Tickets.Telling;
 using System.Net.ServerSentEvents;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -66,13 +67,14 @@ internal static class TicketsEndpoints
         long number,
         TicketJournal journal,
         TicketViews views,
+        ClaimsPrincipal person,
         CancellationToken ct,
         Guid? haveSheet = null
     )
     {
         if (await journal.ReadAsync(number, ct) is not { } record)
             return Refusals.NoTicket(number);
-        var view = await views.OfAsync(record, ct);
+        var view = await views.OfAsync(record, person.ToActor(), ct);
         return new Tagged<TicketView>(
             view.Run is { } run && run.Sheet.Id == haveSheet ? view with { Run = run with { Sheet = run.Sheet with { Steps = [] } } } : view
         );
@@ -92,7 +94,7 @@ internal static class TicketsEndpoints
         var page = record.After(after).Take(Math.Clamp(limit, 1, MostOnAPage)).ToList();
         var unread = page.Where(e => e.Body is Unreadable).Select(e => new UnreadEntry(e.Seq, ((Unreadable)e.Body).Why)).ToList();
         var next = page is [.., var last] && last.Seq < record.Head ? last.Seq : (long?)null;
-        return TypedResults.Json(new JournalPage(page, next, unread), ContractJson.Default.JournalPage);
+        return TypedResults.Json(new JournalPage(page, next, unread, [.. page.Select(e => e.Body.Told())]), ContractJson.Default.JournalPage);
     }
 
     /// <summary>What a customer can check offline: the ticket's entries, and the way from the last of them to the newest seal.</summary>

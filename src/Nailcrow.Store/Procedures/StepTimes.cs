@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
-using Nailcrow.Core.Procedures.Learning;
+using Nailcrow.Core.Swaps.Learning;
 
 namespace Nailcrow.Store.Procedures;
 

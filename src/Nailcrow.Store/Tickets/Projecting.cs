@@ -1,9 +1,9 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
-using Nailcrow.Core.Procedures.Learning;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps.Learning;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -25,7 +25,7 @@ internal static class Projecting
     /// Goes up by one whenever something here, or a rule of Core that it shows, changes what the lists say: they are then told
     /// anew from the journal, ticket by ticket, while the service answers.
     /// </summary>
-    public const int ListRules = 2;
+    public const int ListRules = 3;
 
     public static TicketLineRow Line(TicketRecord record)
     {

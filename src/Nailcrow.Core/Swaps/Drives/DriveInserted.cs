@@ -9,6 +9,8 @@ namespace Nailcrow.Core.Swaps.Drives;
 /// <summary>A drive went into a bay, with the serial on it.</summary>
 public sealed record DriveInserted(string Bay, string Serial) : FactBody
 {
+    public override string Told() => $"Inserted {Serial} into bay {Bay}";
+
     public override string? Problem(Ticket ticket) =>
         ticket.Latest is { } latest && latest.BayLabelled(Bay) is null ? NoSuchBay.Sentence(Bay, latest)
         : SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason

@@ -9,6 +9,8 @@ namespace Nailcrow.Core.Swaps.Drives;
 /// <summary>A drive came out of a bay, with the serial on it.</summary>
 public sealed record DrivePulled(string Bay, string Serial) : FactBody
 {
+    public override string Told() => $"Pulled {Serial} from bay {Bay}";
+
     public override string? Problem(Ticket ticket) =>
         ticket.Latest is { } latest && latest.BayLabelled(Bay) is null ? NoSuchBay.Sentence(Bay, latest)
         : SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason

@@ -8,6 +8,8 @@ namespace Nailcrow.Core.Swaps.Drives;
 /// <summary>A drive pulled by mistake went straight back into its bay: a near miss, and the search begins again.</summary>
 public sealed record DrivePutBack(string Bay, string Serial) : FactBody
 {
+    public override string Told() => $"Put {Serial} back into bay {Bay}";
+
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
         var serial = SerialNumber.Normalise(Serial);

@@ -9,6 +9,8 @@ namespace Nailcrow.Core.Swaps.Drives;
 /// <summary>The same drive went back into its bay on purpose: it was dropped and is good, so its contacts were looked at.</summary>
 public sealed record DriveReseated(string Bay, string Serial) : FactBody
 {
+    public override string Told() => $"Seated {Serial} again in bay {Bay}";
+
     public override string? Problem(Ticket ticket) =>
         ticket.Latest is { } latest && latest.BayLabelled(Bay) is null ? NoSuchBay.Sentence(Bay, latest)
         : SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason

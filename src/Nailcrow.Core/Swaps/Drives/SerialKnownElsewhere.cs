@@ -7,6 +7,8 @@ namespace Nailcrow.Core.Swaps.Drives;
 /// <summary>A serial recorded here is recorded somewhere else as well; the service notes it, since one drive is in one place.</summary>
 public sealed record SerialKnownElsewhere(string Serial, string Where) : FactBody
 {
+    public override string Told() => $"{Serial} was already known {Where}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Admin];
 
     public override string? ByServiceOnly() =>

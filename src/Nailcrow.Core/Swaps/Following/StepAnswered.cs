@@ -11,6 +11,8 @@ namespace Nailcrow.Core.Swaps.Following;
 /// <param name="Sheet">The sheet it was read from; answers written down from an older sheet are kept, and questioned.</param>
 public sealed record StepAnswered(Guid Sheet, string Step, string Answer) : FactBody
 {
+    public override string Told() => $"{Step}: {Answer}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Lead];
 
     public override string? Problem(Ticket ticket)

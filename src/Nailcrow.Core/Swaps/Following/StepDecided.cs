@@ -9,6 +9,8 @@ namespace Nailcrow.Core.Swaps.Following;
 /// <summary>An answer that is one role's to give: whether to go on is decided, not seen.</summary>
 public sealed record StepDecided(Guid Sheet, string Step, string Answer) : DecisionBody
 {
+    public override string Told() => $"{Step}: decided {Answer}";
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
     {
         if (

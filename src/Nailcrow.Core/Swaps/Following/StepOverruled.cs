@@ -8,6 +8,8 @@ namespace Nailcrow.Core.Swaps.Following;
 /// <summary>A lead lets the run go on although its condition does not hold, in writing. It shows in the report for good.</summary>
 public sealed record StepOverruled(Guid Sheet, string Step, string Reason) : DecisionBody
 {
+    public override string Told() => $"{Step}: OVERRULED: {Reason}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>

@@ -9,6 +9,8 @@ namespace Nailcrow.Core.Swaps.Following;
 /// <summary>Going on past a gate, a hold or a call, because its condition holds.</summary>
 public sealed record StepPassed(Guid Sheet, string Step) : DecisionBody
 {
+    public override string Told() => $"{Step}: went on";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)

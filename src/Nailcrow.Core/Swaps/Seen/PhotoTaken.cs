@@ -12,6 +12,8 @@ public sealed record Photo(Guid Id, string? Step, string? Says, DateTimeOffset A
 public sealed record PhotoTaken(Guid Photo, string Sha256, string MediaType, long Bytes, string? Step = null, string? Says = null)
     : FactBody
 {
+    public override string Told() => $"A picture{(Says is { } says ? $": {says}" : "")}";
+
     public override string? ByServiceOnly() =>
         "A picture is sent as its bytes, and the service writes its entry: PUT /api/tickets/{number}/photos/{id}, or 'nailcrow ticket photo'.";
 

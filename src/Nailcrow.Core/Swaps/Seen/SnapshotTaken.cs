@@ -8,6 +8,9 @@ namespace Nailcrow.Core.Swaps.Seen;
 /// <summary>All bays were looked at. The last one before the first pull is "before", the last one after the insert "after".</summary>
 public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
 {
+    public override string Told() =>
+        $"Snapshot of {Snapshot.Bays.Count} bays, {(Snapshot.Source == "person" ? "typed by hand" : $"from {Snapshot.Source}")}";
+
     public override string? Problem(Ticket ticket) => SnapshotProblems.In(Snapshot).FirstOrDefault();
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)

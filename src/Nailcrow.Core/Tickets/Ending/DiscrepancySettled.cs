@@ -6,6 +6,8 @@ namespace Nailcrow.Core.Tickets.Ending;
 /// <summary>A lead says, in writing, how a contradiction in the record is to be read.</summary>
 public sealed record DiscrepancySettled(string Discrepancy, string How) : DecisionBody
 {
+    public override string Told() => $"Settled {Discrepancy}: {How}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Lead];
 
     public override bool MayFollowTheEnd() => true;

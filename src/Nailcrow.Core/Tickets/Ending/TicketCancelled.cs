@@ -5,6 +5,8 @@ namespace Nailcrow.Core.Tickets.Ending;
 
 public sealed record TicketCancelled(string Reason) : DecisionBody
 {
+    public override string Told() => $"Cancelled: {Reason}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Dispatcher, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>

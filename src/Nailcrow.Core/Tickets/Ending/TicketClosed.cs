@@ -16,6 +16,8 @@ public enum ClosedOtherwise
 
 public sealed record TicketClosed(ClosedOtherwise? Otherwise = null, string? Reason = null) : DecisionBody
 {
+    public override string Told() => Otherwise is { } way ? $"Closed, {EntryTold.Said(Words.Of(way))}: {Reason}" : "Closed";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Dispatcher, Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)

@@ -9,6 +9,8 @@ public sealed record Reopening(string Reason, DateTimeOffset At, string By);
 /// <summary>What came in after the end shows that it was none: the ticket is open again. What ended it stays in the journal.</summary>
 public sealed record TicketReopened(string Reason) : DecisionBody
 {
+    public override string Told() => $"Open again: {Reason}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Lead];
 
     public override bool MayFollowTheEnd() => true;

@@ -60,6 +60,9 @@ public abstract record EntryBody
     /// <summary>Null where anybody with the role may word it; else how whoever wants it written gets it from the service.</summary>
     public virtual string? ByServiceOnly() => null;
 
+    /// <summary>The entry as one sentence, the same in the console, the command and the report.</summary>
+    public abstract string Told();
+
     /// <summary>What makes this no usable record at all (a bay that does not exist, 140 %), or null.</summary>
     public virtual string? Problem(Ticket ticket) => null;
 

@@ -10,6 +10,8 @@ namespace Nailcrow.Core.Tickets.Journal;
 /// <param name="Raw">The body as it was written.</param>
 public sealed record Unreadable(string Kind, string Why, string Raw) : FactBody
 {
+    public override string Told() => $"Cannot be read by this version: {Why}";
+
     /// <summary>What its discrepancy is about.</summary>
     public const string About = "unreadable";
 

@@ -3,7 +3,7 @@ using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets.Moves;
 
-/// <summary>What kind of thing the next action is; every interface offers the way to do it from this one word.</summary>
+/// <summary>What kind of thing a move is; every interface offers the way to do it from this one word.</summary>
 [JsonConverter(typeof(KebabEnum<Move>))]
 public enum Move
 {
@@ -24,4 +24,23 @@ public enum Move
     BookIn,
     SignOff,
     Close,
+    Assign,
+    PlanVisit,
+    PutOnHold,
+    WriteNote,
+    CallHelp,
+    AddEvidence,
+    TypeSnapshot,
+    ChooseDrives,
+    DecideStep,
+    PassStep,
+    OverruleStep,
+    TakeBackStep,
+    SwitchLight,
+    TakeReading,
+    TypeReading,
+    RecordWipe,
+    CloseOtherwise,
+    Cancel,
+    Reopen,
 }

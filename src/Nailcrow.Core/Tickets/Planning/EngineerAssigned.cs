@@ -6,6 +6,8 @@ namespace Nailcrow.Core.Tickets.Planning;
 /// <summary>Who goes there. An engineer may take a ticket; only a dispatcher or a lead may give it to somebody else.</summary>
 public sealed record EngineerAssigned(string Engineer) : DecisionBody
 {
+    public override string Told() => $"Assigned to {Engineer}";
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         actor.MayActAs([Role.Dispatcher, Role.Lead]) ? null
         : Engineer != actor.Name ? $"Only a dispatcher or a lead gives a ticket to somebody else; take it yourself as {actor.Name}."

@@ -9,6 +9,8 @@ public sealed record PlannedVisit(DateTimeOffset From, DateTimeOffset To, string
 /// <summary>A visit is agreed. Planning another moves it; the engineer's calendar follows.</summary>
 public sealed record VisitPlanned(DateTimeOffset From, DateTimeOffset To) : DecisionBody
 {
+    public override string Told() => $"Visit planned from {EntryTold.Clock(From)} to {EntryTold.Clock(To)}";
+
     // Longer is several visits.
     private static readonly TimeSpan Longest = TimeSpan.FromHours(24);
 

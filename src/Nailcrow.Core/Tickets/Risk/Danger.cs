@@ -24,10 +24,7 @@ public sealed record Danger(
             return WithoutSnapshot(SwapHelping.Of(ticket.Report?.Arrays));
         var verdicts = BayVerdict.ForAll(now);
         var array = AtStake(ticket, now);
-        var target =
-            now.Holding(ticket.Sheet?.TargetSerial ?? ticket.Report?.Serial)?.Label
-            ?? (ticket.Report?.Serial is null ? ticket.Report?.Bay : null);
-        var suspects = Suspect.Of(now, array, ticket.Evidence, target);
+        var suspects = Suspect.Of(now, array, ticket.Evidence, Target.StillIn(ticket, now));
         if (array is null)
             return new(
                 null,
@@ -66,7 +63,7 @@ public sealed record Danger(
     /// <summary>The array of the sheet, of the reported drive, or of the first that is not whole.</summary>
     private static DriveArray? AtStake(Ticket ticket, Snapshot now) =>
         now.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array)
-        ?? now.ArrayOf(now.Holding(ticket.Report?.Serial) ?? now.BayLabelled(ticket.Report?.Bay))
+        ?? now.ArrayOf(Target.Bay(ticket))
         ?? now.Arrays.FirstOrDefault(a => !now.IsWhole(a));
 
     private static int AtTheWorst(Snapshot now, DriveArray array, int margin, IReadOnlyList<Suspect> suspects)

@@ -6,6 +6,8 @@ namespace Nailcrow.Core.Tickets.Waiting;
 /// <summary>A lead allows or refuses to go on, in writing.</summary>
 public sealed record HelpAnswered(bool GoAhead, string Reason) : DecisionBody
 {
+    public override string Told() => $"{(GoAhead ? "They may go on" : "They may not go on")}: {Reason}";
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Lead];
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>

@@ -18,5 +18,7 @@ public sealed record HelpCall(
 /// <summary>Somebody needs a lead. Always recorded: asking for help is never refused.</summary>
 public sealed record HelpCalled(string Reason) : FactBody
 {
+    public override string Told() => $"Called for help: {Reason}";
+
     internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Help = new(Reason, stamp.By, stamp.At) };
 }

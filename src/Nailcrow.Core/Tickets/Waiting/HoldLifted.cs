@@ -5,6 +5,8 @@ namespace Nailcrow.Core.Tickets.Waiting;
 
 public sealed record HoldLifted : DecisionBody
 {
+    public override string Told() => "Hold lifted";
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         ticket.HoldReason is null ? "The ticket is not on hold." : null;
 

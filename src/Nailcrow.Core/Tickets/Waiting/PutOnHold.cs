@@ -21,6 +21,8 @@ public sealed record Hold(DateTimeOffset From, DateTimeOffset? To, bool Stops);
 
 public sealed record PutOnHold(string Reason, WaitsFor WaitsFor = WaitsFor.Other) : DecisionBody
 {
+    public override string Told() => $"Put on hold: {Reason}{(WaitsFor == WaitsFor.Other ? "" : $" (waits for {Words.Of(WaitsFor)})")}";
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         string.IsNullOrWhiteSpace(Reason) ? "Say why the ticket is on hold; whoever looks next needs to know what it waits for."
         : ticket.HoldReason is { } reason ? $"Already on hold: {reason}"

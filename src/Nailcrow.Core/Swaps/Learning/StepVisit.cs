@@ -1,6 +1,6 @@
 using Nailcrow.Core.Tickets;
 
-namespace Nailcrow.Core.Procedures.Learning;
+namespace Nailcrow.Core.Swaps.Learning;
 
 /// <summary>One visit of one step on a run that is over.</summary>
 /// <param name="Step">The step as it is called in the procedure, whichever drive it was about.</param>

@@ -1,4 +1,4 @@
-namespace Nailcrow.Core.Procedures.Learning;
+namespace Nailcrow.Core.Procedures.Checked;
 
 /// <summary>One step that differs between two versions.</summary>
 /// <param name="What">added, removed, moved or changed.</param>

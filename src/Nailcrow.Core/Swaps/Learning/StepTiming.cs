@@ -1,4 +1,6 @@
-namespace Nailcrow.Core.Procedures.Learning;
+using Nailcrow.Core.Procedures;
+
+namespace Nailcrow.Core.Swaps.Learning;
 
 /// <summary>How one step of a procedure goes in practice, so that it can be made better.</summary>
 /// <param name="Runs">Tickets on which it was visited.</param>

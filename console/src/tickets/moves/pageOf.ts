@@ -1,0 +1,19 @@
+import type { MoveKind } from '../../shared/types'
+
+const pages: Partial<Record<MoveKind, string>> = {
+  'type-snapshot': 'snapshot',
+  'follow-run': 'run',
+  'reserve-part': 'bring',
+  'issue-part': 'return',
+  'open-return': 'return',
+  'send-return': 'return',
+  'book-in': 'return',
+  'record-wipe': 'return',
+  'take-reading': 'rebuild',
+  'type-reading': 'rebuild',
+}
+
+/** The page of a ticket on which a move has its place. */
+export const pageOf = (ticket: number, move: MoveKind): string => `/tickets/${ticket}/${pages[move] ?? ''}`
+
+export const hasPage = (move: MoveKind): boolean => move in pages

@@ -1,0 +1,131 @@
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Terms;
+using static Nailcrow.Core.Tickets.Moves.Offering;
+
+namespace Nailcrow.Core.Tickets.Moves;
+
+/// <summary>What is done with parts: set aside, handed over, wiped, sent back, booked in.</summary>
+internal static class PartMoves
+{
+    public static IEnumerable<OfferedMove> Of(Offering asked) => [.. Bringing(asked), .. Wiping(asked), .. Returning(asked)];
+
+    private static IEnumerable<OfferedMove> Bringing(Offering asked)
+    {
+        var ticket = asked.Ticket;
+        var least = Target.LeastBytes(ticket);
+        yield return asked.Entry(
+            Move.ReservePart,
+            "Reserve it",
+            new PartReserved("", "", 0, ""),
+            new PartReserved("SOME0001", Some, least ?? ByteSize.FewestOfADrive, Some),
+            [
+                new("serial", "Serial", FieldKind.Serial),
+                new("model", "Model, as its label says"),
+                new(
+                    "bytes",
+                    "Bytes",
+                    FieldKind.Bytes,
+                    Value: least is { } bytes ? $"{bytes}" : null,
+                    Hint: least is { } needed ? $"At least {needed:N0}, {ByteSize.Both(needed)}: what the array uses of each member." : null
+                ),
+                new("depot", "Where it lies"),
+                new(
+                    "overruledBecause",
+                    "Why this one, if something speaks against it",
+                    FieldKind.Lines,
+                    Required: false,
+                    Most: 4_000
+                ),
+            ]
+        );
+        foreach (var part in ticket.Parts.Where(p => p.IssuedTo is null))
+            yield return asked.Entry(
+                Move.IssuePart,
+                $"Issue {part.Serial}",
+                new PartIssued(part.Serial, ticket.Engineer ?? ""),
+                new PartIssued(part.Serial, Some),
+                [new("to", "To", FieldKind.Person, Value: ticket.Engineer)],
+                part.Serial,
+                ticket.IsEnded ? "The ticket is over."
+                    : ticket.Engineer is null ? "Assign an engineer first; the replacement is issued to them."
+                    : null
+            );
+        if (ticket.Parts.All(p => p.IssuedTo is not null))
+            yield return asked.Entry(
+                Move.IssuePart,
+                "Issue a part",
+                new PartIssued("", ""),
+                new PartIssued("SOME0001", Some),
+                notNow: ticket.Parts.Count == 0 ? "No part is reserved yet." : "Every part of this ticket is issued."
+            );
+    }
+
+    private static IEnumerable<OfferedMove> Wiping(Offering asked) =>
+        asked
+            .Ticket.Custody.Now.Where(held => Target.HoldsCustomersData(asked.Ticket, held.Serial))
+            .Select(held =>
+                asked.Entry(
+                    Move.RecordWipe,
+                    $"{held.Serial} was wiped",
+                    new DriveWiped(held.Serial, ""),
+                    new DriveWiped(held.Serial, Some),
+                    [new("method", "How it was wiped", Hint: "Overwritten once, sanitize command, degaussed.")],
+                    held.Serial
+                )
+            );
+
+    private static IEnumerable<OfferedMove> Returning(Offering asked)
+    {
+        var ticket = asked.Ticket;
+        foreach (var (serial, holder) in ticket.Custody.Now)
+        {
+            if (holder.Kind != HolderKind.Engineer || ticket.Returns.Exists(r => r.Serial == serial))
+                continue;
+            // What came along for the swap is not sent back while it may still be fitted.
+            var stillNeeded =
+                ticket.Parts.Exists(p => p.Serial == serial) && ticket.Run is not { IsFinished: true } && !ticket.IsEnded
+                    ? $"{serial} is here to be fitted; it goes back when the run is over."
+                    : null;
+            yield return Opening(asked, serial, ReturnReason.ExchangeUnderWarranty, HolderKind.Maker, stillNeeded);
+            yield return Opening(asked, serial, ReturnReason.BackToStores, HolderKind.Depot, stillNeeded);
+        }
+        foreach (var back in ticket.Returns.Where(r => r.SentAt is null && r.ArrivedAt is null))
+            yield return asked.Entry(
+                Move.SendReturn,
+                "It is with the carrier",
+                new ReturnSent(back.Serial, ""),
+                new ReturnSent(back.Serial, Some),
+                [new("carrier", "Carrier"), new("tracking", "Their number for it", Required: false)],
+                back.Serial
+            );
+        foreach (var back in ticket.Returns.Where(r => r.SentAt is not null && r.ArrivedAt is null))
+            yield return asked.Entry(
+                Move.BookIn,
+                "That is in the box",
+                new ReturnArrived(back.Serial, ""),
+                new ReturnArrived(back.Serial, Some),
+                [new("serialInBox", "Serial on the drive in the box", FieldKind.Serial)],
+                back.Serial
+            );
+    }
+
+    private static OfferedMove Opening(Offering asked, string serial, ReturnReason reason, HolderKind to, string? stillNeeded)
+    {
+        var (warranty, data) = (reason == ReturnReason.ExchangeUnderWarranty, Target.HoldsCustomersData(asked.Ticket, serial));
+        List<MoveField> fields = [new("to.name", warranty ? "Maker" : "Depot")];
+        if (warranty)
+            fields.Add(new("authorisation", "Authorisation number"));
+        fields.Add(new("dueBy", "Has to be there by", FieldKind.Day, Required: false));
+        if (data)
+            fields.Add(new("dataAgreedBy", "Who agreed that the data on it may leave"));
+        return asked.Entry(
+            Move.OpenReturn,
+            warranty ? "Exchange under warranty" : "Back to stores",
+            new ReturnOpened(serial, reason, new(to, "")),
+            new ReturnOpened(serial, reason, new(to, Some), Some, null, Some),
+            fields,
+            serial,
+            stillNeeded
+        );
+    }
+}

@@ -1,0 +1,72 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps.Gates;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Risk;
+using Nailcrow.Core.Tickets.Waiting;
+
+namespace Nailcrow.Core.Tickets.Telling;
+
+/// <summary>How far a run sheet has been followed.</summary>
+/// <param name="Current">The one step to do now; null at the end.</param>
+/// <param name="Unmet">Why the current gate, hold or call cannot be passed yet; null where it can.</param>
+/// <param name="Bay">The bay the current step points at; null where it points at none.</param>
+/// <param name="HandedOver">It ended at a call; its end was not reached.</param>
+/// <param name="Withdrawn">Why the procedure's version was withdrawn while the run goes on; null where it stands.</param>
+/// <param name="Interrupts">The title of the sheet that goes on after this one; null where there is none.</param>
+/// <param name="MapWarning">Why the software's name for the bay is not to be trusted yet; null where it was confirmed, or none is looked for.</param>
+/// <param name="Expected">The serial the current scan is held against.</param>
+public sealed record RunView(
+    RunSheet Sheet,
+    RunStep? Current,
+    DateTimeOffset Since,
+    string? Unmet,
+    string? Expected,
+    string? Bay,
+    IReadOnlyList<Visit> Visits,
+    IReadOnlyList<RunningLimit> Limits,
+    bool HandedOver = false,
+    string? Withdrawn = null,
+    string? Interrupts = null,
+    string? MapWarning = null
+)
+{
+    internal static RunView? Of(Ticket ticket, Surroundings known, DateTimeOffset now)
+    {
+        if (ticket is not { Sheet: { } sheet, Run: { } run })
+            return null;
+        var step = sheet.Step(run.Current);
+        return new(
+            sheet,
+            step,
+            run.Since,
+            step is null ? null : GateCheck.Unmet(ticket, run, step, now),
+            step is null ? null : Stepping.Expected(ticket, sheet, step),
+            step is null ? null : Stepping.Bay(ticket, sheet, step),
+            run.Visits,
+            run.Limits,
+            run.HandedOver,
+            run.IsFinished ? null : known.Withdrawn,
+            ticket.Interrupted.LastOrDefault()?.Sheet.Title,
+            known.Sightings is { } seen && BayLookedFor(ticket) is { } bay ? BayMap.WarningOf(bay, seen) : null
+        );
+    }
+
+    /// <summary>The bay that is being looked for: after the pull it is known, and what was learnt of the map before matters no more.</summary>
+    public static string? BayLookedFor(Ticket ticket) =>
+        ticket is { Sheet: { } sheet, Run.Current: { } current, Swap.PulledAt: null }
+        && sheet.Step(current) is { Points: PointsAt.Bay } step
+            ? sheet.DriveOf(step).Bay
+            : null;
+}

@@ -1,0 +1,22 @@
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Swaps;
+
+namespace Nailcrow.Core.Tickets.Telling;
+
+/// <summary>What is known around a ticket and stands in no entry of it: its machine, its site, its procedure's fate.</summary>
+/// <param name="Model">Null where the appliance's model is not known any more.</param>
+/// <param name="Zone">The site's IANA time zone.</param>
+/// <param name="Reachable">Whether the service can ask the machine itself.</param>
+/// <param name="Withdrawn">Why the sheet's procedure was withdrawn; null where it stands.</param>
+/// <param name="Sightings">What visits learnt of the machine's bays; null where nobody looks for a bay.</param>
+/// <param name="WhyNoSheet">Why no sheet can be made of this ticket yet; null where one can, or where nobody asks for one.</param>
+public sealed record Surroundings(
+    ApplianceModel? Model = null,
+    IReadOnlyList<ChassisDrawing>? Drawing = null,
+    string? Zone = null,
+    string? Access = null,
+    bool Reachable = false,
+    string? Withdrawn = null,
+    IReadOnlyList<BaySighting>? Sightings = null,
+    string? WhyNoSheet = null
+);

@@ -1,0 +1,153 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Risk;
+using Nailcrow.Core.Tickets.Waiting;
+
+namespace Nailcrow.Core.Tickets.Telling;
+
+/// <summary>A ticket whole, as its journal tells it now.</summary>
+public sealed record TicketView
+{
+    public required long Number { get; init; }
+    public required long Head { get; init; }
+    public required FaultReported Report { get; init; }
+    public required DateTimeOffset ReceivedAt { get; init; }
+    public required Stage Stage { get; init; }
+    public required string? Engineer { get; init; }
+    public required string? HoldReason { get; init; }
+    public required HelpCall? Help { get; init; }
+    public required DateTimeOffset? ArrivedAt { get; init; }
+    public required DateTimeOffset? EndedAt { get; init; }
+    public required IReadOnlyList<Evidence> Evidence { get; init; }
+    public required string? Backup { get; init; }
+    public required string? BackupDetail { get; init; }
+    public required Danger Danger { get; init; }
+
+    /// <summary>Of losing data while it rebuilds; null where there is nothing to reckon them from.</summary>
+    public required LossChances? Chances { get; init; }
+    public required Exposure? Exposure { get; init; }
+    public required IReadOnlyList<Deadline> Deadlines { get; init; }
+    public required PlannedVisit? Visit { get; init; }
+    public required NextAction Next { get; init; }
+    public required Snapshot? Before { get; init; }
+    public required Snapshot? Latest { get; init; }
+    public required Snapshot? After { get; init; }
+    public required IReadOnlyList<BayChange> Changes { get; init; }
+    public required bool LocatorOn { get; init; }
+    public required ReservedPart? Part { get; init; }
+    public required IReadOnlyList<ReservedPart> Parts { get; init; }
+
+    /// <summary>The serials of the drives it swaps, in their order; empty where only the reported one is.</summary>
+    public required IReadOnlyList<string> Chosen { get; init; }
+
+    /// <summary>The drives it could swap, the worst first; empty once one has been moved.</summary>
+    public required IReadOnlyList<DriveInTurn> InTurn { get; init; }
+    public required RunView? Run { get; init; }
+    public required Swap Swap { get; init; }
+    public required IReadOnlyList<Swap> EarlierSwaps { get; init; }
+    public required IReadOnlyList<Photo> Photos { get; init; }
+    public required RebuildView Rebuild { get; init; }
+    public required IReadOnlyList<CustodyMove> Custody { get; init; }
+    public required IReadOnlyList<PartReturn> Returns { get; init; }
+    public required IReadOnlyList<Discrepancy> Discrepancies { get; init; }
+    public required string? SignedOffBy { get; init; }
+    public required IReadOnlyList<ClosingCondition> Closing { get; init; }
+
+    /// <summary>The appliance's model, for the drawing; null where it is not known any more.</summary>
+    public required ApplianceModel? Model { get; init; }
+
+    /// <summary>The enclosures as one stands before them.</summary>
+    public required IReadOnlyList<ChassisDrawing>? Drawing { get; init; }
+
+    /// <summary>The site's IANA time zone.</summary>
+    public required string? Zone { get; init; }
+
+    /// <summary>What one has to know to get in at the site.</summary>
+    public required string? Access { get; init; }
+
+    /// <summary>Whether the service can ask the machine itself.</summary>
+    public required bool Reachable { get; init; }
+
+    /// <summary>Every move there is, each with whether whoever asked may make it now, and if not why.</summary>
+    public required IReadOnlyList<OfferedMove> Moves { get; init; }
+
+    /// <summary>Label of the bay the ticket is about; null where nobody knows.</summary>
+    public required string? TargetBay { get; init; }
+
+    /// <summary>Who holds each drive that moved.</summary>
+    public required IReadOnlyList<HeldDrive> Held { get; init; }
+
+    public static TicketView Of(TicketRecord record, Surroundings known, Actor actor, DateTimeOffset now)
+    {
+        var ticket = record.Ticket;
+        var danger = Danger.Of(ticket);
+        return new()
+        {
+            Number = ticket.Number,
+            Head = record.Head,
+            Report = ticket.Report ?? FaultReported.Lost,
+            ReceivedAt = ticket.ReceivedAt ?? record.Arrived[0].RecordedAt,
+            Stage = ticket.Stage,
+            Engineer = ticket.Engineer,
+            HoldReason = ticket.HoldReason,
+            Help = ticket.Help,
+            ArrivedAt = ticket.ArrivedAt,
+            EndedAt = ticket.EndedAt,
+            Evidence = ticket.Evidence,
+            Backup = ticket.Backup,
+            BackupDetail = ticket.BackupDetail,
+            Danger = danger,
+            Chances = ChancesOf(ticket, danger, known.Model),
+            Exposure = Exposure.Of(ticket),
+            Deadlines = Deadline.Of(ticket, now),
+            Visit = ticket.Visit,
+            Next = NextAction.Of(ticket, danger),
+            Before = ticket.Before,
+            Latest = ticket.Latest,
+            After = ticket.After,
+            Changes = ticket is { Before: { } before, Latest: { } latest } ? SnapshotComparison.Between(before, latest) : [],
+            LocatorOn = ticket.LocatorOn,
+            Part = ticket.Part,
+            Parts = ticket.Parts,
+            Chosen = ticket.Chosen,
+            InTurn = WorstFirst.Of(ticket, danger),
+            Run = RunView.Of(ticket, known, now),
+            Swap = ticket.Swap,
+            EarlierSwaps = ticket.EarlierSwaps,
+            Photos = ticket.Photos,
+            Rebuild = RebuildView.Of(ticket, known.Model, now),
+            Custody = ticket.Custody.Moves,
+            Returns = ticket.Returns,
+            Discrepancies = ticket.Discrepancies,
+            SignedOffBy = ticket.SignedOffBy,
+            Closing = ClosingCondition.Of(ticket),
+            Model = known.Model,
+            Drawing = known.Drawing,
+            Zone = known.Zone,
+            Access = known.Access,
+            Reachable = known.Reachable,
+            Moves = MovesOf.Ticket(ticket, actor, now, known),
+            TargetBay = Target.Label(ticket),
+            Held = HeldDrive.Of(ticket),
+        };
+    }
+
+    private static LossChances? ChancesOf(Ticket ticket, Danger danger, ApplianceModel? model) =>
+        ticket.Latest is { } now && model is not null && now.Arrays.FirstOrDefault(a => a.Name == danger.Array) is { } array
+            ? LossChances.Of(now, array, model.MegabytesPerSecond)
+            : null;
+}
