@@ -1,5 +1,3 @@
-using Nailcrow.Client.Rebuilds;
-using Nailcrow.Core.Tickets.Telling;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Nailcrow.Client.Appliances;
@@ -7,6 +5,7 @@ using Nailcrow.Client.Intake;
 using Nailcrow.Client.People;
 using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
+using Nailcrow.Client.Rebuilds;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
@@ -16,6 +15,7 @@ using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Client;
 
@@ -34,6 +34,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(JournalPage))]
 [JsonSerializable(typeof(TicketPage))]
 [JsonSerializable(typeof(TicketView))]
+[JsonSerializable(typeof(MoveList))]
 [JsonSerializable(typeof(DrivesView))]
 [JsonSerializable(typeof(ServiceReport))]
 [JsonSerializable(typeof(LiveEntry))]

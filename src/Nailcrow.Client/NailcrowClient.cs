@@ -1,5 +1,3 @@
-using Nailcrow.Client.Rebuilds;
-using Nailcrow.Core.Tickets.Telling;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;
@@ -10,6 +8,7 @@ using Nailcrow.Client.Intake;
 using Nailcrow.Client.People;
 using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
+using Nailcrow.Client.Rebuilds;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
@@ -20,6 +19,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Client;
 

@@ -2,6 +2,7 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Service.Tests;
 

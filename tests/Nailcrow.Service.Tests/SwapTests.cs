@@ -1,3 +1,4 @@
+using Nailcrow.Core.Tickets.Telling;
 using System.Text.Json;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;

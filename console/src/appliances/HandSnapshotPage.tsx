@@ -7,7 +7,6 @@ import { Refused } from '../shared/Refused'
 import type { ArrayState, Bay, BayRole, DriveHealth, Snapshot, TicketView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
-import { bareSnapshot } from './bareSnapshot'
 import './handSnapshot.css'
 
 const roles: BayRole[] = ['member', 'filling', 'spare', 'dropped', 'unclaimed', 'foreign', 'empty']
@@ -25,7 +24,7 @@ export function HandSnapshotPage() {
     enabled: Boolean(ticket.data && !ticket.data.latest),
   })
   if (!ticket.data) return <Waiting for="the ticket" problem={ticket.error} />
-  const start = ticket.data.latest ?? (appliance.data && bareSnapshot(appliance.data))
+  const start = ticket.data.latest ?? appliance.data?.blank
   if (!start) return <Waiting for="the machine" problem={appliance.error} />
   return <HandSnapshot ticket={ticket.data} start={start} />
 }

@@ -1,21 +1,16 @@
 using Nailcrow.Cli.Shell;
-using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Appliances;
 
 /// <summary>A snapshot typed by a person: the last one, with what they see changed in it.</summary>
 internal static class HandSnapshot
 {
-    /// <summary>What one starts from where nothing was recorded yet: the model's bays, empty, and the arrays as they were set up.</summary>
-    public static Snapshot Bare(ApplianceView view) =>
-        new(
-            DateTimeOffset.UnixEpoch,
-            "person",
-            [.. view.Drawing.SelectMany(d => d.Labels()).Select(label => new Bay(label, BayRole.Empty))],
-            [.. (view.Appliance.Arrays ?? []).Select(a => a.As(ArrayState.Whole))]
-        );
+    /// <summary>What a person starts from: the last one, or every bay empty where there is none.</summary>
+    public static async Task<Snapshot> StartAsync(Call call, TicketView view) =>
+        view.Latest ?? (await call.Client.ApplianceAsync(view.Report.Asset, call.Ct)).Blank;
 
     public static Snapshot Of(Snapshot start, IEnumerable<string> bays, IEnumerable<string> arrays, DateTimeOffset now)
     {

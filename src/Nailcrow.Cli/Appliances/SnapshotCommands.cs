@@ -45,7 +45,7 @@ internal static class SnapshotCommands
         }.Does(async call =>
         {
             var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
-            var start = view.Latest ?? HandSnapshot.Bare(await call.Client.ApplianceAsync(view.Report.Asset, call.Ct));
+            var start = await HandSnapshot.StartAsync(call, view);
             var seen = HandSnapshot.Of(start, call.Get(bays) ?? [], call.Get(arrays) ?? [], DateTimeOffset.UtcNow);
             await call.WriteAsync(call.Get(ticket), new SnapshotTaken(seen), "the bays as you see them are on record.");
         });

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Tickets.Telling;
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
@@ -8,6 +7,7 @@ using Nailcrow.Core;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Rebuilds;
 

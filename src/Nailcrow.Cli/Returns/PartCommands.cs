@@ -1,3 +1,5 @@
+using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Core.Tickets.Telling;
 using System.CommandLine;
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
@@ -8,7 +10,7 @@ namespace Nailcrow.Cli.Returns;
 
 internal static class PartCommands
 {
-    public static Command Build() => new("part", "The replacement.") { Reserve(), Issue() };
+    public static Command Build() => new("part", "The replacement.") { Reserve(), Issue(), Wiped() };
 
     private static Command Reserve()
     {
@@ -56,13 +58,29 @@ internal static class PartCommands
     private static Command Issue()
     {
         var ticket = Said.Ticket();
+        var serial = Said.Optional("--serial", "Which one, where several are reserved; default: the first that is not issued.", "SERIAL");
         var to = Said.Optional("--to", "Who takes it; default: the ticket's engineer.", "NAME");
-        return new Command("issue", "Hand the reserved replacement to the engineer.") { ticket, to }.Does(async call =>
+        return new Command("issue", "Hand a reserved replacement to the engineer.") { ticket, serial, to }.Does(async call =>
         {
             var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
-            var part = view.Part ?? throw new Refusal("No replacement is reserved; 'nailcrow part reserve' does that.");
             var holder = call.Get(to) ?? view.Engineer ?? throw new UsageProblem("The ticket has no engineer yet; say --to NAME.");
-            await call.WriteAsync(view.Number, new PartIssued(part.Serial, holder), $"{part.Serial} is with {holder}.");
+            var part = call.Get(serial) is { } named ? named : Next(view);
+            await call.WriteAsync(view.Number, new PartIssued(part, holder), $"{part} is with {holder}.");
         });
+    }
+
+    private static string Next(TicketView view)
+    {
+        var offered = view.Moves.FirstOrDefault(m => m is { Move: Move.IssuePart, About: not null }) ?? view.Moves.First(m => m.Move == Move.IssuePart);
+        return offered.About ?? throw new Refusal($"{offered.WhyNot} 'nailcrow part reserve' sets one aside.");
+    }
+
+    private static Command Wiped()
+    {
+        var (ticket, serial) = (Said.Ticket(), Said.Text("SERIAL", "The drive that was wiped."));
+        var method = Said.Text("METHOD", "How: overwritten once, sanitize command, degaussed.");
+        return new Command("wiped", "Write down that a drive's old data is gone, and how.") { ticket, serial, method }.Does(call =>
+            call.WriteAsync(call.Get(ticket), new DriveWiped(call.Get(serial), call.Get(method)), $"{call.Get(serial)} is wiped.")
+        );
     }
 }

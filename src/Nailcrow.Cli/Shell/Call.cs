@@ -19,6 +19,9 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
 
     public bool Json => parsed.GetValue(Globals.Json);
 
+    /// <summary>Asks at the terminal, and can be left with Ctrl-C while it waits.</summary>
+    public Task<string> AskAsync(string question) => Task.Run(() => Screen.Ask(question), CancellationToken.None).WaitAsync(ct);
+
     public T Get<T>(Argument<T> argument) => parsed.GetRequiredValue(argument);
 
     public T? Get<T>(Option<T> option) => parsed.GetValue(option);
@@ -54,7 +57,13 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
                     ? "Nobody is signed in; 'nailcrow sign-in NAME' does that."
                     : $"{wanted} is not signed in here; 'nailcrow sign-in {wanted}' does that."
             );
-        var client = new NailcrowClient(new HttpClient { BaseAddress = Address(session), Timeout = Patience }, TimeProvider.System);
+        var service = Address(session);
+        // What one service gave is nobody else's to see.
+        if (!Sessions.SamePlace(session.Service, service))
+            session =
+                Sessions.Read().Of(wanted, service)
+                ?? throw new NotSignedIn($"Nobody is signed in at {service}; 'nailcrow sign-in NAME --service {service}' does that.");
+        var client = new NailcrowClient(new HttpClient { BaseAddress = service, Timeout = Patience }, TimeProvider.System);
         client.UseToken(session.Token);
         ActedAs = session.Name;
         return client;

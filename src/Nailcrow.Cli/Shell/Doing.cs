@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.Net;
+using System.Text.Json;
 using Nailcrow.Client;
 
 namespace Nailcrow.Cli.Shell;
@@ -54,20 +55,41 @@ internal static class Doing
                         $"{call.Service} did not answer in time. What you sent may have been kept; look before you send it again."
                     );
                 }
+                catch (OperationCanceledException)
+                {
+                    return Say(call, ExitCode.Refused, "Left. What was kept before is kept.");
+                }
+                catch (JsonException)
+                {
+                    return Say(
+                        call,
+                        ExitCode.NotReachable,
+                        $"What answers at {call.Service} does not answer as this Nailcrow does: something stands between, or it is of another version. 'nailcrow --version' tells yours."
+                    );
+                }
                 catch (Exception e) when (e is IOException or UnauthorizedAccessException)
                 {
                     return Say(call, ExitCode.Usage, e.Message);
+                }
+                catch (Exception e)
+                {
+                    return Say(call, ExitCode.Refused, Unforeseen(e));
                 }
             }
         );
         return command;
     }
 
+    /// <summary>A mistake of ours: told so that it can be reported, in one line.</summary>
+    public static string Unforeseen(Exception e) =>
+        $"That was not foreseen, and is a mistake of Nailcrow's: {e.Message} What was kept before is kept.";
+
     private static ExitCode Code(HttpStatusCode status) =>
         status switch
         {
             HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden => ExitCode.NotAllowed,
-            HttpStatusCode.BadGateway or HttpStatusCode.ServiceUnavailable or HttpStatusCode.GatewayTimeout => ExitCode.NotReachable,
+            HttpStatusCode.OK or HttpStatusCode.BadGateway or HttpStatusCode.ServiceUnavailable or HttpStatusCode.GatewayTimeout =>
+                ExitCode.NotReachable,
             _ => ExitCode.Refused,
         };
 

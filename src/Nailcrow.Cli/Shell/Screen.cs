@@ -13,8 +13,8 @@ namespace Nailcrow.Cli.Shell;
 /// <summary>Where answers are written. Colour only where it is a terminal, and never the only sign.</summary>
 internal sealed class Screen
 {
-    // Pipes have no width; this is wide enough that no cell of ours wraps.
-    private const int PipeWidth = 200;
+    // A pipe has no width: one row is one line, however long.
+    private const int PipeWidth = 1_000_000;
 
     private readonly TextWriter _output;
     private readonly TextWriter _error;
@@ -29,13 +29,14 @@ internal sealed class Screen
 
     public static Screen To(TextWriter output, TextWriter error, bool json) => new(output, error, json);
 
-    /// <summary>A line with markup in square brackets; what comes from data goes through <see cref="Safe"/>.</summary>
     /// <summary>A text as it is, for a file or another program.</summary>
     public void Plain(string text) => _output.Write(text);
 
+    /// <summary>A line with markup in square brackets; what comes from data goes through <see cref="Safe"/>.</summary>
     public void Line(string markup = "") => _console.Value.MarkupLine(markup);
 
-    public static string Safe(string? text) => Markup.Escape(text ?? "");
+    /// <summary>A text from data: no markup, and nothing in it that a terminal would obey.</summary>
+    public static string Safe(string? text) => Markup.Escape(Visible.Text(text ?? ""));
 
     public void Draw(Spectre.Console.Rendering.IRenderable drawing) => _console.Value.Write(drawing);
 
@@ -57,20 +58,20 @@ internal sealed class Screen
         if (_json)
             _error.WriteLine($"{{\"error\":{JsonEncodedText(sentence)}}}");
         else
-            _error.WriteLine(sentence);
+            _error.WriteLine(Visible.Lines(sentence));
     }
 
     /// <summary>How far something long is, on one line that is written over; only where somebody looks at it.</summary>
     public void Progress(Nailcrow.Client.VerifyNews news)
     {
         if (!Console.IsErrorRedirected && news is { What: { } what, Of: > 0 })
-            _error.Write($"\r{what}: {news.Done} of {news.Of} ({100 * news.Done / news.Of} %)   ");
+            Console.Error.Write($"\r{Visible.Text(what)}: {news.Done} of {news.Of} ({100 * news.Done / news.Of} %)   ");
     }
 
     public void ProgressEnds()
     {
         if (!Console.IsErrorRedirected)
-            _error.Write("\r" + new string(' ', 60) + "\r");
+            Console.Error.Write("\r" + new string(' ', 60) + "\r");
     }
 
     /// <summary>Asks at the terminal, or takes the next line of what was piped in.</summary>

@@ -20,7 +20,15 @@ internal sealed record Sessions(IReadOnlyList<Session> All)
 
     public Session? Of(string? name) => name is null ? All.LastOrDefault() : All.LastOrDefault(s => s.Name == name);
 
-    public Sessions With(Session session) => new([.. All.Where(s => s.Name != session.Name), session]);
+    /// <summary>The same person, or whoever was last, at one service.</summary>
+    public Session? Of(string? name, Uri service) =>
+        All.LastOrDefault(s => SamePlace(s.Service, service) && (name is null || s.Name == name));
+
+    public static bool SamePlace(Uri one, Uri other) =>
+        Uri.Compare(one, other, UriComponents.SchemeAndServer, UriFormat.Unescaped, StringComparison.OrdinalIgnoreCase) == 0;
+
+    public Sessions With(Session session) =>
+        new([.. All.Where(s => s.Name != session.Name || !SamePlace(s.Service, session.Service)), session]);
 
     public Sessions Without(string name) => new([.. All.Where(s => s.Name != name)]);
 

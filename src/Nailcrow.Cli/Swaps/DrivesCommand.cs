@@ -1,4 +1,3 @@
-using Nailcrow.Core.Tickets.Telling;
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
@@ -6,6 +5,7 @@ using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Swaps;
 

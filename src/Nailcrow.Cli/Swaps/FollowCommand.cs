@@ -1,4 +1,5 @@
-using Nailcrow.Core.Tickets.Telling;
+using Nailcrow.Cli.Appliances;
+using Nailcrow.Core.Swaps.Seen;
 using System.CommandLine;
 using Nailcrow.Cli.Rebuilds;
 using Nailcrow.Cli.Shell;
@@ -9,6 +10,7 @@ using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Cli.Swaps;
@@ -34,33 +36,90 @@ internal static class FollowCommand
         );
     }
 
-    private static Task<TicketView> AgainAsync(Call call, TicketView view) =>
-        view.Run is { } run ? call.Client.TicketAsync(view.Number, run.Sheet, call.Ct) : call.Client.TicketAsync(view.Number, call.Ct);
+    /// <summary>The ticket as it is now; while nobody answers, it is asked for again whenever the person says so.</summary>
+    private static async Task<TicketView> AgainAsync(Call call, TicketView view)
+    {
+        while (true)
+            try
+            {
+                return view.Run is { } run
+                    ? await call.Client.TicketAsync(view.Number, run.Sheet, call.Ct)
+                    : await call.Client.TicketAsync(view.Number, call.Ct);
+            }
+            catch (Exception e) when (IsSilence(e, call.Ct))
+            {
+                await call.AskAsync($"      {call.Service} does not answer. What was kept is kept. Enter tries again, Ctrl-C leaves > ");
+            }
+    }
+
+    private static bool IsSilence(Exception e, CancellationToken ct) =>
+        e is HttpRequestException or System.Text.Json.JsonException || (e is OperationCanceledException && !ct.IsCancellationRequested);
 
     /// <summary>False when the person leaves.</summary>
     private static async Task<bool> AskAsync(Call call, TicketView view, RunStep step)
     {
-        switch (call.Screen.Ask($"      {Prompt(view, step)} > ").Trim())
+        switch ((await call.AskAsync($"      {Prompt(view, step)} > ")).Trim())
         {
             case "q" or "leave":
                 return false;
             case "s" or "snapshot":
-                Tell(call, await TryAsync(() => call.Client.TakeSnapshotAsync(view.Number, call.Ct)));
+                Tell(call, await TryAsync(call, () => call.Client.TakeSnapshotAsync(view.Number, call.Ct)));
+                return true;
+            case "t" or "type":
+                await TypeAsync(call, view);
+                return true;
+            case "h" or "hand" when step.Kind == StepKind.Light:
+                Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, Answers.Body(view.Run!.Sheet, step, RunStep.Done)))); // a step comes from a run
+                return true;
+            case "o" or "other":
+                await OtherSheetAsync(call, view);
                 return true;
             case "w" or "watch" when step.Gate is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen:
                 await WatchCommand.FollowAsync(call, view.Number, TimeSpan.FromSeconds(3));
                 return true;
             case "b" or "back" when RunCommands.Running(view).Visits is [.., var last]:
-                Tell(call, await TryAsync(() => call.KeepAsync(view.Number, new StepTakenBack(view.Run!.Sheet.Id, last.Step)))); // a step comes from a run
+                Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, new StepTakenBack(view.Run!.Sheet.Id, last.Step)))); // a step comes from a run
                 return true;
             case "c" or "call":
-                Tell(call, await TryAsync(() => call.KeepAsync(view.Number, new HelpCalled(call.Screen.Ask("      What do you see? > ")))));
+                var seen = await call.AskAsync("      What do you see? > ");
+                Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, new HelpCalled(seen))));
                 return true;
             case var typed:
                 if (Meant(step, typed) is { } answer)
-                    Tell(call, await TryAsync(() => AnswerAsync(call, view, step, answer)));
+                    Tell(call, await TryAsync(call, () => AnswerAsync(call, view, step, answer)));
                 return true;
         }
+    }
+
+    /// <summary>What the machine's screen shows, bay by bay, as 'snapshot type' takes it; an empty line ends it.</summary>
+    private static async Task TypeAsync(Call call, TicketView view)
+    {
+        var (bays, arrays) = (new List<string>(), new List<string>());
+        call.Screen.Line(
+            "      Bay by bay as 7=SERIAL,member,good,vault or 7=empty; an array as vault=degraded. Bays not named stay as they were."
+        );
+        while ((await call.AskAsync("      > ")).Trim() is { Length: > 0 } said)
+            ((view.Latest?.Arrays ?? []).Any(a => said.StartsWith($"{a.Name}=", StringComparison.Ordinal)) ? arrays : bays).Add(said);
+        try
+        {
+            var seen = HandSnapshot.Of(await HandSnapshot.StartAsync(call, view), bays, arrays, DateTimeOffset.UtcNow);
+            Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, new SnapshotTaken(seen))));
+        }
+        catch (UsageProblem no)
+        {
+            call.Screen.Line($"      [bold]{Screen.Safe(no.Message)}[/] Nothing was kept.");
+        }
+    }
+
+    /// <summary>Something else has happened: its sheet is followed first, and this one goes on after it.</summary>
+    private static async Task OtherSheetAsync(Call call, TicketView view)
+    {
+        var others = (await call.Client.ProceduresAsync(call.Ct)).Procedures.Where(p => p is { ByName: true, Withdrawn: null }).ToList();
+        for (var i = 0; i < others.Count; i++)
+            call.Screen.Line($"      {i + 1}  {Screen.Safe(others[i].Title)}");
+        var said = (await call.AskAsync("      Which one has happened? Its number, or Enter for none > ")).Trim();
+        if (int.TryParse(said, out var nth) && nth >= 1 && nth <= others.Count)
+            Tell(call, await TryAsync(call, () => call.Client.StartRunAsync(view.Number, others[nth - 1].Id, call.Ct)));
     }
 
     private static async Task<Receipt> AnswerAsync(Call call, TicketView view, RunStep step, string answer)
@@ -94,20 +153,22 @@ internal static class FollowCommand
             );
         else
             ways.AddRange(step.Answers.Select(a => a.Answer == RunStep.Done ? "Enter when done" : a.Answer));
-        if (step.Kind == StepKind.Gate && view.Reachable)
-            ways.Add("s snapshot");
+        if (step.Kind == StepKind.Gate)
+            ways.AddRange(view.Reachable ? ["s snapshot", "t type what you see"] : ["t type what you see"]);
+        if (step.Kind == StepKind.Light && view.Reachable)
+            ways.Add("h done by hand");
         if (step.Gate is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen)
             ways.Add("w watch");
         if (step.TakesText && step.Leading(RunStep.NotSo) is not null)
             ways.Add(RunStep.NotSo);
         if (view.Run is { Visits.Count: > 0 })
             ways.Add("b take the last answer back");
-        ways.AddRange(["c call for help", "q leave"]);
+        ways.AddRange(["c call for help", "o something else happened", "q leave"]);
         return string.Join(" · ", ways);
     }
 
     /// <summary>A refusal is told and the step stays; only losing the service ends the run here.</summary>
-    private static async Task<(Receipt? Receipt, string? No)> TryAsync(Func<Task<Receipt>> act)
+    private static async Task<(Receipt? Receipt, string? No)> TryAsync(Call call, Func<Task<Receipt>> act)
     {
         try
         {
@@ -116,6 +177,13 @@ internal static class FollowCommand
         catch (ApiProblem no) when (no.Status is not System.Net.HttpStatusCode.Unauthorized)
         {
             return (null, no.Message);
+        }
+        catch (Exception e) when (IsSilence(e, call.Ct))
+        {
+            return (
+                null,
+                $"{call.Service} did not answer. It may have been kept all the same: look at the step before you answer it again."
+            );
         }
     }
 

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Tickets.Telling;
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
@@ -10,6 +9,7 @@ using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Swaps;
 

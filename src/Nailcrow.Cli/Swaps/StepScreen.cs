@@ -1,11 +1,11 @@
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client.Tickets;
-using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Swaps;
 
@@ -41,6 +41,12 @@ internal static class StepScreen
         foreach (var normal in step.NormalNow ?? [])
             Told(screen, "normal now", normal);
         Told(screen, "if not", step.IfNot);
+        if (view.Help is { Answer: { } said, GoAhead: { } go } help)
+            screen.Line(
+                $"      [bold]{Screen.Safe(help.AnsweredBy)}, asked '{Screen.Safe(help.Reason)}':[/] {(go ? "go on" : "do not go on")}. {Screen.Safe(said)}"
+            );
+        else if (view.Help is { } call)
+            screen.Line($"      [bold]a lead was called:[/] {Screen.Safe(call.Reason)} [dim](no answer yet)[/]");
         if (step.Decides is { } role)
             screen.Line($"      [bold]a {Words.Of(role)} decides this[/]");
         if (step.Unit is { } unit)

@@ -24,6 +24,7 @@ internal static class TicketCommands
         {
             ReportCommand.Build(),
             TicketShowCommand.Build(),
+            MovesCommand.Build(),
             JournalCommand.Build(),
             Take(),
             Assign(),

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Tickets.Telling;
 using System.CommandLine;
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
@@ -8,6 +7,7 @@ using Nailcrow.Core;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Tickets;
 
@@ -50,13 +50,7 @@ internal static class TicketShowCommand
         if (view.Latest is { } latest)
         {
             screen.Line();
-            BayMap.Draw(
-                screen,
-                latest,
-                view.Danger.Verdicts,
-                view.Drawing,
-                view.Run?.Sheet.TargetBay ?? latest.Holding(report.Serial)?.Label ?? report.Bay
-            );
+            BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Drawing, view.TargetBay);
         }
         screen.Line();
         Facts(screen, view);

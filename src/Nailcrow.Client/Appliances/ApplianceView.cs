@@ -6,13 +6,15 @@ namespace Nailcrow.Client.Appliances;
 
 /// <summary>An appliance with its site and model.</summary>
 /// <param name="Version">Send back as <c>If-Match</c> when changing it.</param>
+/// <param name="Blank">What a person starts from who types its first snapshot.</param>
 /// <param name="Drawing">Its enclosures as one stands before them.</param>
 public sealed record ApplianceView(
     Appliance Appliance,
     Site Site,
     ApplianceModel Model,
     IReadOnlyList<ChassisDrawing> Drawing,
-    long Version
+    long Version,
+    Snapshot Blank
 );
 
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>

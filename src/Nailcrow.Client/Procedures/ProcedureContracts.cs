@@ -1,5 +1,5 @@
-using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Swaps.Learning;
 
 namespace Nailcrow.Client.Procedures;

@@ -45,5 +45,8 @@ public sealed record UnreadEntry(long Seq, string Why);
 /// <param name="Next">Pass as <c>before</c> for the next page; null at the end.</param>
 public sealed record TicketPage(IReadOnlyList<TicketLine> Tickets, long? Next);
 
+/// <summary>Every move there is on a ticket for whoever asked.</summary>
+public sealed record MoveList(long Ticket, IReadOnlyList<OfferedMove> Moves);
+
 /// <summary>What the live stream says of each new entry; its event id resumes the stream.</summary>
 public sealed record LiveEntry(long Position, long Ticket, long Seq, string Kind, string By);

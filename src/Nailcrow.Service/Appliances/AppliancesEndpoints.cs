@@ -106,7 +106,8 @@ internal static class AppliancesEndpoints
         };
     }
 
-    private static ApplianceView View(KnownAppliance known) => new(known.Appliance, known.Site, known.Model, known.Drawing, known.Version);
+    private static ApplianceView View(KnownAppliance known) =>
+        new(known.Appliance, known.Site, known.Model, known.Drawing, known.Version, BlankSnapshot.Of(known.Appliance, known.Drawing));
 
     private static ProblemHttpResult Unknown(string asset) => Refusals.NotFound($"No appliance has the asset number '{asset}'.");
 }

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Swaps.Learning;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Procedures;
@@ -8,6 +7,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
+using Nailcrow.Core.Swaps.Learning;
 using Nailcrow.Procedures;
 using Nailcrow.Procedures.Drawing;
 using Nailcrow.Procedures.Sheets;

@@ -1,6 +1,6 @@
-using Nailcrow.Client.Rebuilds;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Nailcrow.Client.Rebuilds;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Rebuilds;

@@ -17,7 +17,9 @@ internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
     public async Task<Parsed<SheetCompiled>> MakeAsync(Ticket ticket, string? procedure, CancellationToken ct) =>
         await ChosenAsync(ticket, procedure, ct) switch
         {
-            Parsed<Meant>.Ok(var meant) => SheetCompiler.Compile(meant.Procedure, meant.Facts, Guid.CreateVersion7()).Is(out var sheet, out var no)
+            Parsed<Meant>.Ok(var meant) => SheetCompiler
+                .Compile(meant.Procedure, meant.Facts, Guid.CreateVersion7())
+                .Is(out var sheet, out var no)
                 ? new Parsed<SheetCompiled>.Ok(new(sheet))
                 : new Parsed<SheetCompiled>.Refused(no),
             Parsed<Meant>.Refused(var reason) => new Parsed<SheetCompiled>.Refused(reason),

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Tickets.Telling;
 using System.Net.ServerSentEvents;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -11,6 +10,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
+using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Tickets;
@@ -94,7 +94,10 @@ internal static class TicketsEndpoints
         var page = record.After(after).Take(Math.Clamp(limit, 1, MostOnAPage)).ToList();
         var unread = page.Where(e => e.Body is Unreadable).Select(e => new UnreadEntry(e.Seq, ((Unreadable)e.Body).Why)).ToList();
         var next = page is [.., var last] && last.Seq < record.Head ? last.Seq : (long?)null;
-        return TypedResults.Json(new JournalPage(page, next, unread, [.. page.Select(e => e.Body.Told())]), ContractJson.Default.JournalPage);
+        return TypedResults.Json(
+            new JournalPage(page, next, unread, [.. page.Select(e => e.Body.Told())]),
+            ContractJson.Default.JournalPage
+        );
     }
 
     /// <summary>What a customer can check offline: the ticket's entries, and the way from the last of them to the newest seal.</summary>

@@ -1,8 +1,8 @@
+using Nailcrow.Core.Swaps.Learning;
 using System.Text.RegularExpressions;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Procedures.Learning;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;

@@ -23,11 +23,13 @@ public sealed record SheetCompiled(RunSheet Sheet) : DecisionBody
             ? ticket.Interrupted.Count > 0
                 ? "A sheet is interrupted already; finish the recovery first."
                 : null
-        : ticket.Interrupted.Count > 0 ? "A recovery is under way; finish it, and the sheet that was interrupted goes on."
-        : ticket.Run is { IsFinished: false, Visits.Count: > 0 } ? "A run is under way; finish it, or call for help on it."
-        : ticket.Swap.InSerial is not null && ticket.Run is not { HandedOver: true }
-            ? "The swap on this ticket is done; a further drive gets a ticket of its own."
-        : null;
+            : ticket.Interrupted.Count > 0
+                ? "A recovery is under way; finish it, and the sheet that was interrupted goes on."
+                : ticket.Run is { IsFinished: false, Visits.Count: > 0 }
+                    ? "A run is under way; finish it, or call for help on it."
+                    : ticket.Swap.InSerial is not null && ticket.Run is not { HandedOver: true }
+                        ? "The swap on this ticket is done; a further drive gets a ticket of its own."
+                        : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with

@@ -1,10 +1,10 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Core.Tickets.Waiting;
-using Nailcrow.Core.Terms;
 using static Nailcrow.Core.Tickets.Moves.Offering;
 
 namespace Nailcrow.Core.Tickets.Moves;
@@ -15,14 +15,7 @@ public static class MovesOf
     public static IReadOnlyList<OfferedMove> Ticket(Ticket ticket, Actor actor, DateTimeOffset now, Surroundings known)
     {
         var asked = new Offering(ticket, actor, now, known);
-        return
-        [
-            .. Planning(asked),
-            .. RunMoves.Of(asked),
-            .. PartMoves.Of(asked),
-            .. Waiting(asked),
-            .. Ending(asked),
-        ];
+        return [.. Planning(asked), .. RunMoves.Of(asked), .. PartMoves.Of(asked), .. Waiting(asked), .. Ending(asked)];
     }
 
     private static IEnumerable<OfferedMove> Planning(Offering asked)
@@ -155,10 +148,7 @@ public static class MovesOf
                     "How it ended",
                     FieldKind.Choice,
                     Value: Words.Of(ClosedOtherwise.HandedOver),
-                    Choices:
-                    [
-                        .. Enum.GetValues<ClosedOtherwise>().Select(w => new FieldChoice(Words.Of(w), Words.Of(w).Replace('-', ' '))),
-                    ]
+                    Choices: [.. Enum.GetValues<ClosedOtherwise>().Select(w => new FieldChoice(Words.Of(w), Words.Of(w).Replace('-', ' ')))]
                 ),
                 Sentence("reason", "Why, in writing"),
             ]

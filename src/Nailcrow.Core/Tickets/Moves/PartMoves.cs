@@ -29,13 +29,7 @@ internal static class PartMoves
                     Hint: least is { } needed ? $"At least {needed:N0}, {ByteSize.Both(needed)}: what the array uses of each member." : null
                 ),
                 new("depot", "Where it lies"),
-                new(
-                    "overruledBecause",
-                    "Why this one, if something speaks against it",
-                    FieldKind.Lines,
-                    Required: false,
-                    Most: 4_000
-                ),
+                new("overruledBecause", "Why this one, if something speaks against it", FieldKind.Lines, Required: false, Most: 4_000),
             ]
         );
         foreach (var part in ticket.Parts.Where(p => p.IssuedTo is null))

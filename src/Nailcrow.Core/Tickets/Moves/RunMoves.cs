@@ -136,7 +136,13 @@ internal static class RunMoves
                     Value: Words.Of(RebuildPhase.Rebuilding),
                     Choices: [.. Enum.GetValues<RebuildPhase>().Select(p => new FieldChoice(Words.Of(p), Words.Of(p)))]
                 ),
-                new("percent", "Percent on the screen", FieldKind.Number, Required: false, Hint: "Leave it empty where the screen shows none."),
+                new(
+                    "percent",
+                    "Percent on the screen",
+                    FieldKind.Number,
+                    Required: false,
+                    Hint: "Leave it empty where the screen shows none."
+                ),
             ],
             array,
             Ended(ticket) ?? notNow
@@ -158,5 +164,6 @@ internal static class RunMoves
             ? null
             : $"{asked.Actor.Name} may not do this; it takes the role engineer or lead.";
 
-    private static string? Ended(Ticket ticket) => ticket.IsEnded ? $"{TicketNumber.Text(ticket.Number)} is {Words.Of(ticket.Stage)}." : null;
+    private static string? Ended(Ticket ticket) =>
+        ticket.IsEnded ? $"{TicketNumber.Text(ticket.Number)} is {Words.Of(ticket.Stage)}." : null;
 }

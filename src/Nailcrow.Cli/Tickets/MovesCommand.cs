@@ -1,0 +1,86 @@
+using Nailcrow.Client.Tickets;
+using System.CommandLine;
+using Nailcrow.Cli.Shell;
+using Nailcrow.Client;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
+
+namespace Nailcrow.Cli.Tickets;
+
+/// <summary>Everything that may be done on a ticket now, by whoever asks, with the command that does it; and what may not, with why.</summary>
+internal static class MovesCommand
+{
+    public static Command Build()
+    {
+        var ticket = Said.Ticket();
+        return new Command("moves", "What you may do on it now, with the command that does it; and what not, and why.") { ticket }.Does(
+            async call =>
+            {
+                var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
+                call.Show(
+                    new MoveList(view.Number, view.Moves),
+                    ContractJson.Default.MoveList,
+                    screen =>
+                    {
+                        screen.Next(view.Next);
+                        screen.Table(
+                            ["you may", "with"],
+                            view.Moves.Where(m => m.May).Select(m => new[] { Screen.Safe(m.Say), Screen.Safe(CommandOf(view.Number, m)) })
+                        );
+                        screen.Line();
+                        screen.Table(
+                            ["not now", "because"],
+                            view.Moves.Where(m => !m.May)
+                                .Select(m => new[] { $"[dim]{Screen.Safe(m.Say)}[/]", $"[dim]{Screen.Safe(m.WhyNot)}[/]" })
+                        );
+                    }
+                );
+            }
+        );
+    }
+
+    /// <summary>The command line that makes a move, what has to be said in capitals.</summary>
+    internal static string CommandOf(long number, OfferedMove move)
+    {
+        var (t, about) = (TicketNumber.Text(number), move.About);
+        return "nailcrow "
+            + move.Move switch
+            {
+                Move.LiftHold => $"ticket resume {t}",
+                Move.AnswerHelp => $"ticket answer {t} REASON --{about}",
+                Move.Take => $"ticket take {t}",
+                Move.TakeSnapshot => $"snapshot take {t}",
+                Move.TypeSnapshot => $"snapshot write {t} --bay BAY=SERIAL,ROLE,HEALTH,ARRAY",
+                Move.ReservePart => $"part reserve {t} SERIAL --model MODEL --size SIZE --depot DEPOT",
+                Move.IssuePart => $"part issue {t} --serial {about ?? "SERIAL"} --to NAME",
+                Move.Arrive => $"ticket arrive {t}",
+                Move.StartRun => $"run start {t}",
+                Move.FollowRun => $"run follow {t}",
+                Move.Settle => $"ticket settle {t} {about} HOW",
+                Move.OpenReturn => $"return open {t} {about} --to HOLDER",
+                Move.SendReturn => $"return send {t} {about} --carrier CARRIER",
+                Move.BookIn => $"return arrive {t} {about} SERIAL-IN-BOX",
+                Move.SignOff => $"ticket sign-off {t} NAME",
+                Move.Close => $"ticket close {t}",
+                Move.CloseOtherwise => $"ticket close {t} --otherwise WAY --reason TEXT",
+                Move.Assign => $"ticket assign {t} NAME",
+                Move.PlanVisit => $"ticket plan {t} --from TIME",
+                Move.PutOnHold => $"ticket hold {t} REASON",
+                Move.WriteNote => $"ticket note {t} TEXT",
+                Move.CallHelp => $"ticket call {t} TEXT",
+                Move.AddEvidence => $"ticket evidence {t} TEXT",
+                Move.ChooseDrives => $"ticket drives {t} BAY...",
+                Move.DecideStep => $"run answer {t} ANSWER",
+                Move.PassStep => $"run answer {t}",
+                Move.OverruleStep => $"run overrule {t} REASON",
+                Move.TakeBackStep => $"run undo {t}",
+                Move.SwitchLight => $"light {(move.Say.EndsWith("on", StringComparison.Ordinal) ? "on" : "off")} {t}",
+                Move.TakeReading => $"rebuild read {t}",
+                Move.TypeReading => $"rebuild read {t} --percent PERCENT",
+                Move.RecordWipe => $"part wiped {t} {about} METHOD",
+                Move.Cancel => $"ticket cancel {t} TEXT",
+                Move.Reopen => $"ticket reopen {t} TEXT",
+                _ => $"ticket show {t}",
+            };
+    }
+}

@@ -1,0 +1,16 @@
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
+
+namespace Nailcrow.Core.Appliances;
+
+/// <summary>What a person starts from who types the first snapshot: every bay by its label, empty, and the arrays as they were set up.</summary>
+public static class BlankSnapshot
+{
+    public static Snapshot Of(Appliance appliance, IEnumerable<ChassisDrawing> drawing) =>
+        new(
+            DateTimeOffset.UnixEpoch,
+            "person",
+            [.. drawing.SelectMany(d => d.Labels()).Select(label => new Bay(label, BayRole.Empty))],
+            [.. (appliance.Arrays ?? []).Select(a => a.As(ArrayState.Whole))]
+        );
+}
