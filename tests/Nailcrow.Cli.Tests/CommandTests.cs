@@ -45,9 +45,9 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
     [InlineData(4, "tickets", "--as", "nobody", "nobody is not signed in here; 'nailcrow sign-in nobody' does that.")]
     [InlineData(
         3,
-        "tickets",
-        "--service",
-        "http://127.0.0.1:9",
+        "sign-in",
+        "ilka",
+        "--service=http://127.0.0.1:9",
         "Nothing answers at http://127.0.0.1:9/. Is the service running there? --service says another place."
     )]
     public async Task Each_way_of_going_wrong_has_a_sentence_and_an_exit_code(

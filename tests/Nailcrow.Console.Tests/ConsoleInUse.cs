@@ -1,4 +1,3 @@
-using Nailcrow.Core.Tickets.Telling;
 using System.Text.Json;
 using Microsoft.Playwright;
 using Nailcrow.Client;
@@ -13,6 +12,7 @@ using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Running;
 
 namespace Nailcrow.Console.Tests;

@@ -72,10 +72,11 @@ public sealed class ConsoleTests(ConsoleInUse use)
 
         await SeesAsync(page, "The run is at its end.");
         await page.GotoAsync($"/tickets/{ticket}/return");
-        await page.GetByLabel("Maker").FillAsync("Pellworth");
-        await page.GetByLabel("Authorisation number").FillAsync("RX-1");
-        await page.GetByLabel("Who agreed that the data on it may leave").FillAsync("Archivist");
-        await PressAsync(page, "Open the return");
+        var exchange = page.Locator("section").Filter(new() { HasText = "back: exchange under warranty" });
+        await exchange.GetByLabel("Maker").FillAsync("Pellworth");
+        await exchange.GetByLabel("Authorisation number").FillAsync("RX-1");
+        await exchange.GetByLabel("Who agreed that the data on it may leave").FillAsync("Archivist");
+        await exchange.GetByRole(AriaRole.Button).ClickAsync();
         await page.GetByLabel("Carrier").FillAsync("Overfell Parcels");
         await PressAsync(page, "It is with the carrier");
         await SeesAsync(page, "with Overfell Parcels");

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Tickets.Telling;
 using System.Text.Json;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
@@ -15,6 +14,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Service.Tests;
 

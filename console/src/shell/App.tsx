@@ -1,17 +1,18 @@
 import { lazy, Suspense } from 'react'
-import { Link, Route, Routes } from 'react-router'
+import { Link, Route, Routes, useLocation } from 'react-router'
 import { DrivePage, HandSnapshotPage, MachinePage, MachinesPage } from '../appliances'
 import { ReportFaultPage } from '../intake'
-import { SignInPage, useMe } from '../people'
+import { SignInOver, SignInPage, useMe } from '../people'
 import { ReturnPage } from '../returns'
 import { isSignedOut } from '../shared/api'
 import { Waiting } from '../shared/Waiting'
 import { RunPage } from '../swaps'
 import { BringPage, DeskPage, MyDayPage, TicketPage, TicketRoute } from '../tickets'
 import { Frame } from './Frame'
+import { RoomBoundary } from './RoomBoundary'
+import { useTitle } from './useTitle'
 
-// The chart weighs as much as all the rest; only those who look at a rebuild fetch it.
-// For dispatchers at a desk; an engineer's phone does not load them.
+// For dispatchers at a desk, and the chart, which weighs as much as all the rest: an engineer's phone does not load them.
 const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ default: room.IntakePage })))
 const ListsPage = lazy(() => import('../appliances/ListsPage').then(room => ({ default: room.ListsPage })))
 const LibraryPage = lazy(() => import('../procedures/LibraryPage').then(room => ({ default: room.LibraryPage })))
@@ -21,34 +22,39 @@ const RebuildPage = lazy(() => import('../rebuilds').then(room => ({ default: ro
 
 export function App() {
   const me = useMe()
-  if (isSignedOut(me.error)) return <SignInPage />
+  const { pathname } = useLocation()
+  useTitle()
+  if (!me.data && isSignedOut(me.error)) return <SignInPage />
   if (!me.data) return <Waiting for="Nailcrow" problem={me.error} />
   return (
     <Frame me={me.data}>
-      <Suspense fallback={<Waiting for="the page" />}>
-        <Routes>
-          <Route path="/" element={<MyDayPage />} />
-          <Route path="/report" element={<ReportFaultPage />} />
-          <Route path="/desk" element={<DeskPage />} />
-          <Route path="/intake" element={<IntakePage />} />
-          <Route path="/machines" element={<MachinesPage />} />
-          <Route path="/machines/:asset" element={<MachinePage />} />
-          <Route path="/drives/:serial" element={<DrivePage />} />
-          <Route path="/procedures" element={<LibraryPage />} />
-          <Route path="/procedures/:id" element={<ProcedurePage />} />
-          <Route path="/lists" element={<ListsPage />} />
-          <Route path="/tickets/:number" element={<TicketRoute />}>
-            <Route index element={<TicketPage />} />
-            <Route path="bring" element={<BringPage />} />
-            <Route path="run" element={<RunPage />} />
-            <Route path="paper" element={<PaperPage />} />
-            <Route path="rebuild" element={<RebuildPage />} />
-            <Route path="return" element={<ReturnPage />} />
-            <Route path="snapshot" element={<HandSnapshotPage />} />
-          </Route>
-          <Route path="*" element={<NoSuchPage />} />
-        </Routes>
-      </Suspense>
+      <SignInOver me={me.data} />
+      <RoomBoundary at={pathname}>
+        <Suspense fallback={<Waiting for="the page" />}>
+          <Routes>
+            <Route path="/" element={<MyDayPage />} />
+            <Route path="/report" element={<ReportFaultPage />} />
+            <Route path="/desk" element={<DeskPage />} />
+            <Route path="/intake" element={<IntakePage />} />
+            <Route path="/machines" element={<MachinesPage />} />
+            <Route path="/machines/:asset" element={<MachinePage />} />
+            <Route path="/drives/:serial" element={<DrivePage />} />
+            <Route path="/procedures" element={<LibraryPage />} />
+            <Route path="/procedures/:id" element={<ProcedurePage />} />
+            <Route path="/lists" element={<ListsPage />} />
+            <Route path="/tickets/:number" element={<TicketRoute />}>
+              <Route index element={<TicketPage />} />
+              <Route path="bring" element={<BringPage />} />
+              <Route path="run" element={<RunPage />} />
+              <Route path="paper" element={<PaperPage />} />
+              <Route path="rebuild" element={<RebuildPage />} />
+              <Route path="return" element={<ReturnPage />} />
+              <Route path="snapshot" element={<HandSnapshotPage />} />
+            </Route>
+            <Route path="*" element={<NoSuchPage />} />
+          </Routes>
+        </Suspense>
+      </RoomBoundary>
     </Frame>
   )
 }

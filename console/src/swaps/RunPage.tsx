@@ -1,7 +1,8 @@
 import { Button } from '@mantine/core'
-import { useState, useTransition } from 'react'
+import { useEffect, useRef, useState, useTransition } from 'react'
 import { Link } from 'react-router'
 import { Chassis } from '../appliances'
+import { useMe } from '../people'
 import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
 import type { RunStep, RunView, TicketView } from '../shared/types'
@@ -54,8 +55,9 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         </p>
       )}
       {run.interrupts && <p className="chalk">After this, "{run.interrupts}" goes on where it was left.</p>}
+      <Others run={run} />
       {/* A new step is announced, and read from its beginning. */}
-      <section className="panel now" aria-live="polite" aria-labelledby="say">
+      <section className="panel now" aria-live="polite" aria-labelledby="say" tabIndex={-1} ref={useFocusOn(step.id)}>
         <p className="run-kind">
           <span className="mono">{place}</span> {said(step.kind)}
         </p>
@@ -91,6 +93,41 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
       <OtherSheet writer={aside} />
       {sheetOpen && <SheetList run={run} />}
     </main>
+  )
+}
+
+/** After a step the next one has the focus, unless it has a field that takes what is typed, or scanned, at once. */
+function useFocusOn(step: string) {
+  const place = useRef<HTMLElement>(null)
+  const shown = useRef(step)
+  useEffect(() => {
+    if (shown.current === step) return
+    shown.current = step
+    if (!(document.activeElement instanceof HTMLInputElement)) place.current?.focus()
+  }, [step])
+  return place
+}
+
+/** Two people at one step: whoever comes second is told who was first, and with which answer. */
+function Others({ run }: { run: RunView }) {
+  const me = useMe()
+  const seen = useRef(run.visits.length)
+  const [theirs, setTheirs] = useState<string | null>(null)
+  const last = run.visits.at(-1)
+  useEffect(() => {
+    if (run.visits.length > seen.current && last)
+      setTheirs(
+        last.by === me.data?.name
+          ? null
+          : `${last.by} ${last.overruled ? 'overruled' : `answered '${said(last.answer)}' at`} ${last.step}.`,
+      )
+    seen.current = run.visits.length
+  }, [run.visits.length, last, me.data?.name])
+  if (!theirs) return null
+  return (
+    <p role="status" className="panel ochre">
+      ▲ {theirs} The run went on; this is the next step.
+    </p>
   )
 }
 

@@ -1,10 +1,10 @@
-using Nailcrow.Core.Tickets.Moves;
-using Nailcrow.Core.Tickets.Telling;
 using System.CommandLine;
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Returns;
 
@@ -71,7 +71,9 @@ internal static class PartCommands
 
     private static string Next(TicketView view)
     {
-        var offered = view.Moves.FirstOrDefault(m => m is { Move: Move.IssuePart, About: not null }) ?? view.Moves.First(m => m.Move == Move.IssuePart);
+        var offered =
+            view.Moves.FirstOrDefault(m => m is { Move: Move.IssuePart, About: not null })
+            ?? view.Moves.First(m => m.Move == Move.IssuePart);
         return offered.About ?? throw new Refusal($"{offered.WhyNot} 'nailcrow part reserve' sets one aside.");
     }
 

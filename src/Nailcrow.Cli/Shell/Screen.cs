@@ -29,6 +29,9 @@ internal sealed class Screen
 
     public static Screen To(TextWriter output, TextWriter error, bool json) => new(output, error, json);
 
+    /// <summary>Nobody looks at it: another program reads it, and gets all of it.</summary>
+    public bool IsPiped => Console.IsOutputRedirected;
+
     /// <summary>A text as it is, for a file or another program.</summary>
     public void Plain(string text) => _output.Write(text);
 
@@ -110,12 +113,32 @@ internal sealed class Screen
 
     private IAnsiConsole Open()
     {
-        var console = AnsiConsole.Create(
-            new AnsiConsoleSettings { Out = new AnsiConsoleOutput(_output), Interactive = InteractionSupport.No }
+        var isPiped = Console.IsOutputRedirected;
+        return AnsiConsole.Create(
+            new AnsiConsoleSettings
+            {
+                Out = new Terminal(_output, isPiped ? PipeWidth : null),
+                Interactive = InteractionSupport.No,
+                Ansi = isPiped ? AnsiSupport.No : AnsiSupport.Detect,
+                ColorSystem = isPiped ? ColorSystemSupport.NoColors : ColorSystemSupport.Detect,
+            }
         );
-        if (Console.IsOutputRedirected)
-            console.Profile.Width = PipeWidth;
-        return console;
+    }
+
+    /// <summary>The terminal behind our own door, which Spectre would not recognise by itself.</summary>
+    private sealed class Terminal(TextWriter writer, int? width) : IAnsiConsoleOutput
+    {
+        private const int UsualWidth = 80;
+
+        public TextWriter Writer => writer;
+
+        public bool IsTerminal => width is null;
+
+        public int Width => width ?? (Console.WindowWidth is > 0 and var columns ? columns : UsualWidth);
+
+        public int Height => 24;
+
+        public void SetEncoding(System.Text.Encoding encoding) { }
     }
 
     private static string JsonEncodedText(string text) =>

@@ -1,6 +1,5 @@
-using Nailcrow.Cli.Appliances;
-using Nailcrow.Core.Swaps.Seen;
 using System.CommandLine;
+using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Rebuilds;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
@@ -9,6 +8,7 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Core.Tickets.Waiting;

@@ -28,12 +28,16 @@ internal static class JournalCommand
             call.Show(
                 new JournalPage(entries, null, Told: told),
                 ContractJson.Default.JournalPage,
-                screen => screen.Table(["seq", "happened (UTC)", "by", "kind", "what", "hash"], entries.Zip(told, Row))
+                screen =>
+                    screen.Table(
+                        ["seq", "happened (UTC)", "by", "kind", "what", "hash"],
+                        entries.Zip(told, (entry, says) => Row(entry, says, screen.IsPiped ? int.MaxValue : MostShown))
+                    )
             );
         });
     }
 
-    private static string[] Row(Entry entry, string told)
+    private static string[] Row(Entry entry, string told, int most)
     {
         var late = entry.RecordedAt - entry.Happened > TimeSpan.FromMinutes(2) ? "*" : "";
         return
@@ -43,11 +47,11 @@ internal static class JournalCommand
             Screen.Safe(entry.By),
             Screen.Safe(EntryKinds.Of(entry.Body)),
             entry.Body is Unreadable
-                ? $"[bold]{Screen.Safe(told)}[/] {Screen.Safe(Short(entry.BodyAsWritten().GetRawText()))}"
-                : Screen.Safe(Short(told)),
+                ? $"[bold]{Screen.Safe(told)}[/] {Screen.Safe(Short(entry.BodyAsWritten().GetRawText(), most))}"
+                : Screen.Safe(Short(told, most)),
             $"[dim]{entry.Hash[..8]}[/]",
         ];
     }
 
-    private static string Short(string text) => text.Length <= MostShown ? text : text[..MostShown] + "…";
+    private static string Short(string text, int most) => text.Length <= most ? text : text[..most] + "…";
 }

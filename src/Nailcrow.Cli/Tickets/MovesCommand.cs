@@ -1,7 +1,8 @@
-using Nailcrow.Client.Tickets;
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Returns;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
 
@@ -57,9 +58,10 @@ internal static class MovesCommand
                 Move.StartRun => $"run start {t}",
                 Move.FollowRun => $"run follow {t}",
                 Move.Settle => $"ticket settle {t} {about} HOW",
-                Move.OpenReturn => $"return open {t} {about} --to HOLDER",
+                Move.OpenReturn =>
+                    $"return open {t} {about} {(move.Body is ReturnOpened { Reason: ReturnReason.BackToStores } ? "--to-depot NAME" : "--to-maker NAME --authorisation NUMBER")}{(move.Fields.Any(f => f.Name == "dataAgreedBy") ? " --data-agreed-by NAME" : "")}",
                 Move.SendReturn => $"return send {t} {about} --carrier CARRIER",
-                Move.BookIn => $"return arrive {t} {about} SERIAL-IN-BOX",
+                Move.BookIn => $"return arrive {t} {about} --in-box SERIAL",
                 Move.SignOff => $"ticket sign-off {t} NAME",
                 Move.Close => $"ticket close {t}",
                 Move.CloseOtherwise => $"ticket close {t} --otherwise WAY --reason TEXT",
@@ -74,7 +76,8 @@ internal static class MovesCommand
                 Move.PassStep => $"run answer {t}",
                 Move.OverruleStep => $"run overrule {t} REASON",
                 Move.TakeBackStep => $"run undo {t}",
-                Move.SwitchLight => $"light {(move.Say.EndsWith("on", StringComparison.Ordinal) ? "on" : "off")} {t}",
+                Move.SwitchLight =>
+                    $"light {(move.Say.EndsWith("on", StringComparison.Ordinal) ? "on" : "off")} {t}{(move.Way == MoveWay.Machine ? "" : " --by-hand")}",
                 Move.TakeReading => $"rebuild read {t}",
                 Move.TypeReading => $"rebuild read {t} --percent PERCENT",
                 Move.RecordWipe => $"part wiped {t} {about} METHOD",

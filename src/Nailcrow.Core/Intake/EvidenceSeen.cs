@@ -30,7 +30,8 @@ public sealed record EvidenceSeen(
     int? Count = null
 ) : FactBody
 {
-    public override string Told() => $"Evidence, {EntryTold.Said(Words.Of(Evidence))}: {Text}{EntryTold.At(Bay, Serial)}";
+    public override string Told() =>
+        $"Evidence, {EntryTold.Said(Words.Of(Evidence))}: {Text}{(Count is { } count ? $" ({count} times)" : "")}{EntryTold.At(Bay, Serial)}";
 
     public override string? Problem(Ticket ticket) =>
         string.IsNullOrWhiteSpace(Text) ? "Evidence says what was seen."

@@ -38,6 +38,9 @@ public abstract record Ruling
         return On(ticket, intent.Body, intent.Actor, now, intent.Written().Passes);
     }
 
+    internal static string TakesRole(Actor actor, IReadOnlyCollection<Role> writers) =>
+        $"{actor.Name} may not do this; it takes the role {string.Join(" or ", writers.Select(Words.Of))}.";
+
     /// <summary>Facts pass if they are usable; decisions are also checked against the ticket as it stands.</summary>
     public static Ruling On(Ticket ticket, EntryBody intended, Actor actor, DateTimeOffset now) =>
         On(ticket, intended, actor, now, Bounds.Problem(intended));
@@ -45,9 +48,7 @@ public abstract record Ruling
     private static Ruling On(Ticket ticket, EntryBody intended, Actor actor, DateTimeOffset now, string? passes)
     {
         if (!actor.MayActAs(intended.Writers()))
-            return new NotAllowed(
-                $"{actor.Name} may not do this; it takes the role {string.Join(" or ", intended.Writers().Select(Words.Of))}."
-            );
+            return new NotAllowed(TakesRole(actor, intended.Writers()));
         if (ticket.Report is null && intended is not Intake.FaultReported)
             return new Refused($"{TicketNumber.Text(ticket.Number)} does not exist.");
         // A sheet is the service's own, and as long as its procedure is.

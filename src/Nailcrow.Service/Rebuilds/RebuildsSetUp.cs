@@ -10,7 +10,8 @@ internal static class RebuildsSetUp
     public static void AddRebuilds(this WebApplicationBuilder builder, ServiceSettings settings)
     {
         builder
-            .Services.AddSingleton<TicketViews>()
+            .Services.AddSingleton<LiveFeed>()
+            .AddSingleton<TicketViews>()
             .AddSingleton<Appliances.BaySightings>()
             .AddSingleton<SheetMaker>()
             .AddSingleton<RebuildFollower>()

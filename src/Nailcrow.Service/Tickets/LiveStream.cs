@@ -10,23 +10,23 @@ internal static class LiveStream
 {
     private const int AtOnce = 200;
 
-    // Phones and proxies drop a connection that is silent for a minute.
-    private static readonly TimeSpan SilentAtMost = TimeSpan.FromSeconds(20);
+    // Whoever listens calls the page live only while something is heard, and has to know within three seconds that nothing is.
+    private static readonly TimeSpan SilentAtMost = TimeSpan.FromSeconds(1);
 
     public static async IAsyncEnumerable<SseItem<LiveEntry>> AfterAsync(
-        TicketJournal journal,
+        LiveFeed feed,
         JournalNews news,
         long? after,
         CancellationToken stopping,
         [EnumeratorCancellation] CancellationToken ct
     )
     {
-        var last = after ?? await journal.LastPositionAsync(ct);
+        var last = after ?? await feed.LastPositionAsync(ct);
         yield return StillHere(last);
         while (!ct.IsCancellationRequested)
         {
             var next = news.Next; // asked for before reading, so that what is written meanwhile wakes us
-            var items = await journal.AfterAsync(last, AtOnce, ct);
+            var items = await feed.AfterAsync(last, AtOnce, ct);
             foreach (var item in items)
             {
                 last = item.Position;

@@ -170,14 +170,16 @@ internal static class TicketsEndpoints
     }
 
     /// <summary>Every new entry as it is kept. A listener that was away says where it was and misses nothing.</summary>
+    /// <param name="after">Where it was, for who makes a connection anew and cannot send <c>Last-Event-ID</c>.</param>
     internal static ServerSentEventsResult<LiveEntry> Live(
-        TicketJournal journal,
+        LiveFeed feed,
         JournalNews news,
         IHostApplicationLifetime life,
         [FromHeader(Name = "Last-Event-ID")] string? lastEventId,
-        CancellationToken ct
+        CancellationToken ct,
+        long? after = null
     ) =>
         TypedResults.ServerSentEvents(
-            LiveStream.AfterAsync(journal, news, long.TryParse(lastEventId, out var last) ? last : null, life.ApplicationStopping, ct)
+            LiveStream.AfterAsync(feed, news, long.TryParse(lastEventId, out var last) ? last : after, life.ApplicationStopping, ct)
         );
 }

@@ -4,11 +4,19 @@ namespace Nailcrow.Store.Tickets;
 public sealed class JournalNews
 {
     private TaskCompletionSource _next = Fresh();
+    private long _rings;
+
+    /// <summary>How often something was written; what was read at one count stands until there is another.</summary>
+    public long Rings => Interlocked.Read(ref _rings);
 
     /// <summary>Completes when something is written after this call.</summary>
     public Task Next => Volatile.Read(ref _next).Task;
 
-    internal void Ring() => Interlocked.Exchange(ref _next, Fresh()).SetResult();
+    internal void Ring()
+    {
+        Interlocked.Increment(ref _rings);
+        Interlocked.Exchange(ref _next, Fresh()).SetResult();
+    }
 
     private static TaskCompletionSource Fresh() => new(TaskCreationOptions.RunContinuationsAsynchronously);
 }

@@ -1,10 +1,10 @@
-using Nailcrow.Core.Swaps.Learning;
 using System.Text.RegularExpressions;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Learning;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Risk;
 using Nailcrow.Procedures;

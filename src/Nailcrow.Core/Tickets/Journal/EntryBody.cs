@@ -55,7 +55,10 @@ namespace Nailcrow.Core.Tickets.Journal;
 public abstract record EntryBody
 {
     /// <summary>Roles that may write this kind; one of them is enough. A method, so that it is no part of the JSON.</summary>
-    public virtual IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Dispatcher, Role.Stores, Role.Lead];
+    public virtual IReadOnlyCollection<Role> Writers() => AllWriters;
+
+    /// <summary>Everybody who works on tickets; an administrator keeps the house, and writes in no ticket.</summary>
+    internal static readonly IReadOnlyCollection<Role> AllWriters = [Role.Engineer, Role.Dispatcher, Role.Stores, Role.Lead];
 
     /// <summary>Null where anybody with the role may word it; else how whoever wants it written gets it from the service.</summary>
     public virtual string? ByServiceOnly() => null;

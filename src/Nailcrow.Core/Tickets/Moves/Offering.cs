@@ -34,6 +34,9 @@ internal sealed record Offering(Ticket Ticket, Actor Actor, DateTimeOffset Now, 
             _ => throw new System.Diagnostics.UnreachableException(),
         };
 
+    /// <summary>Whose word it takes, where there is no body yet to ask the rule with: the service makes it at the machine.</summary>
+    public string? NotTheirRole(IReadOnlyCollection<Role> writers) => Actor.MayActAs(writers) ? null : Ruling.TakesRole(Actor, writers);
+
     /// <summary>Work at the machine is its engineer's, or a lead's; somebody else takes the ticket first.</summary>
     public string? NotTheirs() =>
         Ticket.IsEnded ? $"{TicketNumber.Text(Ticket.Number)} is {Terms.Words.Of(Ticket.Stage)}."

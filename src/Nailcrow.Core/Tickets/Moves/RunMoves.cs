@@ -4,6 +4,7 @@ using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Journal;
 using static Nailcrow.Core.Tickets.Moves.Offering;
 
 namespace Nailcrow.Core.Tickets.Moves;
@@ -25,12 +26,19 @@ internal static class RunMoves
         yield return new(
             Move.TakeSnapshot,
             "Ask the machine for a snapshot",
-            Ended(ticket) ?? asked.NotReached(),
+            asked.NotTheirRole(EntryBody.AllWriters) ?? Ended(ticket) ?? asked.NotReached(),
             MoveWay.Machine,
             null,
             []
         );
-        yield return new(Move.TypeSnapshot, "Type what you see", Ended(ticket), MoveWay.Page, null, []);
+        yield return new(
+            Move.TypeSnapshot,
+            "Type what you see",
+            asked.NotTheirRole(EntryBody.AllWriters) ?? Ended(ticket),
+            MoveWay.Page,
+            null,
+            []
+        );
         var drives = ticket.Latest?.Bays.Where(b => b.Serial is not null).Select(b => b.Serial ?? "").Take(1).ToList() ?? [];
         yield return new(
             Move.ChooseDrives,
@@ -111,7 +119,7 @@ internal static class RunMoves
         yield return new(
             Move.TakeReading,
             "Ask the machine how far it is",
-            Ended(ticket) ?? notNow ?? asked.NotReached(),
+            asked.NotTheirRole(EntryBody.AllWriters) ?? Ended(ticket) ?? notNow ?? asked.NotReached(),
             MoveWay.Machine,
             null,
             []
@@ -159,10 +167,7 @@ internal static class RunMoves
             ?? asked.Known.WhyNoSheet;
     }
 
-    private static string? Role(Offering asked) =>
-        asked.Actor.MayActAs([People.Role.Engineer, People.Role.Lead])
-            ? null
-            : $"{asked.Actor.Name} may not do this; it takes the role engineer or lead.";
+    private static string? Role(Offering asked) => asked.NotTheirRole([People.Role.Engineer, People.Role.Lead]);
 
     private static string? Ended(Ticket ticket) =>
         ticket.IsEnded ? $"{TicketNumber.Text(ticket.Number)} is {Words.Of(ticket.Stage)}." : null;

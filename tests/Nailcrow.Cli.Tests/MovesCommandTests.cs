@@ -1,0 +1,74 @@
+using System.Text.Json;
+
+namespace Nailcrow.Cli.Tests;
+
+/// <summary>The list of moves tells commands; each of them is typed as it stands there.</summary>
+public sealed class MovesCommandTests(CommandInUse use) : IClassFixture<CommandInUse>
+{
+    /// <summary>What a person types for the words in capitals.</summary>
+    private static readonly Dictionary<string, string> Typed = new()
+    {
+        ["REASON"] = "As agreed with the porter",
+        ["TEXT"] = "As agreed with the porter",
+        ["HOW"] = "A label was read wrongly",
+        ["METHOD"] = "Sanitize command",
+        ["NAME"] = "ilka",
+        ["SERIAL"] = "CDR12TNEW9",
+        ["MODEL"] = "Cindral C12T",
+        ["SIZE"] = "14TB",
+        ["DEPOT"] = "Stores",
+        ["CARRIER"] = "Overfell Parcels",
+        ["NUMBER"] = "RX-4411",
+        ["WAY"] = "handed-over",
+        ["PERCENT"] = "62.5",
+        ["BAY..."] = "5",
+        ["BAY=SERIAL,ROLE,HEALTH,ARRAY"] = "5=CDR12T0005,dropped,faulted,catalogue",
+        ["ANSWER"] = "yes",
+    };
+
+    [Theory, InlineData("ilka"), InlineData("dorrik"), InlineData("sefa"), InlineData("lioth")]
+    public async Task Every_command_that_is_told_to_a_person_is_understood_and_not_refused(string who)
+    {
+        var ticket = await use.TypedTicketAsync();
+        var pressed = new HashSet<string>();
+        while (await NextAsync(who, ticket, pressed) is { } line)
+        {
+            pressed.Add(line);
+            var words = line.Replace(
+                    "TIME",
+                    DateTimeOffset.UtcNow.AddDays(1).ToString("yyyy-MM-ddTHH:mmZ", System.Globalization.CultureInfo.InvariantCulture)
+                )
+                .Split(' ')[1..];
+            if (words is ["run", "follow", ..])
+                continue; // asks at the keyboard
+            var ended = await use.Command.RunAsync([.. words.Select(w => Typed.GetValueOrDefault(w, w)), "--as", who]);
+            ended.Code.ShouldBe(0, $"{who}: {line}\n{ended.Error}{ended.Output}");
+        }
+        pressed.Count.ShouldBeGreaterThan(3);
+    }
+
+    /// <summary>The first line under "you may" that was not typed yet; what ends the ticket comes last.</summary>
+    private async Task<string?> NextAsync(string who, string ticket, HashSet<string> pressed)
+    {
+        var told = await use.Command.DoneAsync("ticket", "moves", ticket, "--as", who);
+        var lines = told.Split('\n')
+            .TakeWhile(l => !l.StartsWith("not now", StringComparison.Ordinal))
+            .Where(l => l.Contains("nailcrow ", StringComparison.Ordinal))
+            .Select(l => l[l.IndexOf("nailcrow ", StringComparison.Ordinal)..].Trim())
+            .Where(l => !pressed.Contains(l))
+            .OrderBy(l => l.Contains("cancel", StringComparison.Ordinal) || l.Contains("close", StringComparison.Ordinal) ? 1 : 0);
+        return lines.FirstOrDefault();
+    }
+
+    [Fact]
+    public async Task For_scripts_the_same_list_has_stable_fields()
+    {
+        var ticket = await use.TypedTicketAsync();
+
+        var list = JsonDocument.Parse(await use.Command.DoneAsync("ticket", "moves", ticket, "--json")).RootElement;
+
+        var note = list.GetProperty("moves").EnumerateArray().Single(m => m.GetProperty("move").GetString() == "write-note");
+        note.GetProperty("whyNot").ValueKind.ShouldBe(JsonValueKind.Null);
+        note.GetProperty("fields")[0].GetProperty("name").GetString().ShouldBe("text");
+    }
+}
