@@ -30,9 +30,11 @@ wait_for "http://127.0.0.1:7421/redfish/v1" "$home/standin-7.log"
 wait_for "http://127.0.0.1:7422/redfish/v1" "$home/standin-8.log"
 export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service"
 if [ ! -f "$home/loaded" ]; then
-  say "Filling it with demo data, through the real command ..."
+  say "Filling it with demo data, through the real command; the console shows it as it comes: http://127.0.0.1:$service"
+  began=$SECONDS
   NAILCROW_DEMO_SYSLOG=127.0.0.1:7414 "$root/demo/load.sh" >"$home/load.log" 2>&1 || { tail -20 "$home/load.log" >&2; say "The demo data could not be loaded; see $home/load.log. --fresh starts afresh."; exit 1; }
   touch "$home/loaded"
+  say "Filled in $((SECONDS - began)) s."
 fi
 cat <<EOF
 
