@@ -26,6 +26,7 @@ start_standin 7421 7 60 "$home"
 start_standin 7422 8 60 "$home"
 start_service "$service" "$home" 3 --Nailcrow:Intake:SyslogPort=7414 --Nailcrow:Intake:SubscribeEverySeconds=5
 wait_for "http://127.0.0.1:$service/health/ready" "$home/service.log"
+wait_for "http://127.0.0.1:$service/" "$home/service.log" # the console, and not only the service
 wait_for "http://127.0.0.1:7421/redfish/v1" "$home/standin-7.log"
 wait_for "http://127.0.0.1:7422/redfish/v1" "$home/standin-8.log"
 export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service"

@@ -13,6 +13,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Telling;

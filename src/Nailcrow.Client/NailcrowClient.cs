@@ -15,6 +15,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

@@ -6,6 +6,7 @@ using Nailcrow.Service.People;
 using Nailcrow.Service.Procedures;
 using Nailcrow.Service.Rebuilds;
 using Nailcrow.Service.Reports;
+using Nailcrow.Service.Returns;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Service.Tickets.Planning;
@@ -39,6 +40,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.UseHost();
     app.MapIntake();
     app.MapTickets();
+    app.MapBring();
     app.MapPlanning();
     app.MapAppliances();
     app.MapDrives();

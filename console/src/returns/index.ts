@@ -1,1 +1,2 @@
+export { BringPage } from './BringPage'
 export { ReturnPage } from './ReturnPage'

@@ -1,4 +1,3 @@
-export { BringPage } from './BringPage'
 export { DangerPanel } from './DangerPanel'
 export { DeskPage } from './DeskPage'
 export { MyDayPage } from './MyDayPage'

@@ -56,22 +56,6 @@ public sealed record BayMapLine(
 /// <param name="Warning">Set while no bay of it was confirmed, or when two confirmations disagree.</param>
 public sealed record BayMapView(string Asset, IReadOnlyList<BayMapLine> Bays, string? Warning);
 
-/// <summary>What to bring to a ticket.</summary>
-/// <param name="Needed">What the part has to be, in a sentence.</param>
-/// <param name="Plan">What the exchanges that were asked about would give.</param>
-/// <param name="Upgrades">The best use of 1, 2, … of the drives in stock, where larger ones help.</param>
-public sealed record BringView(
-    string Needed,
-    IReadOnlyList<PartFit> Parts,
-    CapacityForecast? Capacity,
-    IReadOnlyList<Upgrade> Upgrades,
-    IReadOnlyList<string> Tools,
-    Upgrade? Plan = null
-);
-
-/// <summary>Usable, protected and unused bytes now, and after the swap with the best part.</summary>
-public sealed record CapacityForecast(Capacity Now, Capacity After, string Note);
-
 /// <summary>What an import did, or would do.</summary>
 /// <param name="Rows">Rows read, without the head.</param>
 /// <param name="Problems">The first of them; <paramref name="Bad"/> counts all.</param>

@@ -5,9 +5,14 @@ namespace Nailcrow.Service.Host;
 /// <summary>Serves the console that was built into wwwroot.</summary>
 internal static class ConsoleFiles
 {
-    /// <summary>The folder that lies beside a published service, wherever it was started from; null while developing, where it is the project's.</summary>
+    // Beside a published service; three folders up from bin/Release/net10.0, where a built one runs.
+    private static readonly string[] Places = ["wwwroot", "../../../wwwroot"];
+
+    /// <summary>Where the built console lies, wherever the service was started from; null where there is none.</summary>
     public static string? Beside =>
-        Path.Combine(AppContext.BaseDirectory, "wwwroot") is var folder && Directory.Exists(folder) ? folder : null;
+        Places
+            .Select(place => Path.GetFullPath(Path.Combine(AppContext.BaseDirectory, place)))
+            .FirstOrDefault(folder => File.Exists(Path.Combine(folder, "index.html")));
 
     public static void UseSecurityHeaders(this WebApplication app) =>
         app.Use(

@@ -28,7 +28,6 @@ internal static class TicketsEndpoints
         tickets.MapGet("/{number:long}", Show).WithName("ShowTicket");
         tickets.MapGet("/{number:long}/journal", Journal).WithName("ShowJournal").Produces<JournalPage>();
         tickets.MapGet("/{number:long}/proof", Prove).WithName("ProveTicket");
-        tickets.MapGet("/{number:long}/bring", Bring).WithName("WhatToBring");
         tickets.MapPost("/{number:long}/entries", Write).WithName("WriteEntry");
         app.MapGet("/api/live", Live).WithTags("Tickets").WithName("Live");
     }
@@ -116,29 +115,6 @@ internal static class TicketsEndpoints
             Parsed<TicketProof>.Refused(var reason) => Refusals.Refused(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
-    }
-
-    /// <summary>Which parts in stock fit, what the array then holds, and what tools to have along.</summary>
-    internal static async Task<Results<Ok<Client.Appliances.BringView>, ProblemHttpResult>> Bring(
-        long number,
-        TicketJournal journal,
-        Returns.Fitting fitting,
-        CancellationToken ct,
-        string? plan = null
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { } record)
-            return Refusals.NoTicket(number);
-        if (await fitting.BringAsync(record.Ticket, ct) is not { } bring)
-            return Refusals.NotFound($"{record.Ticket.Report?.Asset} is not known any more, so nothing can be said of what fits it.");
-        return plan is null
-            ? TypedResults.Ok(bring)
-            : Returns.Fitting.Planned(record.Ticket, plan) switch
-            {
-                Parsed<Upgrade>.Ok(var reckoned) => TypedResults.Ok(bring with { Plan = reckoned }),
-                Parsed<Upgrade>.Refused(var reason) => Refusals.Unusable(reason),
-                _ => throw new System.Diagnostics.UnreachableException(),
-            };
     }
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Write(

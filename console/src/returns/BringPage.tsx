@@ -4,12 +4,14 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
-import type { BringView, Capacity } from '../shared/types'
+import type { BringView, Capacity, TicketView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { size } from '../shared/words'
-import { TicketHead } from './TicketHead'
-import './desk.css'
-import { useTicket, useTicketNumber, useWrite, type Writer } from './ticketQueries'
+import { TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
+import './parts.css'
+
+/** Whether whoever looks may set a part aside now; Core says so. */
+const may = (ticket: TicketView) => ticket.moves.some(m => m.move === 'reserve-part' && !m.whyNot)
 
 type Part = BringView['parts'][number]
 
@@ -38,7 +40,7 @@ export function BringPage() {
         <h2 id="parts">In stock</h2>
         {parts.length === 0 && <p style={{ margin: 0 }}>Nothing is in stock. A depot's list is brought in under Lists.</p>}
         {fitting.map(part => (
-          <PartLine key={part.part.serial} part={part} writer={writer} free={!ticket.data.part?.issuedTo} />
+          <PartLine key={part.part.serial} part={part} writer={writer} free={may(ticket.data)} />
         ))}
         {parts.length > fitting.length && (
           <details style={{ marginTop: 8 }}>

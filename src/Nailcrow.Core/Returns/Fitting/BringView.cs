@@ -1,0 +1,20 @@
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
+
+namespace Nailcrow.Core.Returns.Fitting;
+
+/// <summary>What to bring to a ticket.</summary>
+/// <param name="Needed">What the part has to be, in a sentence.</param>
+/// <param name="Plan">What the exchanges that were asked about would give.</param>
+/// <param name="Upgrades">The best use of 1, 2, … of the drives in stock, where larger ones help.</param>
+public sealed record BringView(
+    string Needed,
+    IReadOnlyList<PartFit> Parts,
+    CapacityForecast? Capacity,
+    IReadOnlyList<Upgrade> Upgrades,
+    IReadOnlyList<string> Tools,
+    Upgrade? Plan = null
+);
+
+/// <summary>Usable, protected and unused bytes now, and after the swap with the best part.</summary>
+public sealed record CapacityForecast(Capacity Now, Capacity After, string Note);

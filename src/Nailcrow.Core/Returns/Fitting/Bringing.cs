@@ -1,0 +1,129 @@
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets;
+
+namespace Nailcrow.Core.Returns.Fitting;
+
+/// <summary>What to bring: parts that fit, tools, and what the array holds afterwards.</summary>
+public static class Bringing
+{
+    private const int MostShown = 30;
+
+    /// <param name="fits">Every part in stock, the best first.</param>
+    public static BringView Of(Ticket ticket, Place place, IReadOnlyList<PartFit> fits)
+    {
+        var (array, bay) = (Target.Array(ticket), Target.Bay(ticket));
+        return new(
+            Needed(place, place.Machine, bay),
+            [.. fits.Take(MostShown)],
+            Forecast(ticket, array, bay, fits.FirstOrDefault(f => f.Fit != Fit.DoesNotFit)?.Part, place.Machine),
+            Upgrade(ticket, array, fits),
+            Tools(place.Machine)
+        );
+    }
+
+    /// <summary>What the array would hold after exchanges written as "3=12TB,5=16TB".</summary>
+    public static Parsed<Upgrade> Planned(Ticket ticket, string plan)
+    {
+        if (
+            Target.Array(ticket) is not { } array
+            || MembersOf(ticket, array, Target.Bay(ticket)) is not { Count: > 0 } members
+            || members.Any(b => b.Bytes is null)
+        )
+            return new Parsed<Upgrade>.Refused("How large the members are is not known; take a snapshot first.");
+        var changes = new List<SizeChange>();
+        foreach (var part in plan.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            if (part.Split('=') is not [var label, var size] || members.FirstOrDefault(b => b.Label == label) is not { } bay)
+                return new Parsed<Upgrade>.Refused(
+                    $"'{part}' names no member of {array.Name}; write BAY=SIZE, as 3=12TB, with bays {string.Join(", ", members.Select(b => b.Label))}."
+                );
+            if (!ByteSize.Parse(size).Is(out var bytes, out var reason))
+                return new Parsed<Upgrade>.Refused(reason);
+            changes.Add(new(label, bay.Bytes ?? 0, bytes));
+        }
+        return new Parsed<Upgrade>.Ok(Upgrades.Plan(array, members, changes));
+    }
+
+    /// <summary>Before any snapshot: no member of any of its arrays is smaller than this.</summary>
+    public static long? SmallestDesigned(Appliance appliance) =>
+        (appliance.Arrays ?? []).Select(a => a.MemberBytes).OfType<long>().Cast<long?>().DefaultIfEmpty(null).Max();
+
+    private static string Needed(Place place, ApplianceModel model, Bay? bay) =>
+        $"{(bay is null ? "One drive" : $"One drive for bay {bay.Label}")}: {model.FormFactor}"
+        + (model.Interfaces is { } interfaces ? $", {string.Join(" or ", interfaces)}" : "")
+        + (model.SectorFormats is { } formats ? $", sectors {string.Join(" or ", formats)}" : "")
+        + (
+            place.LeastBytes is { } bytes
+                ? $", at least {bytes:N0} bytes, {ByteSize.Both(bytes)}."
+                : ". How large is not known; take a snapshot, or read it from the old drive's label."
+        );
+
+    private static CapacityForecast? Forecast(Ticket ticket, DriveArray? array, Bay? bay, StockPart? part, ApplianceModel model)
+    {
+        if (
+            array is null
+            || bay is null
+            || MembersOf(ticket, array, bay) is not { Count: > 0 } members
+            || members.Any(b => b.Bytes is null)
+        )
+            return null;
+        var (now, after) = (
+            Upgrades.Now(array, members),
+            part is null ? null : Upgrades.Plan(array, members, [new(bay.Label, bay.Bytes ?? 0, part.Bytes)])
+        );
+        return new(
+            now,
+            after?.After ?? now,
+            after is null ? "No part in stock fits."
+                : after.Gain == 0 ? "The swap changes no capacity."
+                : $"{ByteSize.Both(after.Gain)} more, {Claimed(model)}."
+        );
+    }
+
+    private static IReadOnlyList<Upgrade> Upgrade(Ticket ticket, DriveArray? array, IReadOnlyList<PartFit> fits)
+    {
+        if (
+            array is null
+            || MembersOf(ticket, array, Target.Bay(ticket)) is not { Count: > 0 } members
+            || members.Any(b => b.Bytes is null)
+        )
+            return [];
+        return
+        [
+            .. Upgrades
+                .Best(array, members, [.. fits.Where(f => f.Fit != Fit.DoesNotFit).Select(f => f.Part.Bytes)])
+                .Where(u => u.Gain > 0),
+        ];
+    }
+
+    /// <summary>The members and, where it was dropped, the drive that is to be replaced: its place is what is filled again.</summary>
+    private static IReadOnlyList<Bay> MembersOf(Ticket ticket, DriveArray array, Bay? bay) =>
+        [
+            .. ticket.Latest?.Bays.Where(b =>
+                b.Array == array.Name && (b.Role is BayRole.Member or BayRole.Filling || b.Label == bay?.Label)
+            ) ?? [],
+        ];
+
+    private static string Claimed(ApplianceModel model) =>
+        model.Growth switch
+        {
+            Growth.Automatic => "which the machine takes by itself",
+            Growth.Prompted => "once the machine's question is answered",
+            Growth.ByHand => "once it is claimed on the machine",
+            _ => "which this machine cannot use",
+        };
+
+    private static IReadOnlyList<string> Tools(ApplianceModel model) =>
+        [
+            "Earthing strap",
+            .. model.Tools ?? [],
+            .. model.CarrierScrews > 0 ? [$"Screwdriver for {model.CarrierScrews} carrier screws"] : Array.Empty<string>(),
+            .. model.Bezel == Bezel.Key ? ["Bezel key"] : Array.Empty<string>(),
+            .. model.CoverLimitSeconds is { } limit
+                ? [$"A clock: the cover may be off for {limit / 60.0:0.#} minutes"]
+                : Array.Empty<string>(),
+        ];
+}
