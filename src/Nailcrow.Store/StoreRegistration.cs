@@ -5,6 +5,7 @@ using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Procedures;
+using Nailcrow.Store.Returns;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
@@ -28,6 +29,9 @@ public static class StoreRegistration
             .AddSingleton<BackupFile>()
             .AddSingleton<Projections>()
             .AddSingleton<ReferenceBook>()
+            .AddSingleton<ReferenceChanging>()
+            .AddSingleton<IntakeRules>()
+            .AddSingleton<DriveModels>()
             .AddSingleton<Drives>()
             .AddSingleton<CsvImport>()
             .AddSingleton<CsvExport>()

@@ -109,6 +109,36 @@ public sealed class EveryMoveTests(ConsoleInUse use)
     }
 
     [Fact]
+    public async Task No_page_is_wider_than_the_narrowest_phone()
+    {
+        var ticket = await use.TypedTicketAsync("snapshot-before");
+        var page = await use.PageAsync();
+        await page.SetViewportSizeAsync(320, 700);
+        string[] rooms =
+        [
+            "/",
+            "/desk",
+            "/machines",
+            "/machines/FSC-0203",
+            "/procedures",
+            "/procedures/front-hot",
+            "/intake",
+            "/lists",
+            "/report",
+        ];
+        string[] ofTicket = ["", "/bring", "/run", "/return", "/snapshot", "/rebuild", "/paper"];
+        foreach (var path in rooms.Concat(ofTicket.Select(p => $"/tickets/T-{ticket}{p}")))
+        {
+            await page.GotoAsync(path);
+            await page.Locator("h1").First.WaitForAsync();
+            (await page.EvaluateAsync<int>("() => document.documentElement.scrollWidth - window.innerWidth")).ShouldBeLessThanOrEqualTo(
+                0,
+                path
+            );
+        }
+    }
+
+    [Fact]
     public async Task Every_page_is_called_after_its_heading()
     {
         var page = await use.PageAsync();

@@ -1,11 +1,9 @@
-import { Button } from '@mantine/core'
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
 import type { RebuildView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
-import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
-import { HandReading } from './HandReading'
+import { MoveForm, TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { RebuildChart } from './RebuildChart'
 
 /** How far the rebuild is, and how long it may still take, as a range. */
@@ -14,7 +12,8 @@ export function RebuildPage() {
   const ticket = useTicket(number)
   const writer = useWrite(number)
   if (!ticket.data) return <Waiting for="the rebuild" problem={ticket.error} />
-  const { rebuild, zone, reachable } = ticket.data
+  const { rebuild, zone } = ticket.data
+  const readings = ticket.data.moves.filter(m => m.move === 'take-reading' || m.move === 'type-reading')
   const array = ticket.data.run?.sheet.array ?? ticket.data.danger.array
   return (
     <main className="page">
@@ -33,12 +32,15 @@ export function RebuildPage() {
       </section>
       <section className="panel stack" aria-labelledby="reading">
         <h2 id="reading">Another reading</h2>
-        {reachable && (
-          <Button variant="default" loading={writer.busy} onClick={() => writer.run({ errand: 'reading' })}>
-            Ask the machine
-          </Button>
+        {readings.map(move =>
+          move.whyNot ? (
+            <p key={move.move} className="chalk">
+              {move.say}: {move.whyNot}
+            </p>
+          ) : (
+            <MoveForm key={move.move} ticket={ticket.data} move={move} writer={writer} variant="default" />
+          ),
         )}
-        {array && <HandReading array={array} writer={writer} />}
         <Refused problem={writer.problem} />
       </section>
       <section className="panel" aria-labelledby="readings">

@@ -2,16 +2,18 @@ import { MantineProvider } from '@mantine/core'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { fireEvent, render, screen } from '@testing-library/react'
 import { expect, it } from 'vitest'
+import { offered } from '../shared/offered.testing'
 import type { TicketView } from '../shared/types'
 import { ChooseDrives } from './ChooseDrives'
 
-function shown(chosen: string[] = []) {
+function shown(chosen: string[] = [], whyNot: string | null = null) {
   const bays = ['1', '2', '3'].map(label => ({ label, serial: `OLD${label}` }))
   const inTurn = [
     { bay: '3', serial: 'OLD3', why: 'Bay 3 (OLD3) is faulted.' },
     { bay: '1', serial: 'OLD1', why: 'Bay 1 (OLD1) is worn.' },
   ]
-  const ticket = { number: 1001, chosen, inTurn, latest: { bays } } as unknown as TicketView
+  const moves = [offered('choose-drives', 'Choose the drives', { way: 'page', whyNot })]
+  const ticket = { number: 1001, chosen, inTurn, moves, latest: { bays } } as unknown as TicketView
   return render(
     <MantineProvider>
       <QueryClientProvider client={new QueryClient()}>
@@ -40,4 +42,12 @@ it('says so where the order shown is the one that was chosen', () => {
 
   expect(order()).toEqual(['Bay 1 (OLD1)', 'Bay 3 (OLD3)'])
   expect(screen.getByText('Chosen, in this order.')).toBeTruthy()
+})
+
+it('whoever may not choose sees the order and why, and nothing to press', () => {
+  shown([], 'A drive has been moved already; the drives of this ticket are settled.')
+
+  expect(order()).toEqual(['Bay 3 (OLD3)', 'Bay 1 (OLD1)'])
+  expect(screen.queryAllByRole('button')).toEqual([])
+  expect(screen.getByText(/drives of this ticket are settled/)).toBeTruthy()
 })

@@ -16,6 +16,7 @@ export function ChooseDrives({ ticket }: { ticket: TicketView }) {
   const bays = order ?? before
   const serialOf = (label: string) => held.find(b => b.label === label)?.serial ?? ''
   const others = held.filter(b => !bays.includes(b.label))
+  const whyNot = ticket.moves.find(m => m.move === 'choose-drives')?.whyNot
   const isKept = ticket.chosen.length > 0 && ticket.chosen.join() === bays.map(serialOf).join()
   return (
     <section className="panel" aria-labelledby="drives-in-turn">
@@ -24,36 +25,51 @@ export function ChooseDrives({ ticket }: { ticket: TicketView }) {
         {bays.map((bay, i) => (
           <li key={bay}>
             <span>{ticket.inTurn.find(d => d.bay === bay)?.why ?? `Bay ${bay} (${serialOf(bay)}): nothing speaks against it.`}</span>
-            <Button variant="default" disabled={i === 0} aria-label={`Bay ${bay} earlier`} onClick={() => setOrder(moved(bays, i, i - 1))}>
-              Earlier
-            </Button>
-            <Button variant="default" aria-label={`Leave bay ${bay} out`} onClick={() => setOrder(bays.filter(b => b !== bay))}>
-              Leave out
-            </Button>
+            {!whyNot && (
+              <>
+                <Button
+                  variant="default"
+                  disabled={i === 0}
+                  aria-label={`Bay ${bay} earlier`}
+                  onClick={() => setOrder(moved(bays, i, i - 1))}
+                >
+                  Earlier
+                </Button>
+                <Button variant="default" aria-label={`Leave bay ${bay} out`} onClick={() => setOrder(bays.filter(b => b !== bay))}>
+                  Leave out
+                </Button>
+              </>
+            )}
           </li>
         ))}
       </ol>
-      <div className="row" style={{ alignItems: 'flex-end' }}>
-        <NativeSelect
-          label="Another one"
-          value=""
-          onChange={e => e.currentTarget.value && setOrder([...bays, e.currentTarget.value])}
-          data={[{ value: '', label: 'none' }, ...others.map(b => ({ value: b.label, label: `Bay ${b.label} ${b.serial}` }))]}
-        />
-        {isKept ? (
-          <p className="chalk">Chosen, in this order.</p>
-        ) : (
-          <Button
-            loading={writer.busy}
-            disabled={bays.length === 0}
-            onClick={async () => {
-              if (await writer.write({ kind: 'drives-chosen', serials: bays.map(serialOf) })) setOrder(null)
-            }}
-          >
-            {bays.length === 1 ? 'Swap this one only' : `Swap these ${bays.length}, in this order`}
-          </Button>
-        )}
-      </div>
+      {whyNot ? (
+        <p className="chalk" style={{ margin: 0 }}>
+          {whyNot}
+        </p>
+      ) : (
+        <div className="row" style={{ alignItems: 'flex-end' }}>
+          <NativeSelect
+            label="Another one"
+            value=""
+            onChange={e => e.currentTarget.value && setOrder([...bays, e.currentTarget.value])}
+            data={[{ value: '', label: 'none' }, ...others.map(b => ({ value: b.label, label: `Bay ${b.label} ${b.serial}` }))]}
+          />
+          {isKept ? (
+            <p className="chalk">Chosen, in this order.</p>
+          ) : (
+            <Button
+              loading={writer.busy}
+              disabled={bays.length === 0}
+              onClick={async () => {
+                if (await writer.write({ kind: 'drives-chosen', serials: bays.map(serialOf) })) setOrder(null)
+              }}
+            >
+              {bays.length === 1 ? 'Swap this one only' : `Swap these ${bays.length}, in this order`}
+            </Button>
+          )}
+        </div>
+      )}
       <Refused problem={writer.problem} />
     </section>
   )

@@ -4,146 +4,196 @@ import type { TicketView } from '../shared/types'
 import { said } from '../shared/words'
 
 /** What is known, each fact once. */
-export function TicketFacts({ ticket }: { ticket: TicketView }) {
-  const { report, swap, part, zone } = ticket
-  const here = `/tickets/${ticket.number}`
-  const swaps = [...ticket.earlierSwaps, swap]
+export function TicketFacts({ ticket }: Known) {
   return (
     <section className="panel" aria-labelledby="facts">
       <h2 id="facts">What is known</h2>
       <p style={{ margin: '0 0 8px' }}>
-        <Link to={`/machines/${report.asset}`} className="mono">
-          {report.asset}
+        <Link to={`/machines/${ticket.report.asset}`} className="mono">
+          {ticket.report.asset}
         </Link>{' '}
-        {report.model}
+        {ticket.report.model}
       </p>
       <dl className="facts">
-        <Fact name="Reported">
-          {report.symptom}
-          {report.bay ? ` · bay ${report.bay}` : ''}
-          {report.serial ? ' · ' : ''}
-          {report.serial && <span className="mono">{report.serial}</span>}
-        </Fact>
-        <Fact name="Received">{clock(ticket.receivedAt, zone)}</Fact>
-        {ticket.access && !ticket.endedAt && <Fact name="Getting in">{ticket.access}</Fact>}
-        {ticket.evidence.map((e, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: evidence has no id and is never reordered
-          <Fact key={i} name="Evidence">
-            {e.text}{' '}
-            <span className="chalk">
-              ({said(e.kind)}
-              {e.count ? `, ${e.count} times` : ''}
-              {e.step ? `, explained by the step ${e.step}` : ''})
-            </span>
-          </Fact>
-        ))}
-        {ticket.deadlines
-          .filter(d => !d.metAt && !ticket.endedAt)
-          .map(d => (
-            <Fact key={d.kind} name="Promised">
-              {said(d.kind ?? 'restore')} by {d.at ? clock(d.at, zone) : 'when the hold is lifted'}
-              {d.stopped ? ', its clock stands still' : ''}
-            </Fact>
-          ))}
-        {ticket.visit && (
-          <Fact name="Visit">
-            {clock(ticket.visit.from, zone)} to {clock(ticket.visit.to, zone)}
-          </Fact>
-        )}
-        <Fact name="Engineer">
-          {ticket.engineer ?? 'nobody yet'}
-          {ticket.arrivedAt ? `, on site since ${clock(ticket.arrivedAt, zone)}` : ''}
-        </Fact>
-        {ticket.backup && (
-          <Fact name="Backup">
-            {ticket.backup}
-            {ticket.backupDetail ? `: ${ticket.backupDetail}` : ''}
-          </Fact>
-        )}
-        <Fact name="Replacement">
-          {part ? (
-            <>
-              <span className="mono">{part.serial}</span> {part.model}, {where(ticket)}
-            </>
-          ) : (
-            'none reserved'
-          )}{' '}
-          · <Link to={`${here}/bring`}>What to bring</Link> · <Link to={`${here}/return`}>Parts and returns</Link>
-        </Fact>
-        {ticket.chosen.length > 1 && (
-          <Fact name="Drives, in order">
-            <span className="mono">{ticket.chosen.join(', ')}</span>
-          </Fact>
-        )}
-        {swaps
-          .filter(s => s.outSerial)
-          .map(s => (
-            <Fact key={s.outSerial} name="Came out">
-              <span className="mono">{s.outSerial}</span> from bay {s.bay}
-            </Fact>
-          ))}
-        {swaps
-          .filter(s => s.inSerial)
-          .map(s => (
-            <Fact key={s.inSerial} name="Went in">
-              <span className="mono">{s.inSerial}</span>
-            </Fact>
-          ))}
-        {ticket.run && (
-          <Fact name="Run sheet">
-            {ticket.run.sheet.title} · <a href={`/api/tickets/${ticket.number}/sheet.pdf`}>on paper</a> ·{' '}
-            <Link to={`${here}/paper`}>enter from paper</Link>
-          </Fact>
-        )}
-        {ticket.arrivedAt && (
-          <Fact name="Service report">
-            <a href={`/api/tickets/${ticket.number}/report.pdf`}>{ticket.endedAt ? 'as it ended' : 'so far'}</a>
-          </Fact>
-        )}
-        {ticket.photos.length > 0 && (
-          <Fact name="Pictures">
-            {ticket.photos.map(photo => (
-              <a key={photo.id} href={`/api/tickets/${ticket.number}/photos/${photo.id}`}>
-                <img
-                  src={`/api/tickets/${ticket.number}/photos/${photo.id}`}
-                  alt={`${photo.says ?? photo.step ?? 'Picture'}, by ${photo.by}`}
-                  style={{ height: 72, marginRight: 8 }}
-                />
-              </a>
-            ))}
-          </Fact>
-        )}
-        {swaps
-          .flatMap(s => s.nearMisses)
-          .map(miss => (
-            <Fact key={miss.at} name="Near miss">
-              <span className="mono">{miss.serial}</span> was pulled from bay {miss.bay} and went straight back
-            </Fact>
-          ))}
-        {swap.inSerial && (
-          <Fact name="Rebuild">
-            <Link to={`${here}/rebuild`}>{ticket.rebuild.look.sentence}</Link>
-          </Fact>
-        )}
-        {ticket.signedOffBy && <Fact name="Signed off">{ticket.signedOffBy}</Fact>}
-        {ticket.help && (
-          <Fact name="Help">
-            {ticket.help.by}: {ticket.help.reason} {ticket.help.answer ? `${ticket.help.answeredBy}: ${ticket.help.answer}` : '(waiting)'}
-          </Fact>
-        )}
-        {ticket.discrepancies.map(d => (
-          <Fact key={d.id} name={d.settledBy ? 'Settled' : '◆ Open'}>
-            {d.sentence} {d.settlement ? `${d.settledBy}: ${d.settlement}` : ''}
-          </Fact>
-        ))}
+        <Reported ticket={ticket} />
+        <Planned ticket={ticket} />
+        <Parts ticket={ticket} />
+        <Moved ticket={ticket} />
+        <Papers ticket={ticket} />
+        <Ends ticket={ticket} />
       </dl>
     </section>
   )
 }
 
-function where({ part, swap }: TicketView): string {
-  if (part?.serial === swap.inSerial) return 'fitted'
-  return part?.issuedTo ? `with ${part.issuedTo}` : `reserved at ${part?.depot}`
+type Known = { ticket: TicketView }
+
+/** What was seen, by whom, and what speaks for or against which drive. */
+function Reported({ ticket: { report, receivedAt, evidence, access, endedAt, zone } }: Known) {
+  return (
+    <>
+      <Fact name="Reported">
+        {report.symptom}
+        {report.bay ? ` · bay ${report.bay}` : ''}
+        {report.serial ? ' · ' : ''}
+        {report.serial && <span className="mono">{report.serial}</span>}
+      </Fact>
+      <Fact name="Received">{clock(receivedAt, zone)}</Fact>
+      {access && !endedAt && <Fact name="Getting in">{access}</Fact>}
+      {evidence.map((e, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: evidence has no id and is never reordered
+        <Fact key={i} name="Evidence">
+          {e.text}{' '}
+          <span className="chalk">
+            ({said(e.kind)}
+            {e.count ? `, ${e.count} times` : ''}
+            {e.step ? `, explained by the step ${e.step}` : ''})
+          </span>
+        </Fact>
+      ))}
+    </>
+  )
+}
+
+/** What was promised, when somebody comes, and whether there is a backup. */
+function Planned({ ticket }: Known) {
+  const { zone } = ticket
+  return (
+    <>
+      {ticket.deadlines
+        .filter(d => !d.metAt && !ticket.endedAt)
+        .map(d => (
+          <Fact key={d.kind} name="Promised">
+            {said(d.kind ?? 'restore')} by {d.at ? clock(d.at, zone) : 'when the hold is lifted'}
+            {d.stopped ? ', its clock stands still' : ''}
+          </Fact>
+        ))}
+      {ticket.visit && (
+        <Fact name="Visit">
+          {clock(ticket.visit.from, zone)} to {clock(ticket.visit.to, zone)}
+        </Fact>
+      )}
+      <Fact name="Engineer">
+        {ticket.engineer ?? 'nobody yet'}
+        {ticket.arrivedAt ? `, on site since ${clock(ticket.arrivedAt, zone)}` : ''}
+      </Fact>
+      {ticket.backup && (
+        <Fact name="Backup">
+          {ticket.backup}
+          {ticket.backupDetail ? `: ${ticket.backupDetail}` : ''}
+        </Fact>
+      )}
+    </>
+  )
+}
+
+/** Each replacement that was set aside, and where it is. */
+function Parts({ ticket }: Known) {
+  const here = `/tickets/${ticket.number}`
+  return (
+    <Fact name="Replacement">
+      {ticket.parts.length === 0 && 'none reserved '}
+      {ticket.parts.map(part => (
+        <span key={part.serial} style={{ display: 'block' }}>
+          <span className="mono">{part.serial}</span> {part.model}, {where(ticket, part)}
+        </span>
+      ))}
+      <Link to={`${here}/bring`}>What to bring</Link> · <Link to={`${here}/return`}>Parts and returns</Link>
+    </Fact>
+  )
+}
+
+/** Which drives went where, and which nearly did. */
+function Moved({ ticket }: Known) {
+  const swaps = [...ticket.earlierSwaps, ticket.swap]
+  return (
+    <>
+      {swaps
+        .filter(s => s.outSerial)
+        .map(s => (
+          <Fact key={s.outSerial} name="Came out">
+            <span className="mono">{s.outSerial}</span> from bay {s.bay}
+          </Fact>
+        ))}
+      {swaps
+        .filter(s => s.inSerial)
+        .map(s => (
+          <Fact key={s.inSerial} name="Went in">
+            <span className="mono">{s.inSerial}</span>
+          </Fact>
+        ))}
+      {swaps
+        .flatMap(s => s.nearMisses)
+        .map(miss => (
+          <Fact key={miss.at} name="Near miss">
+            <span className="mono">{miss.serial}</span> was pulled from bay {miss.bay} and went straight back
+          </Fact>
+        ))}
+    </>
+  )
+}
+
+/** What can be read, printed or looked at. */
+function Papers({ ticket }: Known) {
+  const here = `/tickets/${ticket.number}`
+  return (
+    <>
+      {ticket.run && (
+        <Fact name="Run sheet">
+          {ticket.run.sheet.title} · <a href={`/api/tickets/${ticket.number}/sheet.pdf`}>on paper</a> ·{' '}
+          <Link to={`${here}/paper`}>enter from paper</Link>
+        </Fact>
+      )}
+      {ticket.arrivedAt && (
+        <Fact name="Service report">
+          <a href={`/api/tickets/${ticket.number}/report.pdf`}>{ticket.endedAt ? 'as it ended' : 'so far'}</a>
+        </Fact>
+      )}
+      {ticket.photos.length > 0 && (
+        <Fact name="Pictures">
+          {ticket.photos.map(photo => (
+            <a key={photo.id} href={`/api/tickets/${ticket.number}/photos/${photo.id}`}>
+              <img
+                src={`/api/tickets/${ticket.number}/photos/${photo.id}`}
+                alt={`${photo.says ?? photo.step ?? 'Picture'}, by ${photo.by}`}
+                style={{ height: 72, marginRight: 8 }}
+              />
+            </a>
+          ))}
+        </Fact>
+      )}
+    </>
+  )
+}
+
+/** How far it is from being over, and what stands against it. */
+function Ends({ ticket }: Known) {
+  const here = `/tickets/${ticket.number}`
+  return (
+    <>
+      {ticket.swap.inSerial && (
+        <Fact name="Rebuild">
+          <Link to={`${here}/rebuild`}>{ticket.rebuild.look.sentence}</Link>
+        </Fact>
+      )}
+      {ticket.signedOffBy && <Fact name="Signed off">{ticket.signedOffBy}</Fact>}
+      {ticket.help && (
+        <Fact name="Help">
+          {ticket.help.by}: {ticket.help.reason} {ticket.help.answer ? `${ticket.help.answeredBy}: ${ticket.help.answer}` : '(waiting)'}
+        </Fact>
+      )}
+      {ticket.discrepancies.map(d => (
+        <Fact key={d.id} name={d.settledBy ? 'Settled' : '◆ Open'}>
+          {d.sentence} {d.settlement ? `${d.settledBy}: ${d.settlement}` : ''}
+        </Fact>
+      ))}
+    </>
+  )
+}
+
+function where({ held }: TicketView, part: TicketView['parts'][number]): string {
+  if (held.some(h => h.serial === part.serial && h.what === 'went in')) return 'fitted'
+  return part.issuedTo ? `with ${part.issuedTo}` : `reserved at ${part.depot}`
 }
 
 function Fact({ name, children }: { name: string; children: React.ReactNode }) {

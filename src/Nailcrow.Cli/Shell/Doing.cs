@@ -19,66 +19,44 @@ internal static class Doing
                     await act(call);
                     return (int)ExitCode.Done;
                 }
-                catch (ApiProblem no) when (no.Status is HttpStatusCode.Unauthorized && call.ActedAs is { } name)
+                catch (Exception wrong)
                 {
-                    return Say(call, ExitCode.NotAllowed, $"{name} is not signed in any longer; 'nailcrow sign-in {name}' does that.");
-                }
-                catch (ApiProblem no)
-                {
-                    return Say(call, Code(no.Status), no.Message);
-                }
-                catch (NotSignedIn no)
-                {
-                    return Say(call, ExitCode.NotAllowed, no.Message);
-                }
-                catch (Refusal no)
-                {
-                    return Say(call, ExitCode.Refused, no.Message);
-                }
-                catch (UsageProblem no)
-                {
-                    return Say(call, ExitCode.Usage, no.Message);
-                }
-                catch (HttpRequestException)
-                {
-                    return Say(
-                        call,
-                        ExitCode.NotReachable,
-                        $"Nothing answers at {call.Service}. Is the service running there? --service says another place."
-                    );
-                }
-                catch (OperationCanceledException) when (!ct.IsCancellationRequested)
-                {
-                    return Say(
-                        call,
-                        ExitCode.NotReachable,
-                        $"{call.Service} did not answer in time. What you sent may have been kept; look before you send it again."
-                    );
-                }
-                catch (OperationCanceledException)
-                {
-                    return Say(call, ExitCode.Refused, "Left. What was kept before is kept.");
-                }
-                catch (JsonException)
-                {
-                    return Say(
-                        call,
-                        ExitCode.NotReachable,
-                        $"What answers at {call.Service} does not answer as this Nailcrow does: something stands between, or it is of another version. 'nailcrow --version' tells yours."
-                    );
-                }
-                catch (Exception e) when (e is IOException or UnauthorizedAccessException)
-                {
-                    return Say(call, ExitCode.Usage, e.Message);
-                }
-                catch (Exception e)
-                {
-                    return Say(call, ExitCode.Refused, Unforeseen(e));
+                    var (code, sentence) = Told(wrong, call);
+                    call.Screen.Error(sentence);
+                    return (int)code;
                 }
             }
         );
         return command;
     }
+
+    private static (ExitCode, string) Told(Exception wrong, Call call) =>
+        wrong switch
+        {
+            ApiProblem { Status: HttpStatusCode.Unauthorized } when call.ActedAs is { } name => (
+                ExitCode.NotAllowed,
+                $"{name} is not signed in any longer; 'nailcrow sign-in {name}' does that."
+            ),
+            ApiProblem no => (Code(no.Status), no.Message),
+            NotSignedIn => (ExitCode.NotAllowed, wrong.Message),
+            Refusal => (ExitCode.Refused, wrong.Message),
+            UsageProblem => (ExitCode.Usage, wrong.Message),
+            HttpRequestException => (
+                ExitCode.NotReachable,
+                $"Nothing answers at {call.Service}. Is the service running there? --service says another place."
+            ),
+            OperationCanceledException when !call.Ct.IsCancellationRequested => (
+                ExitCode.NotReachable,
+                $"{call.Service} did not answer in time. What you sent may have been kept; look before you send it again."
+            ),
+            OperationCanceledException => (ExitCode.Refused, "Left. What was kept before is kept."),
+            JsonException => (
+                ExitCode.NotReachable,
+                $"What answers at {call.Service} does not answer as this Nailcrow does: something stands between, or it is of another version. 'nailcrow --version' tells yours."
+            ),
+            IOException or UnauthorizedAccessException => (ExitCode.Usage, wrong.Message),
+            _ => (ExitCode.Refused, Unforeseen(wrong)),
+        };
 
     /// <summary>A mistake of ours: told so that it can be reported, in one line.</summary>
     public static string Unforeseen(Exception e) =>
@@ -92,10 +70,4 @@ internal static class Doing
                 ExitCode.NotReachable,
             _ => ExitCode.Refused,
         };
-
-    private static int Say(Call call, ExitCode code, string sentence)
-    {
-        call.Screen.Error(sentence);
-        return (int)code;
-    }
 }

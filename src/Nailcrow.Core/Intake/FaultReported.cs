@@ -38,7 +38,7 @@ public sealed record FaultReported(
     Promise? Promise = null
 ) : FactBody
 {
-    public override string Told() => $"Reported: {Symptom}{EntryTold.At(Bay, Serial)}";
+    public override string Told() => $"Reported: {Symptom.TrimEnd('.')}{EntryTold.At(Bay, Serial)}";
 
     /// <summary>Stands where a report says nothing that can be read.</summary>
     public const string NotReadable = "not readable";

@@ -26,12 +26,12 @@ internal static class AdminEndpoints
 
     internal static async Task<Results<Ok<Loaded>, ProblemHttpResult>> Load(
         ReferenceData data,
-        ReferenceBook book,
+        ReferenceChanging changing,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
-        var problems = await book.LoadAsync(data, person.ToActor().Name, ct);
+        var problems = await changing.LoadAsync(data, person.ToActor().Name, ct);
         return problems.Count == 0
             ? TypedResults.Ok(new Loaded(data.Models.Count, data.Sites.Count, data.Appliances.Count))
             : Refusals.Unusable($"Nothing was loaded. {string.Join(" ", problems.Take(20))}");

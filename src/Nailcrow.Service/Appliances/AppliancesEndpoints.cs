@@ -57,6 +57,7 @@ internal static class AppliancesEndpoints
         string asset,
         Appliance appliance,
         ReferenceBook book,
+        ReferenceChanging changing,
         ClaimsPrincipal person,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         CancellationToken ct
@@ -78,7 +79,7 @@ internal static class AppliancesEndpoints
             { } problem
         )
             return Refusals.Unusable(problem);
-        return await book.ReplaceAsync(changed, seen, person.ToActor().Name, ct) is { } version
+        return await changing.ReplaceAsync(changed, seen, person.ToActor().Name, ct) is { } version
             ? TypedResults.Ok(View(known with { Appliance = changed, Version = version }))
             : TypedResults.Problem(
                 $"{asset} was changed by somebody else; read it again and repeat the change.",

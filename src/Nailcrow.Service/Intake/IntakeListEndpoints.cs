@@ -66,7 +66,7 @@ internal static class IntakeListEndpoints
 
     internal static async Task<Results<Ok<Tried>, ProblemHttpResult>> Try(
         TryAsk ask,
-        ReferenceBook book,
+        IntakeRules known,
         TimeProvider time,
         CancellationToken ct
     )
@@ -75,7 +75,7 @@ internal static class IntakeListEndpoints
             return Refusals.Unusable(problem);
         if (!SyslogMessage.Parse(ask.Line, time.GetUtcNow()).Is(out var message, out var unread))
             return TypedResults.Ok(new Tried(unread, null, null, null, null, null, null, null, null, null, null, null, null, null));
-        var rules = (await book.RulesAsync(ct)).Where(r => r.Id != ask.Rule?.Id);
+        var rules = (await known.RulesAsync(ct)).Where(r => r.Id != ask.Rule?.Id);
         var match = new RuleBook(ask.Rule is { } more ? rules.Append(more) : rules).On(message.App, message.Text);
         return TypedResults.Ok(
             new Tried(
@@ -97,14 +97,14 @@ internal static class IntakeListEndpoints
         );
     }
 
-    internal static async Task<Ok<RuleList>> Rules(ReferenceBook book, CancellationToken ct) =>
-        TypedResults.Ok(new RuleList(await book.RulesAsync(ct)));
+    internal static async Task<Ok<RuleList>> Rules(IntakeRules known, CancellationToken ct) =>
+        TypedResults.Ok(new RuleList(await known.RulesAsync(ct)));
 
     /// <summary>Adds or replaces a rule; what was kept and not understood is held against it at once.</summary>
     internal static async Task<Results<Ok<RulePut>, ProblemHttpResult>> Put(
         string id,
         IntakeRule rule,
-        ReferenceBook book,
+        ReferenceChanging changing,
         IntakeLog log,
         IntakeSorter sorter,
         Reception reception,
@@ -113,7 +113,7 @@ internal static class IntakeListEndpoints
     )
     {
         var named = rule with { Id = id };
-        if (await book.LoadAsync(new ReferenceData([], [], [], Rules: [named]), person.ToActor().Name, ct) is [var problem, ..])
+        if (await changing.LoadAsync(new ReferenceData([], [], [], Rules: [named]), person.ToActor().Name, ct) is [var problem, ..])
             return Refusals.Unusable(problem);
         var understood = new List<IntakeItem>();
         foreach (var item in await log.ListAsync([IntakeOutcome.Unmatched, IntakeOutcome.UnknownSender], MostLookedAtAgain, ct))

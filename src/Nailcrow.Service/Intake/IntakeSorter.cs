@@ -8,7 +8,7 @@ using Nailcrow.Store.Intake;
 namespace Nailcrow.Service.Intake;
 
 /// <summary>Says what each message is: evidence of a kind against a known machine, nothing to look at, or not understood.</summary>
-internal sealed class IntakeSorter(ReferenceBook book, TimeProvider time)
+internal sealed class IntakeSorter(IntakeRules known, TimeProvider time)
 {
     // Rules and senders change by hand; a new one counts within this time.
     private static readonly TimeSpan RememberedFor = TimeSpan.FromSeconds(2);
@@ -94,7 +94,7 @@ internal sealed class IntakeSorter(ReferenceBook book, TimeProvider time)
         try
         {
             if (time.GetUtcNow() >= _known.Until)
-                _known = (time.GetUtcNow() + RememberedFor, new(await book.RulesAsync(ct)), await book.SendersAsync(ct));
+                _known = (time.GetUtcNow() + RememberedFor, new(await known.RulesAsync(ct)), await known.SendersAsync(ct));
             return (_known.Rules, _known.Senders);
         }
         finally

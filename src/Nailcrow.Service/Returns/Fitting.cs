@@ -10,17 +10,18 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Risk;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Returns;
 
 namespace Nailcrow.Service.Returns;
 
 /// <summary>Gathers what is in stock and what is known of a ticket's machine; what fits and what the array then holds is Core's to say.</summary>
-internal sealed class Fitting(ReferenceBook book, Drives drives)
+internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drives drives)
 {
     public async Task<BringView?> BringAsync(Ticket ticket, CancellationToken ct)
     {
         if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
             return null;
-        var models = (await book.DriveModelsAsync(ct)).ToDictionary(m => m.Id);
+        var models = (await driveModels.AllAsync(ct)).ToDictionary(m => m.Id);
         var place = await PlaceAsync(ticket, known, models, ct);
         var stock = await drives.StockAsync(null, ct);
         var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.GetValueOrDefault(p.Model), place))).ToList();
@@ -32,7 +33,7 @@ internal sealed class Fitting(ReferenceBook book, Drives drives)
     {
         if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
             return new Parsed<PartReserved>.Ok(asked with { Warnings = null });
-        var models = (await book.DriveModelsAsync(ct)).ToDictionary(m => m.Id);
+        var models = (await driveModels.AllAsync(ct)).ToDictionary(m => m.Id);
         var serial = SerialNumber.Normalise(asked.Serial);
         var listed = (await drives.StockAsync(serial, ct)).FirstOrDefault();
         var part = listed ?? new StockPart(serial, asked.Model, asked.Bytes, asked.Depot, Wiped: ticket.Wiped.Contains(serial));
@@ -71,7 +72,7 @@ internal sealed class Fitting(ReferenceBook book, Drives drives)
             Target.LeastBytes(ticket) ?? Bringing.SmallestDesigned(known.Appliance),
             model,
             old?.Hours,
-            await book.QualifiedAsync(known.Model.Id, ct)
+            await driveModels.QualifiedAsync(known.Model.Id, ct)
         );
     }
 }

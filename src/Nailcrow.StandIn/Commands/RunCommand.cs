@@ -34,6 +34,7 @@ internal static class RunCommand
         var builder = WebApplication.CreateSlimBuilder();
         builder.WebHost.UseUrls($"http://127.0.0.1:{port}");
         builder.Logging.SetMinimumLevel(LogLevel.Warning);
+        builder.Logging.AddFilter("Microsoft.Extensions.Hosting", LogLevel.None); // a taken port is told in one line, by the command
         builder
             .Services.AddSingleton(settings)
             .AddSingleton(TimeProvider.System)

@@ -15,7 +15,16 @@ public static class MovesOf
     public static IReadOnlyList<OfferedMove> Ticket(Ticket ticket, Actor actor, DateTimeOffset now, Surroundings known)
     {
         var asked = new Offering(ticket, actor, now, known);
-        return [.. Planning(asked), .. RunMoves.Of(asked), .. PartMoves.Of(asked), .. Waiting(asked), .. Ending(asked)];
+        return
+        [
+            .. Planning(asked),
+            .. RunMoves.Of(asked),
+            .. PartMoves.Of(asked),
+            .. Waiting(asked),
+            .. Writing(asked),
+            .. Helping(asked),
+            .. Ending(asked),
+        ];
     }
 
     private static IEnumerable<OfferedMove> Planning(Offering asked)
@@ -45,7 +54,6 @@ public static class MovesOf
 
     private static IEnumerable<OfferedMove> Waiting(Offering asked)
     {
-        var ticket = asked.Ticket;
         yield return asked.Entry(Move.LiftHold, "Lift the hold", new HoldLifted());
         yield return asked.Entry(
             Move.PutOnHold,
@@ -69,6 +77,10 @@ public static class MovesOf
                 ),
             ]
         );
+    }
+
+    private static IEnumerable<OfferedMove> Writing(Offering asked)
+    {
         yield return asked.Entry(
             Move.WriteNote,
             "Note",
@@ -76,23 +88,6 @@ public static class MovesOf
             new NoteWritten(Some),
             [Sentence("text", "What to remember")]
         );
-        yield return asked.Entry(
-            Move.CallHelp,
-            "Call a lead",
-            new HelpCalled(""),
-            new HelpCalled(Some),
-            [Sentence("reason", "What do you see?")],
-            notNow: ticket.IsEnded ? $"{TicketNumber.Text(ticket.Number)} is {Words.Of(ticket.Stage)}; a note says what came up." : null
-        );
-        foreach (var goAhead in new[] { true, false })
-            yield return asked.Entry(
-                Move.AnswerHelp,
-                goAhead ? "They may go on" : "They may not",
-                new HelpAnswered(goAhead, ""),
-                new HelpAnswered(goAhead, Some),
-                [Sentence("reason", "Your answer; the engineer goes by it")],
-                goAhead ? "go-ahead" : "refuse"
-            );
         yield return asked.Entry(
             Move.AddEvidence,
             "Add evidence",
@@ -112,6 +107,28 @@ public static class MovesOf
                 new("count", "How often", FieldKind.Number, Required: false),
             ]
         );
+    }
+
+    private static IEnumerable<OfferedMove> Helping(Offering asked)
+    {
+        var ticket = asked.Ticket;
+        yield return asked.Entry(
+            Move.CallHelp,
+            "Call a lead",
+            new HelpCalled(""),
+            new HelpCalled(Some),
+            [Sentence("reason", "What do you see?")],
+            notNow: ticket.IsEnded ? $"{TicketNumber.Text(ticket.Number)} is {Words.Of(ticket.Stage)}; a note says what came up." : null
+        );
+        foreach (var goAhead in new[] { true, false })
+            yield return asked.Entry(
+                Move.AnswerHelp,
+                goAhead ? "They may go on" : "They may not",
+                new HelpAnswered(goAhead, ""),
+                new HelpAnswered(goAhead, Some),
+                [Sentence("reason", "Your answer; the engineer goes by it")],
+                goAhead ? "go-ahead" : "refuse"
+            );
     }
 
     private static IEnumerable<OfferedMove> Ending(Offering asked)

@@ -1,0 +1,28 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Appliances;
+
+namespace Nailcrow.Store.Returns;
+
+/// <summary>Drive models, and where each is qualified.</summary>
+public sealed class DriveModels(IDbContextFactory<NailcrowDb> dbs)
+{
+    public async Task<IReadOnlyList<DriveModel>> AllAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return
+        [
+            .. (await db.DriveModels.AsNoTracking().OrderBy(r => r.Id).ToListAsync(ct)).Select(r =>
+                StoredJson.Parse(r.Body, JournalJson.Default.DriveModel)
+            ),
+        ];
+    }
+
+    /// <summary>The drive models that are qualified in an appliance model; none where there is no list.</summary>
+    public async Task<IReadOnlySet<string>> QualifiedAsync(string applianceModel, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.QualifiedModels.Where(q => q.ApplianceModel == applianceModel).Select(q => q.DriveModel).ToHashSetAsync(ct);
+    }
+}
