@@ -89,6 +89,8 @@ internal static class KeptRecord
     /// <summary>A rebuild that was read every few seconds for a week.</summary>
     private static async Task<long> LongAsync(TicketJournal journal)
     {
+        // Each happened after the one before, as readings do: one that came late would have the whole ticket told again.
+        var from = DateTimeOffset.UtcNow.AddMilliseconds(-Readings);
         var opened = (Written.Kept)
             await journal.OpenAsync(
                 By(
@@ -119,7 +121,8 @@ internal static class KeptRecord
                                 RebuildPhase.Rebuilding,
                                 "machine",
                                 Math.Round(100m * i / Readings, 1)
-                            )
+                            ),
+                            from.AddMilliseconds(i)
                         ),
                         CancellationToken.None
                     )
@@ -227,8 +230,10 @@ internal static class KeptRecord
                 .Select(i => journal.WriteAsync(1001 + i * 7 % Tickets, By(new NoteWritten("One more")), CancellationToken.None))
         );
 
-    private static Intent By(EntryBody body) =>
-        new(Guid.CreateVersion7(), DateTimeOffset.UtcNow, 0, new Actor("dorrik", [Role.Dispatcher]), body);
+    private static Intent By(EntryBody body) => By(body, DateTimeOffset.UtcNow);
+
+    private static Intent By(EntryBody body, DateTimeOffset at) =>
+        new(Guid.CreateVersion7(at), at, 0, new Actor("dorrik", [Role.Dispatcher]), body);
 
     private static async Task<double> SecondsAsync(Func<Task> work)
     {

@@ -125,6 +125,45 @@ public sealed class DoorTests(CommandInUse use) : IClassFixture<CommandInUse>
         (await use.Command.DoneAsync("tickets")).TrimEnd().Split('\n').Skip(1).ShouldAllBe(r => r.StartsWith("T-"));
     }
 
+    [Theory, InlineData("sites"), InlineData("appliances"), InlineData("drives"), InlineData("qualified")]
+    public async Task What_was_exported_is_imported_again_as_it_is(string kind)
+    {
+        var file = Path.Combine(Directory.CreateTempSubdirectory().FullName, $"{kind}.csv");
+        await use.Command.DoneAsync("export", kind, file, "--as", "lioth");
+        (await use.Command.DoneAsync("export", kind, "--as", "lioth")).ShouldBe(
+            await File.ReadAllTextAsync(file, TestContext.Current.CancellationToken)
+        );
+
+        var again = await use.Command.RunAsync("import", kind, file, "--as", "lioth");
+
+        again.Code.ShouldBe(0, again.All);
+        again.Output.ShouldContain(" 0 bad");
+        (await use.Command.RunAsync("export", kind, file, "--as", "lioth")).Code.ShouldBe(2); // never over one that is there
+    }
+
+    [Fact]
+    public async Task A_list_that_is_refused_leaves_no_file_behind()
+    {
+        var file = Path.Combine(Directory.CreateTempSubdirectory().FullName, "hats.csv");
+
+        (await use.Command.RunAsync("export", "hats", file, "--as", "lioth")).Code.ShouldNotBe(0);
+
+        File.Exists(file).ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task A_procedure_is_begun_anywhere_and_can_be_checked_at_once()
+    {
+        var folder = Path.Combine(Directory.CreateTempSubdirectory().FullName, "not", "there", "yet");
+
+        var begun = await use.Command.DoneAsync("procedure", "new", "mine", "--title", "Mine", "--in", folder);
+        var checkedNow = await use.Command.RunAsync("procedure", "check", Path.Combine(folder, "mine.yaml"));
+
+        begun.ShouldContain("all its chapters are yours to write");
+        checkedNow.Code.ShouldBeOneOf(0, 1); // read, and told what is still wrong with it
+        checkedNow.All.ShouldNotContain("does not exist");
+    }
+
     /// <summary>Something that answers every request with the same words, and remembers what it was sent.</summary>
     private sealed class Listening : IDisposable
     {

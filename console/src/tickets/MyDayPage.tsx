@@ -18,7 +18,7 @@ export function MyDayPage() {
   const [find] = useDebouncedValue(typed.trim(), 250)
   const tickets = useOpenTickets(find)
   if (!tickets.data || !me.data) return <Waiting for="your day" problem={tickets.error} />
-  const groups = byDay(tickets.data.tickets, me.data)
+  const groups = byDay(tickets.data.tickets, tickets.data.turns ?? [])
   return (
     <main className="page">
       <div className="row" style={{ justifyContent: 'space-between' }}>

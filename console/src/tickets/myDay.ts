@@ -1,15 +1,12 @@
-import type { Person, TicketLine } from '../shared/types'
+import type { TicketLine, Turn } from '../shared/types'
 
-/** Sorts open tickets by who has to move next; within a group the most dangerous first, unknown before safe. */
-export function byDay(tickets: readonly TicketLine[], me: Person) {
-  const waitsForMe = (t: TicketLine) =>
-    t.next.who === me.name || (t.next.who !== 'dispatcher' && (me.roles as string[]).includes(t.next.who))
-  const sorted = [...tickets].sort((a, b) => urgency(a) - urgency(b) || a.number - b.number)
-  return {
-    mine: sorted.filter(t => waitsForMe(t) && !t.holdReason),
-    anybodys: sorted.filter(t => !waitsForMe(t) && t.next.who === 'dispatcher' && !t.holdReason),
-    others: sorted.filter(t => t.holdReason || (!waitsForMe(t) && t.next.who !== 'dispatcher')),
-  }
+/** Sorts open tickets by whose turn Core says it is; within a group the most dangerous first, unknown before safe. */
+export function byDay(tickets: readonly TicketLine[], turns: readonly Turn[]) {
+  const sorted = tickets
+    .map((ticket, i) => ({ ticket, turn: turns[i] ?? 'others' }))
+    .sort((a, b) => urgency(a.ticket) - urgency(b.ticket) || a.ticket.number - b.ticket.number)
+  const of = (turn: Turn) => sorted.filter(t => t.turn === turn).map(t => t.ticket)
+  return { mine: of('yours'), anybodys: of('anybodys'), others: of('others') }
 }
 
 const urgency = (ticket: TicketLine) => ticket.margin ?? 0.5

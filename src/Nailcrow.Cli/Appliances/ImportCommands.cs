@@ -48,15 +48,19 @@ internal static class ImportCommands
         };
         return new Command("export", "Write a list in the columns it is imported by.") { kind, file }.Does(async call =>
         {
-            if (call.Get(file) is not { } path)
+            if (call.Get(file) is { } there && File.Exists(there))
+                throw new UsageProblem($"{Path.GetFullPath(there)} exists already; name another file.");
+            using var whole = new MemoryStream();
+            await call.Client.ExportAsync(call.Get(kind), whole, call.Ct);
+            if (call.Get(file) is { } path)
             {
-                await using var output = Console.OpenStandardOutput();
-                await call.Client.ExportAsync(call.Get(kind), output, call.Ct);
-                return;
+                await File.WriteAllBytesAsync(path, whole.ToArray(), call.Ct);
+                call.Screen.Line($"{Screen.Safe(path)}: {whole.Length:N0} bytes.");
             }
-            await using var stream = new FileStream(path, FileMode.CreateNew);
-            await call.Client.ExportAsync(call.Get(kind), stream, call.Ct);
-            call.Screen.Line($"{Screen.Safe(path)}: {stream.Length:N0} bytes.");
+            else if (call.Screen.IsPiped) // byte for byte, so that it can be brought in again
+                await Console.OpenStandardOutput().WriteAsync(whole.ToArray(), call.Ct);
+            else
+                call.Screen.Plain(System.Text.Encoding.UTF8.GetString(whole.ToArray()));
         });
     }
 }

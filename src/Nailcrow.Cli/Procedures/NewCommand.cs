@@ -1,6 +1,7 @@
 using System.CommandLine;
 using System.Text.RegularExpressions;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Procedures;
 
 namespace Nailcrow.Cli.Procedures;
 
@@ -11,7 +12,7 @@ internal static partial class NewCommand
     {
         var id = Said.Text("ID", "Its name: small letters, digits and hyphens.");
         var title = Said.Needed("--title", "What an engineer reads above it.");
-        var folder = Said.Optional("--in", "The folder with skeletons and fragments. Default: procedures.", "FOLDER");
+        var folder = Said.Optional("--in", "The folder with skeletons and fragments. Default: procedures, or where you are.", "FOLDER");
         var bare = new Option<bool>("--without-skeleton") { Description = "Write all chapters yourself." };
         return new Command("new", "Begin a procedure file, from the skeleton 'swap' or from nothing.") { id, title, folder, bare }.Does(
             call =>
@@ -21,11 +22,18 @@ internal static partial class NewCommand
                     throw new UsageProblem(
                         $"'{name}' is no name for a procedure; accepted: small letters, digits and hyphens, beginning with a letter, at most 40."
                     );
-                var path = Path.Combine(call.Get(folder) ?? "procedures", name + ".yaml");
+                var place = call.Get(folder) ?? (Directory.Exists("procedures") ? "procedures" : ".");
+                Directory.CreateDirectory(place);
+                var path = Path.Combine(place, name + ".yaml");
+                var isBare = call.Get(bare) || !File.Exists(Path.Combine(place, Shelf.SkeletonFolder, "swap.yaml"));
                 if (File.Exists(path))
                     throw new Refusal($"{path} is there already; nothing was changed.");
-                File.WriteAllText(path, call.Get(bare) ? Bare(name, call.Get(title)!) : Variant(name, call.Get(title)!)); // the option is required
+                File.WriteAllText(path, isBare ? Bare(name, call.Get(title)!) : Variant(name, call.Get(title)!)); // the option is required
                 call.Screen.Line($"{Screen.Safe(path)} is begun. 'nailcrow procedure check {Screen.Safe(path)}' says what is still wrong.");
+                if (isBare && !call.Get(bare))
+                    call.Screen.Line(
+                        $"There is no skeleton '{Shelf.SkeletonFolder}/swap.yaml' beside it, so all its chapters are yours to write."
+                    );
                 return Task.CompletedTask;
             }
         );

@@ -43,7 +43,8 @@ public sealed record UnreadEntry(long Seq, string Why);
 
 /// <summary>Tickets, newest first.</summary>
 /// <param name="Next">Pass as <c>before</c> for the next page; null at the end.</param>
-public sealed record TicketPage(IReadOnlyList<TicketLine> Tickets, long? Next);
+/// <param name="Turns">Whose turn it is on each, from where whoever asked stands, in the same order.</param>
+public sealed record TicketPage(IReadOnlyList<TicketLine> Tickets, long? Next, IReadOnlyList<Turn>? Turns = null);
 
 /// <summary>Every move there is on a ticket for whoever asked.</summary>
 public sealed record MoveList(long Ticket, IReadOnlyList<OfferedMove> Moves);

@@ -9,16 +9,19 @@ namespace Nailcrow.Core.Terms;
 /// </summary>
 public static class Visible
 {
-    public static string Text(string text) => text.AsSpan().IndexOfAny(Hidden) < 0 ? text : Shown(text, _ => true);
+    public static string Text(string text) => text.AsSpan().IndexOfAny(Hidden) < 0 ? text : Shown(text, _ => false);
 
-    /// <summary>The same for text of several lines: line ends and tabs do what they always do.</summary>
-    public static string Lines(string text) => text.AsSpan().IndexOfAny(Hidden) < 0 ? text : Shown(text, c => c is not ('\n' or '\t'));
+    /// <summary>The same for text of several lines: line ends, also those of CSV (RFC 4180), and tabs do what they always do.</summary>
+    public static string Lines(string text) =>
+        text.AsSpan().IndexOfAny(Hidden) < 0
+            ? text
+            : Shown(text, at => text[at] is '\n' or '\t' || (text[at] == '\r' && at + 1 < text.Length && text[at + 1] == '\n'));
 
-    private static string Shown(string text, Func<char, bool> isMeant)
+    private static string Shown(string text, Func<int, bool> isMeant)
     {
         var shown = new StringBuilder(text.Length + 8);
-        foreach (var c in text)
-            if (!Hidden.Contains(c) || !isMeant(c))
+        for (var at = 0; at < text.Length; at++)
+            if (text[at] is var c && (!Hidden.Contains(c) || isMeant(at)))
                 shown.Append(c);
             else if (c < 0x20)
                 shown.Append((char)(0x2400 + c)); // the control pictures of Unicode, U+2400 to U+241F

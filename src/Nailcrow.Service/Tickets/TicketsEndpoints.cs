@@ -10,6 +10,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
@@ -34,6 +35,7 @@ internal static class TicketsEndpoints
 
     internal static async Task<Results<Ok<TicketPage>, ProblemHttpResult>> List(
         TicketLines lines,
+        ClaimsPrincipal person,
         CancellationToken ct,
         bool? ended = null,
         string? stage = null,
@@ -58,7 +60,9 @@ internal static class TicketsEndpoints
             }
         var found = await lines.FindAsync(new(ended, wanted, engineer, asset?.ToUpperInvariant(), find, before, limit + 1), ct);
         var page = found.Take(limit).ToList();
-        return TypedResults.Ok(new TicketPage(page, found.Count > limit ? page[^1].Number : null));
+        return TypedResults.Ok(
+            new TicketPage(page, found.Count > limit ? page[^1].Number : null, [.. page.Select(l => Turns.Of(l, person.ToActor()))])
+        );
     }
 
     /// <param name="haveSheet">The run sheet that whoever asks has already: its steps never change, and are left out then.</param>

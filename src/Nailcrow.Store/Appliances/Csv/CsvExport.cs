@@ -81,6 +81,9 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
             row.Address ?? "",
             row.SendsAs ?? "",
             ArrayCell.Write(JsonSerializer.Deserialize(row.Arrays, JournalJson.Default.ArrayDesignArray)),
+            ExpansionCell.Write(
+                row.Expansions is null ? null : JsonSerializer.Deserialize(row.Expansions, JournalJson.Default.ExpansionArray)
+            ),
         ];
 
     private static string Text<T>(T? value)

@@ -45,7 +45,7 @@ internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyLi
         "longitude",
     ];
     public static readonly IReadOnlyList<string> Appliance = ["asset", "serial", "model", "site", "location"];
-    public static readonly IReadOnlyList<string> ApplianceMore = ["address", "sends-as", "arrays"];
+    public static readonly IReadOnlyList<string> ApplianceMore = ["address", "sends-as", "arrays", "expansions"];
     public static readonly IReadOnlyList<string> Drive = ["serial", "model", "size"];
     public static readonly IReadOnlyList<string> DriveMore = ["asset", "bay", "depot", "hours", "used-in"];
     public static readonly IReadOnlyList<string> Qualified = ["appliance-model", "drive-model"];
@@ -86,7 +86,7 @@ internal static class ImportRows
     public static ApplianceRow Appliance(CsvTable row, ImportKnown known)
     {
         var asset = row.Needed("asset").ToUpperInvariant();
-        var arrays = ArrayCell.Read(row["arrays"]);
+        var (arrays, expansions) = (ArrayCell.Read(row["arrays"]), ExpansionCell.Read(row["expansions"]));
         var appliance = new Appliance(
             asset,
             row.Needed("serial"),
@@ -95,6 +95,7 @@ internal static class ImportRows
             row.Needed("location"),
             row["address"],
             arrays,
+            expansions,
             SendsAs: row["sends-as"]
         );
         if (!known.Models.TryGetValue(appliance.Model, out var model))
@@ -103,7 +104,9 @@ internal static class ImportRows
             );
         if (!known.Sites.Contains(appliance.Site))
             throw new CsvProblem($"site is '{appliance.Site}', which is no site here; import its site first.");
-        if (new ReferenceData([model], [], [appliance]).Problems(new HashSet<string>(), known.Sites).FirstOrDefault() is { } problem)
+        // A model of an expansion that is not known is told by the same rule as the machine's own.
+        var models = (expansions ?? []).Select(e => known.Models.GetValueOrDefault(e.Model)).OfType<ApplianceModel>().Prepend(model);
+        if (new ReferenceData([.. models.DistinctBy(m => m.Id)], [], [appliance]).Problems(new HashSet<string>(), known.Sites).FirstOrDefault() is { } problem)
             throw new CsvProblem(problem);
         return new()
         {
@@ -114,6 +117,7 @@ internal static class ImportRows
             Location = appliance.Location,
             Address = appliance.Address,
             Arrays = JsonSerializer.Serialize([.. arrays ?? []], JournalJson.Default.ArrayDesignArray),
+            Expansions = expansions is null ? null : JsonSerializer.Serialize([.. expansions], JournalJson.Default.ExpansionArray),
             SendsAs = appliance.SendsAs,
             Version = known.Versions.GetValueOrDefault(asset) + 1,
         };

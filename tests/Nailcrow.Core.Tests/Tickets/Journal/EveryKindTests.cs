@@ -99,6 +99,20 @@ public class EveryKindTests
         read.BodyAsWritten().GetProperty("addedLater").GetProperty("deep").GetInt32().ShouldBe(1);
     }
 
+    [Theory, MemberData(nameof(Kinds))]
+    public void Every_kind_is_told_as_one_sentence_whatever_is_in_it(string kind)
+    {
+        for (var seed = 0; seed < 40; seed++)
+            foreach (var withOptional in new[] { true, false })
+            {
+                var told = new MadeUp(seed, withOptional).Body(Named(kind)).Told();
+                told.Length.ShouldBeGreaterThan(1);
+                told.ShouldNotContain("Nailcrow.");
+                told.ShouldNotContain("System.");
+                told.ShouldNotContain(" { "); // a record's own text is no sentence
+            }
+    }
+
     [Fact]
     public void Numbers_beyond_what_json_keeps_exactly_are_believed_as_they_will_be_read()
     {
