@@ -4,6 +4,7 @@ using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures;
 using Nailcrow.Procedures.Language;
 using Nailcrow.Service.Host;
+using Nailcrow.Store;
 using Nailcrow.Store.Procedures;
 
 namespace Nailcrow.Service.Procedures;
@@ -74,6 +75,9 @@ internal sealed class ProcedureLibrary(
         _one.Release();
     }
 
+    // No library's stamp, so that the next look reads it anew.
+    private static readonly (int, int) NotWhole = (-1, -1);
+
     private Shelved? Ready => _shelved is { } shelved && time.GetUtcNow() - shelved.At < LookAgain ? shelved : null;
 
     private async Task<Shelved> ShelvedAsync(CancellationToken ct)
@@ -98,9 +102,17 @@ internal sealed class ProcedureLibrary(
     {
         var all = await versions.ListAsync(ct);
         IReadOnlyList<ProcedureView> unproved = [];
+        var isWhole = true;
         if (Unseen(all) is { Count: > 0 } unseen)
         {
-            unproved = await ShelveAsync(unseen, ct);
+            try
+            {
+                unproved = await ShelveAsync(unseen, ct);
+            }
+            catch (Exception e) when (StorageFaults.Of(e) is not null)
+            {
+                isWhole = false; // reading goes on with what was published before; the rest is put there at the next look
+            }
             all = await versions.ListAsync(ct);
         }
         // The language may have changed under an old version: then it is listed with what is wrong, and used for nothing.
@@ -119,7 +131,7 @@ internal sealed class ProcedureLibrary(
             [.. readable.Select(r => r.Version)],
             [.. usable],
             [.. refused],
-            (all.Count, all.Count(v => v.WithdrawnAt is not null)),
+            isWhole ? (all.Count, all.Count(v => v.WithdrawnAt is not null)) : NotWhole,
             time.GetUtcNow()
         );
     }

@@ -106,7 +106,12 @@ internal static class ImportRows
             throw new CsvProblem($"site is '{appliance.Site}', which is no site here; import its site first.");
         // A model of an expansion that is not known is told by the same rule as the machine's own.
         var models = (expansions ?? []).Select(e => known.Models.GetValueOrDefault(e.Model)).OfType<ApplianceModel>().Prepend(model);
-        if (new ReferenceData([.. models.DistinctBy(m => m.Id)], [], [appliance]).Problems(new HashSet<string>(), known.Sites).FirstOrDefault() is { } problem)
+        if (
+            new ReferenceData([.. models.DistinctBy(m => m.Id)], [], [appliance])
+                .Problems(new HashSet<string>(), known.Sites)
+                .FirstOrDefault() is
+            { } problem
+        )
             throw new CsvProblem(problem);
         return new()
         {
