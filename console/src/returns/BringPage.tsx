@@ -10,8 +10,8 @@ import { size } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
 import './parts.css'
 
-/** Whether whoever looks may set a part aside now; Core says so. */
-const may = (ticket: TicketView) => ticket.moves.some(m => m.move === 'reserve-part' && !m.whyNot)
+/** Why whoever looks may set no part aside now; null where they may. Core says so. */
+const whyNot = (ticket: TicketView) => ticket.moves.find(m => m.move === 'reserve-part')?.whyNot ?? null
 
 type Part = BringView['parts'][number]
 
@@ -40,7 +40,7 @@ export function BringPage() {
         <h2 id="parts">In stock</h2>
         {parts.length === 0 && <p style={{ margin: 0 }}>Nothing is in stock. A depot's list is brought in under Lists.</p>}
         {fitting.map(part => (
-          <PartLine key={part.part.serial} part={part} writer={writer} free={may(ticket.data)} />
+          <PartLine key={part.part.serial} part={part} writer={writer} free={whyNot(ticket.data) === null} />
         ))}
         {parts.length > fitting.length && (
           <details style={{ marginTop: 8 }}>
@@ -52,6 +52,7 @@ export function BringPage() {
               ))}
           </details>
         )}
+        {whyNot(ticket.data) && <p className="chalk">None is set aside now: {whyNot(ticket.data)}</p>}
         <Refused problem={writer.problem} />
         <p style={{ margin: '8px 0 0' }}>
           A part from elsewhere is reserved under <Link to={`/tickets/${number}/return`}>Parts and returns</Link>.

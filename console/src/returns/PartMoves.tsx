@@ -11,7 +11,10 @@ export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writ
   return (
     <>
       {may.map(move => (
-        <section key={`${move.move}${move.about}${move.say}`} className="panel now stack">
+        <section
+          key={`${move.move}${move.about}${move.say}`}
+          className={move.move === ticket.next.move ? 'panel now stack' : 'panel stack'}
+        >
           <h2>{titleOf(move)}</h2>
           <MoveForm ticket={ticket} move={move} writer={writer} />
         </section>

@@ -24,6 +24,7 @@ function shown(known: Partial<TicketView>) {
     custody: [{ serial: 'P8BADD0517', to: { kind: 'engineer', name: 'ilka' }, at, by: 'ilka' }],
     returns: [],
     moves: [],
+    next: { who: 'ilka', say: 'Open a return.', move: 'open-return' },
     ...known,
   }
   const client = new QueryClient({ defaultOptions: { queries: { staleTime: Number.POSITIVE_INFINITY } } })

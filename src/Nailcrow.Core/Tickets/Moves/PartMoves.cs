@@ -56,7 +56,9 @@ internal static class PartMoves
 
     private static IEnumerable<OfferedMove> Wiping(Offering asked) =>
         asked
-            .Ticket.Custody.Now.Where(held => Target.HoldsCustomersData(asked.Ticket, held.Serial))
+            .Ticket.Custody.Now.Where(held =>
+                held.Holder.Kind is HolderKind.Engineer or HolderKind.Depot && Target.HoldsCustomersData(asked.Ticket, held.Serial)
+            )
             .Select(held =>
                 asked.Entry(
                     Move.RecordWipe,
