@@ -32,7 +32,7 @@ public sealed class TwoPeopleTests(ConsoleInUse use)
         var page = await use.PageAsync("sefa");
 
         await page.GotoAsync($"/tickets/T-{ticket}/run");
-        await page.GetByText($"T-{ticket} is with ilka.").First.WaitForAsync();
+        await page.GetByText($"T-{ticket} is with ilka").First.WaitForAsync();
 
         (await page.GetByRole(AriaRole.Button, new() { Name = "Done", Exact = true }).CountAsync()).ShouldBe(0);
     }

@@ -1,6 +1,7 @@
 import { Button, Checkbox, FileInput, NativeSelect } from '@mantine/core'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
+import { NotPermitted, useMay } from '../people'
 import { sendFile } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { components } from '../shared/schema'
@@ -16,52 +17,11 @@ const kinds = [
 
 /** Lists in and out as CSV. A file is checked first, row by row; only then may it be brought in. */
 export function ListsPage() {
-  const [kind, setKind] = useState('sites')
-  const [file, setFile] = useState<File | null>(null)
-  const [all, setAll] = useState(false)
-  const send = useMutation({ mutationFn: (dryRun: boolean) => upload(kind, file, dryRun, all) })
-  const checked = send.data?.dryRun === true && send.data.kind === kind
+  const mayBring = useMay('bring-lists-in')
   return (
     <main className="page">
       <h1>Lists in and out</h1>
-      <section className="panel stack" aria-label="Bring a list in">
-        <NativeSelect
-          label="What is in it"
-          data={kinds}
-          value={kind}
-          onChange={e => {
-            setKind(e.currentTarget.value)
-            send.reset()
-          }}
-        />
-        <FileInput
-          label="CSV file, its first line naming the columns"
-          accept=".csv,text/csv"
-          clearable={false}
-          value={file}
-          onChange={chosen => {
-            setFile(chosen)
-            send.reset()
-          }}
-        />
-        <Checkbox
-          label="All or nothing: one bad row, and none is brought in"
-          checked={all}
-          onChange={e => setAll(e.currentTarget.checked)}
-        />
-        <div className="row">
-          <Button disabled={!file} variant={checked ? 'default' : 'filled'} loading={send.isPending} onClick={() => send.mutate(true)}>
-            Check it
-          </Button>
-          {checked && (send.data?.good ?? 0) > 0 && !(all && (send.data?.bad ?? 0) > 0) && (
-            <Button loading={send.isPending} onClick={() => send.mutate(false)}>
-              Bring {send.data?.good} rows in
-            </Button>
-          )}
-        </div>
-        <Refused problem={send.error} />
-        {send.data && <Told result={send.data} />}
-      </section>
+      {mayBring ? <BringIn /> : <NotPermitted permission="bring-lists-in" />}
       <section className="panel" aria-labelledby="out">
         <h2 id="out">Out</h2>
         <div className="row">
@@ -73,6 +33,51 @@ export function ListsPage() {
         </div>
       </section>
     </main>
+  )
+}
+
+/** A file, what is in it, and first of all what is wrong with it. */
+function BringIn() {
+  const [kind, setKind] = useState('sites')
+  const [file, setFile] = useState<File | null>(null)
+  const [all, setAll] = useState(false)
+  const send = useMutation({ mutationFn: (dryRun: boolean) => upload(kind, file, dryRun, all) })
+  const checked = send.data?.dryRun === true && send.data.kind === kind
+  return (
+    <section className="panel stack" aria-label="Bring a list in">
+      <NativeSelect
+        label="What is in it"
+        data={kinds}
+        value={kind}
+        onChange={e => {
+          setKind(e.currentTarget.value)
+          send.reset()
+        }}
+      />
+      <FileInput
+        label="CSV file, its first line naming the columns"
+        accept=".csv,text/csv"
+        clearable={false}
+        value={file}
+        onChange={chosen => {
+          setFile(chosen)
+          send.reset()
+        }}
+      />
+      <Checkbox label="All or nothing: one bad row, and none is brought in" checked={all} onChange={e => setAll(e.currentTarget.checked)} />
+      <div className="row">
+        <Button disabled={!file} variant={checked ? 'default' : 'filled'} loading={send.isPending} onClick={() => send.mutate(true)}>
+          Check it
+        </Button>
+        {checked && (send.data?.good ?? 0) > 0 && !(all && (send.data?.bad ?? 0) > 0) && (
+          <Button loading={send.isPending} onClick={() => send.mutate(false)}>
+            Bring {send.data?.good} rows in
+          </Button>
+        )}
+      </div>
+      <Refused problem={send.error} />
+      {send.data && <Told result={send.data} />}
+    </section>
   )
 }
 

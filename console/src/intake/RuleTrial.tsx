@@ -1,6 +1,7 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
+import { useMay } from '../people'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { components } from '../shared/schema'
@@ -9,6 +10,7 @@ type Tried = components['schemas']['Tried']
 
 /** A pasted line, a pattern, and what the pattern makes of it, before it becomes a rule. */
 export function RuleTrial({ line }: { line: string | null }) {
+  const mayMake = useMay('make-rules')
   const client = useQueryClient()
   const [text, setText] = useState('')
   const [rule, setRule] = useState({ id: '', pattern: '', kind: 'log-lines' })
@@ -63,9 +65,11 @@ export function RuleTrial({ line }: { line: string | null }) {
           <Button variant="default" disabled={!text} loading={attempt.isPending} onClick={() => attempt.mutate()}>
             Try it
           </Button>
-          <Button variant="default" disabled={!rule.id || !rule.pattern} loading={keep.isPending} onClick={() => keep.mutate()}>
-            Keep the rule
-          </Button>
+          {mayMake && (
+            <Button variant="default" disabled={!rule.id || !rule.pattern} loading={keep.isPending} onClick={() => keep.mutate()}>
+              Keep the rule
+            </Button>
+          )}
         </div>
         <Refused problem={attempt.error ?? keep.error} />
         {attempt.data && <p style={{ margin: 0 }}>{triedTold(attempt.data)}</p>}

@@ -1,3 +1,4 @@
+export { NotPermitted, useMay } from './NotPermitted'
 export { useMe, usePeople } from './peopleQueries'
 export { SignInOver } from './SignInOver'
 export { SignInPage } from './SignInPage'

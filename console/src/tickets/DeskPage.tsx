@@ -78,17 +78,24 @@ function Give({ ticket, candidates }: { ticket: number; candidates: Line['candid
   if (candidates.length === 0) return <span className="chalk">nobody</span>
   return (
     <>
-      {candidates.map(c => (
-        <Button
-          key={c.engineer}
-          variant="default"
-          size="xs"
-          loading={writer.busy}
-          onClick={() => writer.write({ kind: 'engineer-assigned', engineer: c.engineer })}
-        >
-          {c.engineer}: {c.load} open{c.km !== null ? `, ${c.km} km from ${c.near}` : ''}
-        </Button>
-      ))}
+      {candidates.map(c => {
+        const told = `${c.engineer}: ${c.load} open${c.km !== null ? `, ${c.km} km from ${c.near}` : ''}`
+        return c.whyNot ? (
+          <span key={c.engineer} className="chalk" title={c.whyNot}>
+            {told}
+          </span>
+        ) : (
+          <Button
+            key={c.engineer}
+            variant="default"
+            size="xs"
+            loading={writer.busy}
+            onClick={() => writer.write({ kind: 'engineer-assigned', engineer: c.engineer })}
+          >
+            {told}
+          </Button>
+        )
+      })}
       <Refused problem={writer.problem} />
     </>
   )

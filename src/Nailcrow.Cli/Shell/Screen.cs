@@ -85,15 +85,11 @@ internal sealed class Screen
             ?? throw new UsageProblem("The input ended before the command was through. What was answered is kept.");
     }
 
-    /// <summary>A table with a head and no lines.</summary>
+    /// <summary>A table with a head; see <see cref="Rows"/> for where it does not fit.</summary>
     public void Table(IReadOnlyList<string> head, IEnumerable<string[]> rows)
     {
-        var table = new Table().NoBorder();
-        foreach (var name in head)
-            table.AddColumn(new TableColumn($"[dim]{Safe(name)}[/]").PadLeft(0).PadRight(2));
-        foreach (var row in rows)
-            table.AddRow(row);
-        Draw(table);
+        foreach (var part in new Rows(head, [.. rows]).Within(_console.Value.Profile.Width))
+            Draw(part);
     }
 
     /// <summary>What became of an entry, and what is next.</summary>

@@ -6,7 +6,8 @@ namespace Nailcrow.Client.Planning;
 /// <summary>An engineer who could take a ticket.</summary>
 /// <param name="Load">Open tickets they have.</param>
 /// <param name="Km">From the nearest site they are going to anyway, as the crow flies; null where that is not known.</param>
-public sealed record Candidate(string Engineer, int Load, double? Km, string? Near);
+/// <param name="WhyNot">Why whoever asked may not give it to them; null where they may.</param>
+public sealed record Candidate(string Engineer, int Load, double? Km, string? Near, string? WhyNot = null);
 
 /// <summary>One open ticket as a dispatcher weighs it.</summary>
 /// <param name="Candidates">Who could take it, the best first; only for one that nobody has.</param>

@@ -4,6 +4,7 @@ using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.People;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
@@ -16,7 +17,7 @@ internal static class AdminEndpoints
 {
     public static void MapAdmin(this WebApplication app)
     {
-        var admin = app.MapGroup("/api/admin").WithTags("Admin").RequireAuthorization(policy => policy.RequireRole("admin"));
+        var admin = app.MapGroup("/api/admin").WithTags("Admin").Takes(Permission.KeepHouse);
         admin.MapPost("/reference", Load).WithName("LoadReference");
         admin.MapPost("/rebuild-projections", Rebuild).WithName("RebuildProjections");
         admin.MapPost("/seal", MakeSeal).WithName("Seal");

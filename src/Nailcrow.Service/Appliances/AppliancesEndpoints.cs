@@ -7,6 +7,7 @@ using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
@@ -26,10 +27,7 @@ internal static class AppliancesEndpoints
         var appliances = app.MapGroup("/api/appliances").WithTags("Appliances");
         appliances.MapGet("/", List).WithName("ListAppliances");
         appliances.MapGet("/{asset}", Show).WithName("ShowAppliance");
-        appliances
-            .MapPut("/{asset}", Replace)
-            .WithName("ReplaceAppliance")
-            .RequireAuthorization(policy => policy.RequireRole("dispatcher", "lead", "admin"));
+        appliances.MapPut("/{asset}", Replace).WithName("ReplaceAppliance").Takes(Permission.ChangeMachines);
         appliances.MapGet("/{asset}/bays", Bays).WithName("ShowBays");
     }
 

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core;
+using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
@@ -18,9 +19,7 @@ internal static class ImportEndpoints
 
     public static void MapImport(this WebApplication app)
     {
-        var care = app.MapGroup("/api")
-            .WithTags("Appliances")
-            .RequireAuthorization(policy => policy.RequireRole("dispatcher", "lead", "admin"));
+        var care = app.MapGroup("/api").WithTags("Appliances").Takes(Permission.BringListsIn);
         care.MapPost("/import/{kind}", Import).WithName("Import").Accepts<string>("text/csv");
         care.MapGet("/export/{kind}", Export).WithName("Export").Produces<string>(200, "text/csv");
     }

@@ -6,6 +6,7 @@ using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
+using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
@@ -34,7 +35,7 @@ internal static class IntakeListEndpoints
         intake.MapPost("/try", Try).WithName("TryLine");
         intake.MapPost("/{id:guid}/settle", Settle).WithName("SettleIntake");
         intake.MapGet("/rules", Rules).WithName("ListRules");
-        var care = intake.MapGroup("/").RequireAuthorization(policy => policy.RequireRole("dispatcher", "lead", "admin"));
+        var care = intake.MapGroup("/").Takes(Permission.MakeRules);
         care.MapPut("/rules/{id}", Put).WithName("PutRule");
         care.MapPut("/senders/{name}", PutSender).WithName("PutSender");
     }

@@ -23,7 +23,7 @@ internal static class PeopleEndpoints
         people.MapPost("/sign-out", SignOut).WithName("SignOut");
         people.MapGet("/me", Me).WithName("Me");
         people.MapGet("/people", List).WithName("ListPeople");
-        people.MapPost("/people", Add).WithName("AddPerson").RequireAuthorization(policy => policy.RequireRole("admin"));
+        people.MapPost("/people", Add).WithName("AddPerson").Takes(Permission.AddPeople);
     }
 
     /// <summary>The bearer handler writes the token itself.</summary>
@@ -55,7 +55,9 @@ internal static class PeopleEndpoints
     internal static Ok<PersonView> Me(ClaimsPrincipal person)
     {
         var actor = person.ToActor();
-        return TypedResults.Ok(new PersonView(actor.Name, person.FindFirstValue(PersonClaims.FullName) ?? actor.Name, [.. actor.Roles]));
+        return TypedResults.Ok(
+            new PersonView(actor.Name, person.FindFirstValue(PersonClaims.FullName) ?? actor.Name, [.. actor.Roles], Permissions.Of(actor))
+        );
     }
 
     internal static async Task<Ok<PeopleList>> List(NailcrowDb db, CancellationToken ct)

@@ -5,6 +5,7 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.People;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Swaps.Learning;
@@ -33,12 +34,9 @@ internal static class ProceduresEndpoints
     {
         var procedures = app.MapGroup("/api/procedures").WithTags("Procedures");
         procedures.MapGet("/", List).WithName("ListProcedures");
-        procedures.MapPost("/", Publish).WithName("PublishProcedure").RequireAuthorization(policy => policy.RequireRole("lead", "admin"));
+        procedures.MapPost("/", Publish).WithName("PublishProcedure").Takes(Permission.PublishProcedures);
         procedures.MapGet("/{id}", Show).WithName("ShowProcedure");
-        procedures
-            .MapPost("/{id}/versions/{version}/withdraw", Withdraw)
-            .WithName("WithdrawProcedure")
-            .RequireAuthorization(policy => policy.RequireRole("lead", "admin"));
+        procedures.MapPost("/{id}/versions/{version}/withdraw", Withdraw).WithName("WithdrawProcedure").Takes(Permission.PublishProcedures);
         app.MapGet("/api/models", Models).WithTags("Appliances").WithName("ListModels");
         procedures.MapGet("/{id}/preview", Preview).WithName("PreviewProcedure");
         procedures.MapGet("/{id}/compare", Compare).WithName("CompareProcedure");

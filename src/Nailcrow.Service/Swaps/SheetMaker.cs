@@ -1,4 +1,4 @@
-using Nailcrow.Core;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
@@ -15,7 +15,7 @@ namespace Nailcrow.Service.Swaps;
 internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
 {
     public async Task<Parsed<SheetCompiled>> MakeAsync(Ticket ticket, string? procedure, CancellationToken ct) =>
-        await ChosenAsync(ticket, procedure, ct) switch
+        await ChosenAsync(ticket, await book.FindAsync((ticket.Report ?? FaultReported.Lost).Asset, ct), procedure, ct) switch
         {
             Parsed<Meant>.Ok(var meant) => SheetCompiler
                 .Compile(meant.Procedure, meant.Facts, Guid.CreateVersion7())
@@ -27,16 +27,16 @@ internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
         };
 
     /// <summary>Why none can be made yet; null where one can, or where nobody starts one: while a run is under way, or after the end.</summary>
-    public async Task<string?> WhyNotAsync(Ticket ticket, CancellationToken ct) =>
+    public async Task<string?> WhyNotAsync(Ticket ticket, KnownAppliance? known, CancellationToken ct) =>
         ticket is { IsEnded: true } or { Run: { IsFinished: false, Visits.Count: > 0 } } ? null
-        : await ChosenAsync(ticket, null, ct) is Parsed<Meant>.Refused(var reason) ? reason
+        : await ChosenAsync(ticket, known, null, ct) is Parsed<Meant>.Refused(var reason) ? reason
         : null;
 
     private sealed record Meant(Procedure Procedure, SheetFacts Facts);
 
-    private async Task<Parsed<Meant>> ChosenAsync(Ticket ticket, string? procedure, CancellationToken ct)
+    private async Task<Parsed<Meant>> ChosenAsync(Ticket ticket, KnownAppliance? known, string? procedure, CancellationToken ct)
     {
-        if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
+        if (known is null || ticket.Report is null)
             return No($"{ticket.Report?.Asset} is not among the known appliances any more; without its model there is no sheet.");
         var facts = SheetFactsOf.Ticket(ticket, known.Model, known.Appliance.Serial, known.Appliance.Address is not null);
         var usable = await library.UsableAsync(ct);

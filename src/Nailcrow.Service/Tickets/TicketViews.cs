@@ -34,7 +34,7 @@ internal sealed class TicketViews(
                 known?.Appliance.Address is not null,
                 await library.WithdrawnBecauseAsync(ticket.Sheet, ct),
                 RunView.BayLookedFor(ticket) is null ? null : await sightings.OfAsync(asset, ct),
-                await sheets.WhyNotAsync(ticket, ct)
+                await sheets.WhyNotAsync(ticket, known, ct)
             ),
             actor,
             time.GetUtcNow()

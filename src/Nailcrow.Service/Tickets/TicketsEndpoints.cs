@@ -60,8 +60,9 @@ internal static class TicketsEndpoints
             }
         var found = await lines.FindAsync(new(ended, wanted, engineer, asset?.ToUpperInvariant(), find, before, limit + 1), ct);
         var page = found.Take(limit).ToList();
+        var actor = person.ToActor();
         return TypedResults.Ok(
-            new TicketPage(page, found.Count > limit ? page[^1].Number : null, [.. page.Select(l => Turns.Of(l, person.ToActor()))])
+            new TicketPage(page, found.Count > limit ? page[^1].Number : null, [.. page.Select(l => Turns.Of(l, actor))])
         );
     }
 

@@ -32,7 +32,7 @@ internal sealed class DriveMapping : IEntityTypeConfiguration<DriveRow>
 }
 
 /// <summary>What a maker sells under one name, as JSON.</summary>
-internal sealed class DriveModelRow
+internal sealed class DriveModelRow : IKeptAsJson
 {
     public required string Id { get; init; }
     public required string Body { get; set; }

@@ -20,19 +20,20 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         var sites = await db.Sites.Select(s => s.Name).ToHashSetAsync(ct);
         if (data.Problems(models, sites).ToList() is { Count: > 0 } problems)
             return problems;
+        var change = new Change(db, by, ct);
         foreach (var model in data.Models)
-            await PutModelAsync(db, model, by, ct);
+            await PutAsync(change, model);
         foreach (var site in data.Sites)
-            await PutSiteAsync(db, site, by, ct);
+            await PutAsync(change, site);
         foreach (var appliance in data.Appliances)
             await PutAsync(db, appliance, null, by, ct);
         foreach (var drive in data.DriveModels ?? [])
-            await PutDriveModelAsync(db, drive, by, ct);
+            await PutAsync(change, drive);
         foreach (var listed in (data.Qualified ?? []).Distinct())
             if (await db.QualifiedModels.FindAsync([listed.ApplianceModel, listed.DriveModel], ct) is null)
                 db.QualifiedModels.Add(new() { ApplianceModel = listed.ApplianceModel, DriveModel = listed.DriveModel });
         foreach (var rule in data.Rules ?? [])
-            await PutRuleAsync(db, rule, by, ct);
+            await PutAsync(change, rule);
         await db.SaveChangesAsync(ct);
         return [];
     }
@@ -55,49 +56,43 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         }
     }
 
-    private async Task PutModelAsync(NailcrowDb db, ApplianceModel model, string by, CancellationToken ct)
+    /// <summary>Adds or replaces one row that is kept as JSON, with its line in the log.</summary>
+    private async Task PutAsync<TRow>(Change change, DbSet<TRow> rows, string kind, string key, string body, Func<TRow> made)
+        where TRow : class, IKeptAsJson
     {
-        var row = await db.Models.FindAsync([model.Id], ct);
+        var row = await rows.FindAsync([key], change.Ct);
+        Log(change.Db, change.By, kind, key, row?.Body, body);
+        if (row is null)
+            rows.Add(made());
+        else
+            row.Body = body;
+    }
+
+    private Task PutAsync(Change change, ApplianceModel model)
+    {
         var body = StoredJson.Text(model, JournalJson.Default.ApplianceModel);
-        Log(db, by, "model", model.Id, row?.Body, body);
-        if (row is null)
-            db.Models.Add(new() { Id = model.Id, Body = body });
-        else
-            row.Body = body;
+        return PutAsync(change, change.Db.Models, "model", model.Id, body, () => new() { Id = model.Id, Body = body });
     }
 
-    private async Task PutDriveModelAsync(NailcrowDb db, DriveModel drive, string by, CancellationToken ct)
+    private Task PutAsync(Change change, Site site)
     {
-        var row = await db.DriveModels.FindAsync([drive.Id], ct);
-        var body = StoredJson.Text(drive, JournalJson.Default.DriveModel);
-        Log(db, by, "drive-model", drive.Id, row?.Body, body);
-        if (row is null)
-            db.DriveModels.Add(new() { Id = drive.Id, Body = body });
-        else
-            row.Body = body;
-    }
-
-    private async Task PutRuleAsync(NailcrowDb db, IntakeRule rule, string by, CancellationToken ct)
-    {
-        var row = await db.IntakeRules.FindAsync([rule.Id], ct);
-        var body = StoredJson.Text(rule, JournalJson.Default.IntakeRule);
-        Log(db, by, "rule", rule.Id, row?.Body, body);
-        if (row is null)
-            db.IntakeRules.Add(new() { Id = rule.Id, Body = body });
-        else
-            row.Body = body;
-    }
-
-    private async Task PutSiteAsync(NailcrowDb db, Site site, string by, CancellationToken ct)
-    {
-        var row = await db.Sites.FindAsync([site.Name], ct);
         var body = StoredJson.Text(site, JournalJson.Default.Site);
-        Log(db, by, "site", site.Name, row?.Body, body);
-        if (row is null)
-            db.Sites.Add(new() { Name = site.Name, Body = body });
-        else
-            row.Body = body;
+        return PutAsync(change, change.Db.Sites, "site", site.Name, body, () => new() { Name = site.Name, Body = body });
     }
+
+    private Task PutAsync(Change change, DriveModel drive)
+    {
+        var body = StoredJson.Text(drive, JournalJson.Default.DriveModel);
+        return PutAsync(change, change.Db.DriveModels, "drive-model", drive.Id, body, () => new() { Id = drive.Id, Body = body });
+    }
+
+    private Task PutAsync(Change change, IntakeRule rule)
+    {
+        var body = StoredJson.Text(rule, JournalJson.Default.IntakeRule);
+        return PutAsync(change, change.Db.IntakeRules, "rule", rule.Id, body, () => new() { Id = rule.Id, Body = body });
+    }
+
+    private sealed record Change(NailcrowDb Db, string By, CancellationToken Ct);
 
     private async Task<bool> PutAsync(NailcrowDb db, Appliance given, long? seen, string by, CancellationToken ct)
     {

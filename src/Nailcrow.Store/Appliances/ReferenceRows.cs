@@ -19,14 +19,14 @@ internal sealed class ApplianceRow
     public required long Version { get; set; }
 }
 
-internal sealed class SiteRow
+internal sealed class SiteRow : IKeptAsJson
 {
     public required string Name { get; init; }
     public required string Body { get; set; }
 }
 
 /// <summary>A model as its JSON: many properties, always read whole.</summary>
-internal sealed class ModelRow
+internal sealed class ModelRow : IKeptAsJson
 {
     public required string Id { get; init; }
     public required string Body { get; set; }

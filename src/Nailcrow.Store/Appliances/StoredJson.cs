@@ -3,6 +3,12 @@ using System.Text.Json.Serialization.Metadata;
 
 namespace Nailcrow.Store.Appliances;
 
+/// <summary>A row whose content is JSON, always read whole.</summary>
+internal interface IKeptAsJson
+{
+    string Body { get; set; }
+}
+
 /// <summary>Reference data that is kept as JSON in a column.</summary>
 internal static class StoredJson
 {

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Nailcrow.Store.Appliances;
 
 namespace Nailcrow.Store.Intake;
 
@@ -32,7 +33,7 @@ internal sealed class IntakeMapping : IEntityTypeConfiguration<IntakeRow>
     }
 }
 
-internal sealed class IntakeRuleRow
+internal sealed class IntakeRuleRow : IKeptAsJson
 {
     public required string Id { get; init; }
     public required string Body { get; set; }

@@ -41,8 +41,9 @@ internal sealed record Offering(Ticket Ticket, Actor Actor, DateTimeOffset Now, 
     public string? NotTheirs() =>
         Ticket.IsEnded ? $"{TicketNumber.Text(Ticket.Number)} is {Terms.Words.Of(Ticket.Stage)}."
         : Ticket.Engineer == Actor.Name || Actor.MayActAs([Role.Lead]) ? null
-        : Ticket.Engineer is { } other ? $"{TicketNumber.Text(Ticket.Number)} is with {other}."
-        : "Nobody is assigned yet.";
+        : Ticket.Engineer is { } other
+            ? $"{TicketNumber.Text(Ticket.Number)} is with {other}; a dispatcher or a lead gives it to somebody else."
+        : "Nobody is assigned yet; somebody takes it first.";
 
     public string? NotReached() => Known.Reachable ? null : "The service does not reach this machine; type what its screen shows.";
 

@@ -9,10 +9,13 @@ public sealed record EngineerAssigned(string Engineer) : DecisionBody
     public override string Told() => $"Assigned to {Engineer}";
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
+        WhyNot(ticket.Number, ticket.Engineer, Engineer, actor);
+
+    /// <summary>Why this person may not give a ticket that <paramref name="holder"/> has to an engineer; null where they may.</summary>
+    public static string? WhyNot(long number, string? holder, string engineer, Actor actor) =>
         actor.MayActAs([Role.Dispatcher, Role.Lead]) ? null
-        : Engineer != actor.Name ? $"Only a dispatcher or a lead gives a ticket to somebody else; take it yourself as {actor.Name}."
-        : ticket.Engineer is { } taken && taken != actor.Name
-            ? $"{TicketNumber.Text(ticket.Number)} is with {taken}; ask a dispatcher to move it."
+        : engineer != actor.Name ? $"Only a dispatcher or a lead gives a ticket to somebody else; take it yourself as {actor.Name}."
+        : holder is { } taken && taken != actor.Name ? $"{TicketNumber.Text(number)} is with {taken}; ask a dispatcher to move it."
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Engineer = Engineer };

@@ -18,14 +18,18 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
     private const int MostOnADesk = 2_000;
     private const int MostCandidates = 3;
 
-    public async Task<DeskView> DeskAsync(CancellationToken ct)
+    public async Task<DeskView> DeskAsync(Actor actor, CancellationToken ct)
     {
         var now = time.GetUtcNow();
         var open = await lines.OpenAsync(null, MostOnADesk, ct);
         var sites = await book.SitesAsync(ct);
         var engineers = await EngineersAsync(ct);
         var theirs = open.Where(l => l.Engineer is not null).ToLookup(l => l.Engineer ?? "");
-        var desk = open.Select(l => new DeskLine(l, Priority.Of(l, now), l.Engineer is null ? Candidates(l, engineers, theirs, sites) : []))
+        var desk = open.Select(l => new DeskLine(
+                l,
+                Priority.Of(l, now),
+                l.Engineer is null ? Candidates(l, engineers, theirs, sites, actor) : []
+            ))
             .OrderByDescending(l => l.Priority.Score)
             .ThenBy(l => l.Ticket.DueAt ?? DateTimeOffset.MaxValue)
             .ThenBy(l => l.Ticket.Number);
@@ -67,7 +71,8 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
         TicketLine line,
         IReadOnlyList<Person> engineers,
         ILookup<string, TicketLine> theirs,
-        IReadOnlyDictionary<string, Site> sites
+        IReadOnlyDictionary<string, Site> sites,
+        Actor actor
     )
     {
         var there = sites.GetValueOrDefault(line.Site);
@@ -83,7 +88,8 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
                             .Where(n => n.Km is not null)
                             .OrderBy(n => n.Km)
                             .FirstOrDefault();
-                    return new Candidate(e.Name, theirs[e.Name].Count(), near.Km is { } km ? Math.Round(km) : null, near.Site);
+                    var whyNot = EngineerAssigned.WhyNot(line.Number, line.Engineer, e.Name, actor);
+                    return new Candidate(e.Name, theirs[e.Name].Count(), near.Km is { } km ? Math.Round(km) : null, near.Site, whyNot);
                 })
                 .OrderBy(c => Cost(c))
                 .ThenBy(c => c.Engineer, StringComparer.Ordinal)

@@ -21,7 +21,8 @@ internal static class PlanningEndpoints
     }
 
     /// <summary>All open tickets, what comes first on top, with who could take those that nobody has.</summary>
-    internal static async Task<Ok<DeskView>> Desk(Desks desks, CancellationToken ct) => TypedResults.Ok(await desks.DeskAsync(ct));
+    internal static async Task<Ok<DeskView>> Desk(Desks desks, ClaimsPrincipal person, CancellationToken ct) =>
+        TypedResults.Ok(await desks.DeskAsync(person.ToActor(), ct));
 
     internal static async Task<Ok<DayView>> Day(
         string engineer,

@@ -87,12 +87,12 @@ public class MovesTests
     public void Work_at_the_machine_is_its_engineers_and_somebody_elses_ticket_says_whose_it_is()
     {
         var played = Played.Reported();
-        One(Played.Tamsel, played, Move.Arrive).WhyNot.ShouldBe("Nobody is assigned yet.");
+        One(Played.Tamsel, played, Move.Arrive).WhyNot.ShouldBe("Nobody is assigned yet; somebody takes it first.");
 
         played.Does(new EngineerAssigned("ilka"));
 
         One(Played.Ilka, played, Move.Arrive).May.ShouldBeTrue();
-        One(Played.Tamsel, played, Move.Arrive).WhyNot.ShouldBe("T-1001 is with ilka.");
+        One(Played.Tamsel, played, Move.Arrive).WhyNot.ShouldBe("T-1001 is with ilka; a dispatcher or a lead gives it to somebody else.");
         One(Played.Lioth, played, Move.Arrive).May.ShouldBeTrue();
     }
 

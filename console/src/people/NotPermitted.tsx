@@ -1,0 +1,15 @@
+import type { Permission } from '../shared/types'
+import { said } from '../shared/words'
+import { useMe } from './peopleQueries'
+
+/** Whether whoever is in may do something beside tickets; the service says so. */
+export const useMay = (permission: Permission): boolean => useMe().data?.may?.includes(permission) ?? false
+
+/** Stands where the buttons would. */
+export function NotPermitted({ permission }: { permission: Permission }) {
+  return (
+    <p className="chalk" style={{ margin: 0 }}>
+      To {said(permission)} takes another role than yours; a dispatcher, a lead or an administrator helps.
+    </p>
+  )
+}

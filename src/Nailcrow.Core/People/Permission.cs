@@ -1,0 +1,31 @@
+using System.Text.Json.Serialization;
+using Nailcrow.Core.Terms;
+
+namespace Nailcrow.Core.People;
+
+/// <summary>What is done beside tickets, and takes a role. What is done on a ticket is told with its moves.</summary>
+[JsonConverter(typeof(KebabEnum<Permission>))]
+public enum Permission
+{
+    BringListsIn,
+    ChangeMachines,
+    MakeRules,
+    PublishProcedures,
+    AddPeople,
+    KeepHouse,
+}
+
+/// <summary>Which roles each takes; one of them is enough. The service asks here, and tells everybody what they may.</summary>
+public static class Permissions
+{
+    public static IReadOnlyCollection<Role> Of(Permission permission) =>
+        permission switch
+        {
+            Permission.BringListsIn or Permission.ChangeMachines or Permission.MakeRules => [Role.Dispatcher, Role.Lead, Role.Admin],
+            Permission.PublishProcedures => [Role.Lead, Role.Admin],
+            _ => [Role.Admin],
+        };
+
+    public static IReadOnlyList<Permission> Of(Actor actor) =>
+        [.. Enum.GetValues<Permission>().Where(permission => actor.MayActAs(Of(permission)))];
+}
