@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using Microsoft.Data.Sqlite;
 using Nailcrow.Client.Intake;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Running;
 
 namespace Nailcrow.Bench;
@@ -71,7 +70,9 @@ internal sealed class BareJournal : IDisposable
             connection.Open();
         Execute(
             _connections[0],
-            "PRAGMA journal_mode = WAL; CREATE TABLE journal (position INTEGER PRIMARY KEY AUTOINCREMENT, ticket INTEGER, seq INTEGER, id TEXT UNIQUE, at INTEGER, recorded_at INTEGER, by TEXT, kind TEXT, text TEXT, hash TEXT, UNIQUE (ticket, seq))"
+            "PRAGMA journal_mode = WAL; CREATE TABLE journal (position INTEGER PRIMARY KEY AUTOINCREMENT, ticket "
+                + "INTEGER, seq INTEGER, id TEXT UNIQUE, at INTEGER, recorded_at INTEGER, by TEXT, kind TEXT, text "
+                + "TEXT, hash TEXT, UNIQUE (ticket, seq))"
         );
     }
 
@@ -88,7 +89,8 @@ internal sealed class BareJournal : IDisposable
     {
         using var command = _connections[writer].CreateCommand();
         command.CommandText =
-            "INSERT INTO journal (ticket, seq, id, at, recorded_at, by, kind, text, hash) VALUES ($ticket, $seq, $id, 1, 1, 'ilka', 'note-written', $text, $hash)";
+            "INSERT INTO journal (ticket, seq, id, at, recorded_at, by, kind, text, hash) VALUES ($ticket, $seq, "
+            + "$id, 1, 1, 'ilka', 'note-written', $text, $hash)";
         var (seq, id) = (command.Parameters.Add("$seq", SqliteType.Integer), command.Parameters.Add("$id", SqliteType.Text));
         command.Parameters.AddWithValue("$ticket", writer);
         command.Parameters.AddWithValue(

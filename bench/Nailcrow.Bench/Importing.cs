@@ -42,7 +42,8 @@ internal static class Importing
         bare.Open();
         using var look = bare.CreateCommand();
         look.CommandText =
-            "SELECT serial, model, bytes, asset, bay, depot, hours, used_in FROM drive WHERE serial_reversed >= $from AND serial_reversed < $to ORDER BY serial_reversed LIMIT 50";
+            "SELECT serial, model, bytes, asset, bay, depot, hours, used_in FROM drive WHERE serial_reversed >= "
+            + "$from AND serial_reversed < $to ORDER BY serial_reversed LIMIT 50";
         var (from, to) = (look.Parameters.Add("$from", SqliteType.Text), look.Parameters.Add("$to", SqliteType.Text));
         // What the interface costs before it asks anything: the same client, the same way, one row by its key.
         var (ours, floor, web) = (new List<double>(), new List<double>(), new List<double>());

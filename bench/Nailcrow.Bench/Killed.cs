@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using System.Diagnostics;
 using Nailcrow.Client.Intake;
 using Nailcrow.Running;
 

@@ -3,7 +3,6 @@ using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Client;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Running;

@@ -1,13 +1,8 @@
 using System.Globalization;
 using System.Text.Json;
 using Microsoft.Playwright;
-using Nailcrow.Client;
 using Nailcrow.Client.Intake;
-using Nailcrow.Client.Procedures;
-using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Swaps;
-using Nailcrow.Core.Tickets;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Running;
 
@@ -153,7 +148,8 @@ internal static class Phone
     private static string Long() =>
         "procedure: long-one\ntitle: A long one\ncomes-back: unchanged\nby-name: yes\napplies-to: always\nnot-so: stuck\nchapters:\n"
         + string.Concat(Enumerable.Range(0, 20).Select(Chapter))
-        + "      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        then: end\n      - id: stuck\n        call: Call.\n        with: [asset]\n        then: back\n";
+        + "      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        then: end\n    "
+        + "  - id: stuck\n        call: Call.\n        with: [asset]\n        then: back\n";
 
     private static string Chapter(int chapter) =>
         $"  - chapter: Part {chapter + 1}\n    steps:\n"

@@ -1,18 +1,15 @@
 using System.Diagnostics;
 using Nailcrow.Client.Intake;
-using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
-using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Procedures;
 using Nailcrow.Procedures.Language;
@@ -147,11 +144,14 @@ internal static class Procedures
             Enumerable
                 .Range(1, conditions)
                 .Select(i =>
-                    $"      - {{ id: ask{i}, look: Is it so?, answers: {{ \"yes\": go on, \"no\": go on }} }}\n      - {{ id: only{i}, do: Do it., when: answer.ask{i} is yes }}\n"
+                    $"      - {{ id: ask{i}, look: Is it so?, answers: {{ \"yes\": go on, \"no\": go on }} }}\n      - {{ "
+                    + $"id: only{i}, do: Do it., when: answer.ask{i} is yes }}\n"
                 )
         );
         var text =
-            $"procedure: made\ntitle: Made\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n{steps}      - {{ id: seen, gate: Seen., needs: seen-again, answers: {{ ask: help }}, then: end }}\n      - {{ id: help, call: Call., with: [asset], then: seen }}\n";
+            "procedure: made\ntitle: Made\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: "
+            + $"One\n    steps:\n{steps}      - {{ id: seen, gate: Seen., needs: seen-again, answers: {{ ask: help "
+            + $"}}, then: end }}\n      - {{ id: help, call: Call., with: [asset], then: seen }}\n";
         return ProcedureReader.Read("made.yaml", text, Shelf.Empty) is ({ } procedure, _)
             ? procedure
             : throw new InvalidDataException(text);

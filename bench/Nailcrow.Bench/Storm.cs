@@ -92,11 +92,15 @@ internal static class Storm
             one.ExecuteNonQuery();
         }
         Run(
-            "PRAGMA journal_mode = WAL; CREATE TABLE intake (id TEXT PRIMARY KEY, app TEXT, asset TEXT, outcome TEXT NOT NULL, pending TEXT, received_at INTEGER NOT NULL, rule TEXT, sender TEXT NOT NULL, text TEXT NOT NULL, ticket INTEGER, via TEXT NOT NULL); CREATE INDEX o ON intake (outcome, received_at)"
+            "PRAGMA journal_mode = WAL; CREATE TABLE intake (id TEXT PRIMARY KEY, app TEXT, asset TEXT, outcome "
+                + "TEXT NOT NULL, pending TEXT, received_at INTEGER NOT NULL, rule TEXT, sender TEXT NOT NULL, text "
+                + "TEXT NOT NULL, ticket INTEGER, via TEXT NOT NULL); CREATE INDEX o ON intake (outcome, received_at)"
         );
         using var insert = connection.CreateCommand();
         insert.CommandText =
-            "INSERT INTO intake VALUES ($id, 'storage', 'STM-001', 'Unmatched', NULL, $at, NULL, '127.0.0.1', '<131>1 2026-03-01T08:00:00Z storm-1 storage - - - humming at bay 3, nothing to see', NULL, 'syslog')";
+            "INSERT INTO intake VALUES ($id, 'storage', 'STM-001', 'Unmatched', NULL, $at, NULL, '127.0.0.1', "
+            + "'<131>1 2026-03-01T08:00:00Z storm-1 storage - - - humming at bay 3, nothing to see', NULL, "
+            + "'syslog')";
         var (id, at) = (insert.Parameters.Add("$id", SqliteType.Text), insert.Parameters.Add("$at", SqliteType.Integer));
         var clock = Stopwatch.StartNew();
         for (var batch = 0; batch < rows / inOne; batch++)
@@ -125,7 +129,8 @@ internal static class Storm
                     for (var i = sender; i < lines; i += senders)
                     {
                         var line = Encoding.UTF8.GetBytes(
-                            $"<131>1 {DateTime.UtcNow:yyyy-MM-ddTHH:mm:ssZ} storm-{sender} storage - - - {string.Format(System.Globalization.CultureInfo.InvariantCulture, text, i / senders % 4 + 1)}"
+                            $"<131>1 {DateTime.UtcNow:yyyy-MM-ddTHH:mm:ssZ} storm-{sender} storage - - - "
+                                + $"{string.Format(System.Globalization.CultureInfo.InvariantCulture, text, i / senders % 4 + 1)}"
                         );
                         await stream.WriteAsync(Encoding.ASCII.GetBytes($"{line.Length} "));
                         await stream.WriteAsync(line);

@@ -42,7 +42,9 @@ internal static class Told
         Console.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"{what, -34} {Median(mine), 10:0.##} {unit, -10} floor {Median(bare), 10:0.##} {unit, -10} ratio {Median(ratios), 6:0.00} ({ratios.Min():0.00} to {ratios.Max():0.00}, {rounds} rounds)   asked: {asked}"
+                $"{what, -34} {Median(mine), 10:0.##} {unit, -10} floor {Median(bare), 10:0.##} {unit, -10} ratio "
+                    + $"{Median(ratios), 6:0.00} ({ratios.Min():0.00} to {ratios.Max():0.00}, {rounds} rounds)   asked: "
+                    + $"{asked}"
             )
         );
     }

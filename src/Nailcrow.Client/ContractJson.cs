@@ -1,4 +1,3 @@
-using System.Text.Json;
 using System.Text.Json.Serialization;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Client.Intake;
@@ -11,7 +10,6 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures.Checked;
-using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Tickets.Journal;

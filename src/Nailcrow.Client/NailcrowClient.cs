@@ -10,7 +10,6 @@ using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Rebuilds;
 using Nailcrow.Client.Tickets;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;

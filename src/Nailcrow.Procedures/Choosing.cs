@@ -16,7 +16,10 @@ public static class Choosing
                 .ThenBy(p => p.Id, StringComparer.Ordinal),
         ];
 
-    /// <summary>Where no swap helps, nothing else applies; a spare that stepped in and a machine that releases its drives decide what the end is.</summary>
+    /// <summary>
+    /// Where no swap helps, nothing else applies; a spare that stepped in and a machine that releases its drives decide what the
+    /// end is.
+    /// </summary>
     private static int Rank(ComesBack pattern) =>
         pattern switch
         {

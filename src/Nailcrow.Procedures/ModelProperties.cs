@@ -1,4 +1,3 @@
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures.Conditions;
 using Nailcrow.Core.Terms;

@@ -100,7 +100,8 @@ public sealed class ProcedureReader
         {
             page.ReportAt(
                 "skeleton",
-                $"There is no skeleton '{name}'.{Nearest.Hint(name, _shelf.Skeletons.Keys)} Skeletons: {string.Join(", ", _shelf.Skeletons.Keys.Order(StringComparer.Ordinal).DefaultIfEmpty("none"))}."
+                $"There is no skeleton '{name}'.{Nearest.Hint(name, _shelf.Skeletons.Keys)} Skeletons: "
+                    + $"{string.Join(", ", _shelf.Skeletons.Keys.Order(StringComparer.Ordinal).DefaultIfEmpty("none"))}."
             );
             return null;
         }

@@ -1,6 +1,5 @@
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures.Proof;
-using Nailcrow.Procedures.Proof.Rules;
 
 namespace Nailcrow.Procedures;
 

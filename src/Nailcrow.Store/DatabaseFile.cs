@@ -3,7 +3,10 @@ using System.Runtime.InteropServices;
 
 namespace Nailcrow.Store;
 
-/// <summary>Where the embedded database lies, and which file that is: one that was removed, or had another put in its place, goes on being written to.</summary>
+/// <summary>
+/// Where the embedded database lies, and which file that is: one that was removed, or had another put in its place, goes on being
+/// written to.
+/// </summary>
 public sealed partial record DatabaseFile(string Path)
 {
     // statx(2): relative to the working directory, ask for the inode; the buffer's layout is the kernel's on every machine.

@@ -39,7 +39,8 @@ internal sealed class PreparedRows<TRow>
             "upsert",
             () =>
                 $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))}) "
-                + $"ON CONFLICT (\"{_key.Name}\") DO UPDATE SET {string.Join(", ", _columns.Where(c => c.Name != _key.Name).Select(c => $"\"{c.Name}\" = excluded.\"{c.Name}\""))}",
+                + $"ON CONFLICT (\"{_key.Name}\") DO UPDATE SET "
+                + $"{string.Join(", ", _columns.Where(c => c.Name != _key.Name).Select(c => $"\"{c.Name}\" = excluded.\"{c.Name}\""))}",
             _columns,
             row
         );

@@ -56,7 +56,10 @@ public class RoomTests
         known.ShouldBeEmpty();
     }
 
-    /// <summary>Each room of Core knows only those that stand before it here; Tickets is the hub, which knows all and may be known by all but the first.</summary>
+    /// <summary>
+    /// Each room of Core knows only those that stand before it here; Tickets is the hub, which knows all and may be known by all
+    /// but the first.
+    /// </summary>
     private static readonly string[] Rooms =
     [
         "Terms",

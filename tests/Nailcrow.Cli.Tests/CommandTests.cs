@@ -165,7 +165,8 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
         var file = Path.Combine(Directory.CreateTempSubdirectory().FullName, "broken.yaml");
         await File.WriteAllTextAsync(
             file,
-            "procedure: x\ntitle: X\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n      - id: a\n        do: Pull.\n        then: nowhere\n",
+            "procedure: x\ntitle: X\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    "
+                + "steps:\n      - id: a\n        do: Pull.\n        then: nowhere\n",
             TestContext.Current.CancellationToken
         );
 

@@ -194,7 +194,8 @@ public sealed class DoorTests(CommandInUse use) : IClassFixture<CommandInUse>
                         .GetStream()
                         .WriteAsync(
                             Encoding.UTF8.GetBytes(
-                                $"HTTP/1.1 200 OK\r\nContent-Type: text/html\r\nContent-Length: {Encoding.UTF8.GetByteCount(answer)}\r\nConnection: close\r\n\r\n{answer}"
+                                "HTTP/1.1 200 OK\r\nContent-Type: text/html\r\nContent-Length: "
+                                    + $"{Encoding.UTF8.GetByteCount(answer)}\r\nConnection: close\r\n\r\n{answer}"
                             )
                         );
                 }

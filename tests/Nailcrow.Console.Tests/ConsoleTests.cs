@@ -56,7 +56,8 @@ public sealed class ConsoleTests(ConsoleInUse use)
         await page.GetByLabel("What was seen").FillAsync("Amber lamp on bay 2");
         await page.GetByLabel("Serial, if known").FillAsync(bad);
         await PressAsync(page, "Report it");
-        await page.WaitForFunctionAsync("() => /^\\/tickets\\/\\d+$/.test(location.pathname)"); // the page changes its address without loading, which waiting for a load may miss
+        // the page changes its address without loading, which waiting for a load may miss
+        await page.WaitForFunctionAsync("() => /^\\/tickets\\/\\d+$/.test(location.pathname)");
         var ticket = long.Parse(page.Url.Split('/')[^1], System.Globalization.CultureInfo.InvariantCulture);
         await (await use.AsAsync("dorrik")).WriteAsync(ticket, new EngineerAssigned("ilka"), Ct);
         await PressAsync(page, "Ask the machine for a snapshot");

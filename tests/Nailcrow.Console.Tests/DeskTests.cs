@@ -1,6 +1,5 @@
 using Microsoft.Playwright;
 using Nailcrow.Client.Intake;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Console.Tests;

@@ -2,7 +2,10 @@ using System.Text;
 
 namespace Nailcrow.Console.Tests;
 
-/// <summary>What the browser's camera sees: a drive's label with its serial as Code 128 (ISO/IEC 15417, code set B), as an uncompressed film of one picture.</summary>
+/// <summary>
+/// What the browser's camera sees: a drive's label with its serial as Code 128 (ISO/IEC 15417, code set B), as an uncompressed film
+/// of one picture.
+/// </summary>
 internal static class LabelBeforeCamera
 {
     private const int Width = 640;

@@ -1,7 +1,6 @@
 using Microsoft.Playwright;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Swaps;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Console.Tests;
@@ -78,7 +77,10 @@ public sealed class OnSiteTests(ConsoleInUse use)
     {
         var lead = await use.AsAsync("lioth");
         var text =
-            "procedure: by-the-door\ntitle: By the door\ncomes-back: unchanged\nby-name: yes\napplies-to: always\nnot-so: stuck\nchapters:\n  - chapter: One\n    steps:\n      - id: look\n        do: Look at the door.\n      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        then: end\n      - id: stuck\n        call: Call.\n        with: [asset]\n        then: back\n";
+            "procedure: by-the-door\ntitle: By the door\ncomes-back: unchanged\nby-name: yes\napplies-to: "
+            + "always\nnot-so: stuck\nchapters:\n  - chapter: One\n    steps:\n      - id: look\n        do: Look "
+            + "at the door.\n      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        "
+            + "then: end\n      - id: stuck\n        call: Call.\n        with: [asset]\n        then: back\n";
         var published = await lead.PublishAsync(
             new PublishAsk("by-the-door.yaml", new Dictionary<string, string> { ["by-the-door.yaml"] = text }),
             Ct

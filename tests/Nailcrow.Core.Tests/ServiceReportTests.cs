@@ -1,7 +1,5 @@
 using Nailcrow.Core.Reports;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tests;

@@ -1,7 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
-using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Tests.Procedures;
 using Nailcrow.Procedures;
 

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
-using Nailcrow.Client;
 
 namespace Nailcrow.Running;
 

@@ -15,6 +15,16 @@ public sealed class RunningCommand : IDisposable
         public string All => Output + Error;
     }
 
+    /// <summary>What it reads from its environment.</summary>
+    public IReadOnlyDictionary<string, string> Surroundings =>
+        new Dictionary<string, string>
+        {
+            ["NAILCROW_HOME"] = _home,
+            ["NAILCROW_SERVICE"] = _service.ToString(),
+            ["NAILCROW_PASSWORD"] = RunningService.Password,
+            ["NO_COLOR"] = "1",
+        };
+
     public Task<Ended> RunAsync(params string[] arguments) => RunWithInputAsync("", arguments);
 
     public async Task<Ended> RunWithInputAsync(string input, params string[] arguments)
@@ -24,14 +34,9 @@ public sealed class RunningCommand : IDisposable
             RedirectStandardOutput = true,
             RedirectStandardError = true,
             RedirectStandardInput = true,
-            Environment =
-            {
-                ["NAILCROW_HOME"] = _home,
-                ["NAILCROW_SERVICE"] = _service.ToString(),
-                ["NAILCROW_PASSWORD"] = RunningService.Password,
-                ["NO_COLOR"] = "1",
-            },
         };
+        foreach (var (name, value) in Surroundings)
+            start.Environment[name] = value;
         using var process = Process.Start(start) ?? throw new InvalidOperationException("dotnet did not start.");
         await process.StandardInput.WriteAsync(input);
         process.StandardInput.Close();

@@ -1,6 +1,5 @@
 using Nailcrow.Client;
 using Nailcrow.Client.People;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 

@@ -196,7 +196,8 @@ public sealed class BadDaysTests
         (code, said).ShouldBe(
             (
                 1,
-                "The database may only be read: its file, its folder or its disk is write-protected. Nothing was written; start the service again when that is mended.\n"
+                "The database may only be read: its file, its folder or its disk is write-protected. Nothing was "
+                    + "written; start the service again when that is mended.\n"
             )
         );
     }

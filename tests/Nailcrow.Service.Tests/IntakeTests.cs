@@ -71,7 +71,8 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
             await database.OpenAsync(Ct);
             await using var put = database.CreateCommand();
             put.CommandText =
-                "INSERT INTO intake (id, received_at, via, sender, text, outcome, asset, pending) SELECT $id, 0, 'syslog', '127.0.0.1', 'poison for the joiner', 'Pending', 'FSC-0414', '{\"was\":1'";
+                "INSERT INTO intake (id, received_at, via, sender, text, outcome, asset, pending) SELECT $id, 0, "
+                + "'syslog', '127.0.0.1', 'poison for the joiner', 'Pending', 'FSC-0414', '{\"was\":1'";
             put.Parameters.AddWithValue("$id", Guid.NewGuid().ToString().ToUpperInvariant());
             await put.ExecuteNonQueryAsync(Ct);
         }
@@ -204,7 +205,8 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         (await SendAsync(sender, Event("e-1"))).Status.ShouldBe(HttpStatusCode.NoContent);
 
         var joined = await SettledAsync("event e-1");
-        (await (await service.AsAsync("dorrik")).TicketAsync(joined.Ticket ?? 0, Ct)).Evidence.ShouldNotContain(e => e.Text == "event e-1"); // it is the report, and not evidence as well
+        // it is the report, and not evidence as well
+        (await (await service.AsAsync("dorrik")).TicketAsync(joined.Ticket ?? 0, Ct)).Evidence.ShouldNotContain(e => e.Text == "event e-1");
     }
 
     [Fact]

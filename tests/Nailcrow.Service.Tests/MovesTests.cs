@@ -1,5 +1,4 @@
 using Nailcrow.Client;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Running;
 

@@ -1,8 +1,6 @@
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
 using Nailcrow.Client.Tickets;
-using Nailcrow.Core.Returns;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Running;
 

@@ -6,10 +6,8 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Fitting;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Service.Tests;
@@ -67,7 +65,8 @@ public sealed class PlanningTests(PeopledService service) : IClassFixture<People
     {
         await ImportAsync(
             "sites",
-            "site,customer,address,zone,access,hours,holidays,latitude,longitude\n=HYPERLINK(1),Trust,Shelf 1,Europe/Oslo,,Mo-Fr 08:00-16:00,2026-12-25,60.1,5.2\n"
+            "site,customer,address,zone,access,hours,holidays,latitude,longitude\n=HYPERLINK(1),Trust,Shelf "
+                + "1,Europe/Oslo,,Mo-Fr 08:00-16:00,2026-12-25,60.1,5.2\n"
         );
         using var into = new MemoryStream();
 
@@ -122,7 +121,9 @@ public sealed class PlanningTests(PeopledService service) : IClassFixture<People
     {
         await ImportAsync(
             "drives",
-            "serial,model,size,depot,used-in\nC8BRING001,Cindral C8-R,8001563222016,Main,\nH12BRING02,Hask H12-A,12000138625024,Main,\nCTBRING003,Cindral C12T,12000138625024,Main,FSC-0431\nCTBRING004,Cindral C12T,12000138625024,Main,\n"
+            "serial,model,size,depot,used-in\nC8BRING001,Cindral C8-R,8001563222016,Main,\nH12BRING02,Hask "
+                + "H12-A,12000138625024,Main,\nCTBRING003,Cindral C12T,12000138625024,Main,FSC-0431\nCTBRING004,Cindral "
+                + "C12T,12000138625024,Main,\n"
         );
         var ticket = await service.OpenAsync("FSC-0203", "5");
 

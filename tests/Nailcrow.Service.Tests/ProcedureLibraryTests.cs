@@ -2,10 +2,8 @@ using Nailcrow.Client;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Procedures.Language;
 using Nailcrow.Running;
 

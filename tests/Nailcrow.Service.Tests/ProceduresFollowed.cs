@@ -1,6 +1,4 @@
 using Nailcrow.Client.Intake;
-using Nailcrow.Client.Procedures;
-using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
@@ -12,7 +10,6 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Telling;
@@ -24,7 +21,10 @@ using Nailcrow.Running;
 
 namespace Nailcrow.Service.Tests;
 
-/// <summary>Every procedure that ships, through the real interface: every answer of every step is given at least once, and some run comes to its end.</summary>
+/// <summary>
+/// Every procedure that ships, through the real interface: every answer of every step is given at least once, and some run comes to
+/// its end.
+/// </summary>
 public abstract class ProceduresFollowed(PeopledService service) : IClassFixture<PeopledService>
 {
     // Enough for the longest procedure with several drives; a run that goes on beyond it goes in circles.

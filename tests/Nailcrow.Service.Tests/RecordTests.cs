@@ -13,7 +13,6 @@ using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Waiting;
 using Nailcrow.Running;
@@ -315,7 +314,9 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
             $$"""{"at":"{{at}}","body":{"how":"on a wall","kind":"sun-dried"},"by":"tamsel","clockOffsetMs":0,"hash":"","id":"{{id}}","recordedAt":"{{first.GetProperty("recordedAt").GetString()}}","seq":2,"ticket":{{ticket}}}""";
         var hash = HashChain.Next(One($"SELECT hash FROM journal WHERE ticket = {ticket}"), text);
         One(
-            $"INSERT INTO journal (ticket, seq, id, at, recorded_at, \"by\", kind, text, hash) SELECT ticket, 2, '{id.ToString().ToUpperInvariant()}', at, recorded_at, 'tamsel', 'sun-dried', '{text}', '{hash}' FROM journal WHERE ticket = {ticket}"
+            "INSERT INTO journal (ticket, seq, id, at, recorded_at, \"by\", kind, text, hash) SELECT ticket, 2, "
+                + $"'{id.ToString().ToUpperInvariant()}', at, recorded_at, 'tamsel', 'sun-dried', '{text}', '{hash}' "
+                + $"FROM journal WHERE ticket = {ticket}"
         );
         One($"UPDATE ticket_line SET rules = 0 WHERE number = {ticket}"); // told by the other node's rules
     }

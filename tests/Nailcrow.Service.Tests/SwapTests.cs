@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
-using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Procedures;
@@ -173,7 +172,8 @@ public sealed class SwapTests : IAsyncLifetime
         ((int)no.Status, no.Message).ShouldBe(
             (
                 502,
-                $"FSC-0107 at {_service.Machine.Address.ToString().TrimEnd('/')} did not answer within 1 s. That says nothing about its drives: look at the machine another way, or type in what its screen shows."
+                $"FSC-0107 at {_service.Machine.Address.ToString().TrimEnd('/')} did not answer within 1 s. That says "
+                    + "nothing about its drives: look at the machine another way, or type in what its screen shows."
             )
         );
 

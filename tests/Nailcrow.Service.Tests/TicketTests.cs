@@ -6,7 +6,6 @@ using Nailcrow.Client.Intake;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Planning;

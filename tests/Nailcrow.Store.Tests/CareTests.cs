@@ -1,5 +1,4 @@
 using Nailcrow.Core.Returns;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
@@ -158,7 +157,8 @@ public sealed class CareTests : IAsyncLifetime
         await ThreeEntriesAsync();
         await _store.Get<Seals>().SealAsync(Ct);
         await using (await _store.Get<BackupFile>().MakeAsync(keys: true, Ct))
-            foreach (var file in Directory.EnumerateFiles(Path.GetDirectoryName(_store.File)!, "*", SearchOption.AllDirectories)) // the store has a folder of its own
+            // the store has a folder of its own
+            foreach (var file in Directory.EnumerateFiles(Path.GetDirectoryName(_store.File)!, "*", SearchOption.AllDirectories))
                 if (!OperatingSystem.IsWindows())
                     File.GetUnixFileMode(file).ShouldBe(OwnFiles.Mode, file);
     }

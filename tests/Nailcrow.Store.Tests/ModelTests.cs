@@ -15,11 +15,13 @@ public sealed class ModelTests(StoreInUse store) : IClassFixture<StoreInUse>
     private static IEnumerable<string> Lines(IEntityType entity)
     {
         foreach (var p in entity.GetProperties().OrderBy(p => p.Name, StringComparer.Ordinal))
-            yield return $"{entity.GetTableName()}.{p.GetColumnName()}: {p.ClrType.Name}, null {p.IsNullable}, length {p.GetMaxLength()}, made {p.ValueGenerated}, through {p.GetTypeMapping().Converter?.GetType().Name}";
+            yield return $"{entity.GetTableName()}.{p.GetColumnName()}: {p.ClrType.Name}, null {p.IsNullable}, length "
+                + $"{p.GetMaxLength()}, made {p.ValueGenerated}, through {p.GetTypeMapping().Converter?.GetType().Name}";
         foreach (var key in entity.GetKeys())
             yield return $"{entity.GetTableName()} key ({string.Join(", ", key.Properties.Select(p => p.Name))})";
         foreach (var index in entity.GetIndexes().OrderBy(i => i.GetDatabaseName(), StringComparer.Ordinal))
-            yield return $"{entity.GetTableName()} index {index.GetDatabaseName()} ({string.Join(", ", index.Properties.Select(p => p.Name))}) unique {index.IsUnique}";
+            yield return $"{entity.GetTableName()} index {index.GetDatabaseName()} "
+                + $"({string.Join(", ", index.Properties.Select(p => p.Name))}) unique {index.IsUnique}";
     }
 
     [Fact]

@@ -1,6 +1,5 @@
 using Microsoft.Data.Sqlite;
 using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
@@ -62,7 +61,8 @@ public sealed class SpoiltTests : IAsyncLifetime
         foreach (var (column, _) in Columns("step_time"))
         {
             _store.Tamper(
-                $"DELETE FROM step_time; INSERT INTO step_time VALUES ({string.Join(", ", Columns("step_time").Select(c => c.Type == "TEXT" ? "'of-a-run'" : c.Name == "ticket" ? $"{ticket}" : "1"))})"
+                "DELETE FROM step_time; INSERT INTO step_time VALUES "
+                    + $"({string.Join(", ", Columns("step_time").Select(c => c.Type == "TEXT" ? "'of-a-run'" : c.Name == "ticket" ? $"{ticket}" : "1"))})"
             );
             (await _store.Get<StepTimes>().OfAsync("of-a-run", Ct)).ShouldHaveSingleItem();
 

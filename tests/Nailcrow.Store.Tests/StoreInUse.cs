@@ -2,7 +2,6 @@ using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
@@ -101,7 +100,8 @@ public sealed class StoreInUse : IAsyncLifetime
         using var rows = command.ExecuteReader();
         var lines = new List<string>();
         while (rows.Read())
-            lines.Add(string.Join('|', Enumerable.Range(0, rows.FieldCount).OrderBy(rows.GetName).Select(rows.GetValue))); // a migration may leave columns in another order
+            // a migration may leave columns in another order
+            lines.Add(string.Join('|', Enumerable.Range(0, rows.FieldCount).OrderBy(rows.GetName).Select(rows.GetValue)));
         return string.Join('\n', lines);
     }
 

@@ -1,4 +1,3 @@
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
 

@@ -1,9 +1,7 @@
-using System.Net.Http.Json;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Text;
 using System.Text.Json;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
 

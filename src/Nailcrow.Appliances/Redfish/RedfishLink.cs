@@ -1,7 +1,5 @@
 using System.Text.Json;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Appliances.Redfish;

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Rebuilds;
@@ -78,7 +77,8 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
             "RAID60" => ArrayLevel.Raid60,
             "RAID6TP" => ArrayLevel.TripleParity,
             _ => throw new RedfishException(
-                $"array {name} has the level '{raidType ?? "none"}'; levels 0, 1, 5, 6, 10, 50, 60 and triple parity are understood, others where the appliance's record says how the array was set up."
+                $"array {name} has the level '{raidType ?? "none"}'; levels 0, 1, 5, 6, 10, 50, 60 and triple parity "
+                    + "are understood, others where the appliance's record says how the array was set up."
             ),
         };
 

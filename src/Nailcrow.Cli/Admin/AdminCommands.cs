@@ -87,7 +87,8 @@ internal static class AdminCommands
             call.Screen.Line(
                 call.Get(keys)
                     ? "The service's keys are in it: keep it as you keep the machine."
-                    : "The service's keys are not in it: restored without them, people sign in anew and secrets of event senders are given anew. --with-keys puts them in."
+                    : "The service's keys are not in it: restored without them, people sign in anew and secrets of event "
+                        + "senders are given anew. --with-keys puts them in."
             );
         });
     }
@@ -102,7 +103,8 @@ internal static class AdminCommands
         catch (JsonException e)
         {
             throw new UsageProblem(
-                $"{path}:{e.LineNumber + 1}:{e.BytePositionInLine + 1}: at {e.Path}, this is not what a reference file holds. demo/reference.json shows the form."
+                $"{path}:{e.LineNumber + 1}:{e.BytePositionInLine + 1}: at {e.Path}, this is not what a reference file "
+                    + "holds. demo/reference.json shows the form."
             );
         }
     }

@@ -1,9 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets.Journal.Verifying;
 
 namespace Nailcrow.Cli.Admin;
 

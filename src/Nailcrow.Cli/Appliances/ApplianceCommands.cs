@@ -1,7 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Appliances;
@@ -99,10 +98,12 @@ internal static class ApplianceCommands
                     screen.Line($"{Screen.Safe(appliance.Location)}. {Screen.Safe(site.Access)}");
                     foreach (var array in appliance.Arrays ?? [])
                         screen.Line(
-                            $"  array      {Screen.Safe(array.Name)}: {Words.Of(array.Level)} of {array.Members}{(array.MemberBytes is { } bytes ? $", {Size.Both(bytes)} of each" : "")}"
+                            $"  array      {Screen.Safe(array.Name)}: {Words.Of(array.Level)} of "
+                                + $"{array.Members}{(array.MemberBytes is { } bytes ? $", {Size.Both(bytes)} of each" : "")}"
                         );
                     screen.Line(
-                        $"  swap       {Words.Of(model.Swap)}; {model.WaitAfterPullSeconds} s between pull and insert; the rebuild starts {Words.Of(model.RebuildStart)}"
+                        $"  swap       {Words.Of(model.Swap)}; {model.WaitAfterPullSeconds} s between pull and insert; the "
+                            + $"rebuild starts {Words.Of(model.RebuildStart)}"
                     );
                     foreach (var lamp in model.Lamps)
                         screen.Line($"  lamp       {Screen.Safe(lamp.Pattern)}: {Screen.Safe(lamp.Meaning)}");

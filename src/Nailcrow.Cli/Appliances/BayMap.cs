@@ -1,5 +1,4 @@
 using Nailcrow.Cli.Shell;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
@@ -31,10 +30,12 @@ internal static class BayMap
                 Chassis(screen, snapshot, verdicts, enclosure, target);
         foreach (var array in snapshot.Arrays)
             screen.Line(
-                $"  {Screen.Safe(array.Name)}: {Words.Of(array.Level)}, [bold]{Words.Of(array.State)}[/], {snapshot.MembersOf(array)} of {array.DesignMembers} members, margin {Margin.Of(snapshot, array)}"
+                $"  {Screen.Safe(array.Name)}: {Words.Of(array.Level)}, [bold]{Words.Of(array.State)}[/], "
+                    + $"{snapshot.MembersOf(array)} of {array.DesignMembers} members, margin {Margin.Of(snapshot, array)}"
             );
         screen.Line(
-            $"  [dim]seen {snapshot.TakenAt.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC by {Screen.Safe(snapshot.Source)}.  pulling now:  . safe   - thins   X fatal[/]"
+            $"  [dim]seen {snapshot.TakenAt.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC by "
+                + $"{Screen.Safe(snapshot.Source)}.  pulling now:  . safe   - thins   X fatal[/]"
         );
     }
 
@@ -77,10 +78,12 @@ internal static class BayMap
                 $"  │{string.Join("│", bays.Select(b => b is null ? Cell("", width, false) : Head(b, verdicts, width, b.Label == target)))}│"
             );
             screen.Line(
-                $"  │{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{Role(b, width)}", width, b is not null && b.Label == target)))}│"
+                "  "
+                    + $"│{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{Role(b, width)}", width, b is not null && b.Label == target)))}│"
             );
             screen.Line(
-                $"  │{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{End(b.Serial, width)}", width, b is not null && b.Label == target)))}│"
+                "  "
+                    + $"│{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{End(b.Serial, width)}", width, b is not null && b.Label == target)))}│"
             );
             screen.Line(
                 nth < rows.Count - 1

@@ -2,8 +2,6 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
-using Nailcrow.Core;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;

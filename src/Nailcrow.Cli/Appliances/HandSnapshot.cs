@@ -61,7 +61,8 @@ internal static class HandSnapshot
     {
         if (said.Split('=', 2) is not [var name, var state] || snapshot.Arrays.FirstOrDefault(a => a.Name == name) is not { } array)
             throw new UsageProblem(
-                $"'{said}' names no array here; write NAME=STATE, with a name of {string.Join(", ", snapshot.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}."
+                $"'{said}' names no array here; write NAME=STATE, with a name of "
+                    + $"{string.Join(", ", snapshot.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}."
             );
         return snapshot with
         {

@@ -28,7 +28,8 @@ internal static class ImportCommands
                     if (done.Bad > done.Problems.Count)
                         screen.Line($"  [dim]and {done.Bad - done.Problems.Count} more[/]");
                     screen.Line(
-                        $"{done.Rows} rows: {done.Good} good, {done.Bad} bad, {done.Imported} brought in.{(done.DryRun ? " Nothing was changed; --write brings the good ones in." : "")}"
+                        $"{done.Rows} rows: {done.Good} good, {done.Bad} bad, {done.Imported} brought "
+                            + $"in.{(done.DryRun ? " Nothing was changed; --write brings the good ones in." : "")}"
                     );
                 }
             );

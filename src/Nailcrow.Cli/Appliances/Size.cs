@@ -1,5 +1,4 @@
 using Nailcrow.Cli.Shell;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Appliances;

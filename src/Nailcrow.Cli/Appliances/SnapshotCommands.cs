@@ -2,8 +2,6 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
-using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 

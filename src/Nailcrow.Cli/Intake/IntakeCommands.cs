@@ -1,8 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Client.Intake;
-using Nailcrow.Core;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Terms;
@@ -96,13 +94,15 @@ internal static class IntakeCommands
                     else
                     {
                         screen.Line(
-                            $"host {Screen.Safe(tried.Host ?? "none")}, app {Screen.Safe(tried.App ?? "none")}, {(tried.At is { } at ? $"{at.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC" : "no time")}"
+                            $"host {Screen.Safe(tried.Host ?? "none")}, app {Screen.Safe(tried.App ?? "none")}, "
+                                + $"{(tried.At is { } at ? $"{at.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC" : "no time")}"
                         );
                         screen.Line($"text  {Screen.Safe(tried.Text)}");
                         screen.Line(
                             tried.Rule is null
                                 ? "No rule matches."
-                                : $"[bold]{Screen.Safe(tried.Rule)}[/]: {(tried.Outcome == Words.Of(RuleOutcome.Ignore) ? "ignored" : $"{tried.Kind}{Of("bay", tried.Bay)}{Of("name", tried.Name)}{Of("serial", tried.Serial)}{Of("array", tried.Array)}{Of("asset", tried.Asset)}{Of("count", tried.Count?.ToString())}")}"
+                                : $"[bold]{Screen.Safe(tried.Rule)}[/]: "
+                                    + $"{(tried.Outcome == Words.Of(RuleOutcome.Ignore) ? "ignored" : $"{tried.Kind}{Of("bay", tried.Bay)}{Of("name", tried.Name)}{Of("serial", tried.Serial)}{Of("array", tried.Array)}{Of("asset", tried.Asset)}{Of("count", tried.Count?.ToString())}")}"
                         );
                     }
                 }

@@ -1,5 +1,4 @@
 using Nailcrow.Client.People;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.People;

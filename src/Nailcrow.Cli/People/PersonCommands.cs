@@ -2,7 +2,6 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.People;
-using Nailcrow.Core;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 

@@ -1,9 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Client.Procedures;
-using Nailcrow.Core;
-using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Terms;
 using Nailcrow.Procedures;
@@ -42,7 +39,9 @@ internal static class CheckCommand
         if (view.Id is null)
             return;
         screen.Line(
-            $"{Screen.Safe(view.File)}: {Screen.Safe(view.Id)} {view.Version}, {view.Steps} steps, {view.States} situations: {(view.IsProved ? "proved" : $"{view.Findings.Count} {(view.Findings.Count == 1 ? "thing" : "things")} wrong")}."
+            $"{Screen.Safe(view.File)}: {Screen.Safe(view.Id)} {view.Version}, {view.Steps} steps, {view.States} "
+                + "situations: "
+                + $"{(view.IsProved ? "proved" : $"{view.Findings.Count} {(view.Findings.Count == 1 ? "thing" : "things")} wrong")}."
         );
         foreach (var finding in view.Findings)
             Draw(screen, finding);

@@ -1,7 +1,5 @@
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Client.Procedures;
-using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures;
 using Nailcrow.Procedures.Language;

@@ -1,7 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Client.Procedures;
 using Nailcrow.Procedures.Language;
 
 namespace Nailcrow.Cli.Procedures;

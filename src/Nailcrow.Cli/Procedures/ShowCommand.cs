@@ -1,6 +1,5 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
-using Nailcrow.Core;
 using Nailcrow.Core.Procedures.Conditions;
 using Nailcrow.Core.Terms;
 

@@ -1,10 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
-using Nailcrow.Core;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;
 using Nailcrow.Procedures;
@@ -121,7 +118,9 @@ internal static class TryCommand
         }
         var steps = procedure.Steps.Count(s => answered.Any(a => a.Item1 == s.Id));
         call.Screen.Line(
-            $"{Screen.Safe(procedure.Id)}: {runs} runs on {sheets.Count} kinds of machine; {ended} ended, {handedOver} were handed over, {runs - ended - handedOver} went in circles; the longest had {longest} answers."
+            $"{Screen.Safe(procedure.Id)}: {runs} runs on {sheets.Count} kinds of machine; {ended} ended, "
+                + $"{handedOver} were handed over, {runs - ended - handedOver} went in circles; the longest had "
+                + $"{longest} answers."
         );
         call.Screen.Line($"{steps} of {procedure.Steps.Count} steps were visited, with {answered.Count} different answers.");
     }

@@ -2,8 +2,6 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
-using Nailcrow.Client.Tickets;
-using Nailcrow.Core;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -70,7 +68,8 @@ internal static class RebuildCommands
     internal static void Draw(Screen screen, TicketView view)
     {
         screen.Line(
-            $"[bold]{TicketNumber.Text(view.Number)}[/] {Screen.Safe(view.Run?.Sheet.Array)}: {Words.Of(view.Rebuild.Look.State)}. {Screen.Safe(view.Rebuild.Look.Sentence)}"
+            $"[bold]{TicketNumber.Text(view.Number)}[/] {Screen.Safe(view.Run?.Sheet.Array)}: "
+                + $"{Words.Of(view.Rebuild.Look.State)}. {Screen.Safe(view.Rebuild.Look.Sentence)}"
         );
         screen.Table(
             ["read (UTC)", "phase", "percent", "by"],

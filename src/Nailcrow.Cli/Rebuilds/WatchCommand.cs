@@ -1,7 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Core;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Terms;
 

@@ -1,6 +1,5 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
-using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Tickets;
@@ -40,7 +39,8 @@ internal static class ServiceReportCommand
             screen.Line($"\n[bold]{Screen.Safe(part.Name)}[/]");
             foreach (var line in part.Lines)
                 screen.Line(
-                    $"  [dim]{(line.At is { } at ? $"{at.UtcDateTime:yyyy-MM-dd HH:mm}Z" : ""), -18}[/]{Screen.Safe(line.Says)}{(line.By is { } by ? $" [dim]({Screen.Safe(by)})[/]" : "")}"
+                    "  "
+                        + $"[dim]{(line.At is { } at ? $"{at.UtcDateTime:yyyy-MM-dd HH:mm}Z" : ""), -18}[/]{Screen.Safe(line.Says)}{(line.By is { } by ? $" [dim]({Screen.Safe(by)})[/]" : "")}"
                 );
         }
     }

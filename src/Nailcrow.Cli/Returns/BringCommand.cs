@@ -2,8 +2,6 @@ using System.CommandLine;
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Core;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
@@ -67,11 +65,16 @@ internal static class BringCommand
                         screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
                     if (bring.Plan is { } planned)
                         screen.Line(
-                            $"As planned (bay {string.Join(", ", planned.Changes.Select(c => $"{Screen.Safe(c.Bay)} to {Size.Both(c.To)}"))}): {Told(planned.After)}; {(planned.Gain == 0 ? "nothing gained" : $"{Size.Both(Math.Abs(planned.Gain))} {(planned.Gain > 0 ? "more" : "less")} usable")}."
+                            "As planned (bay "
+                                + $"{string.Join(", ", planned.Changes.Select(c => $"{Screen.Safe(c.Bay)} to {Size.Both(c.To)}"))}): "
+                                + $"{Told(planned.After)}; "
+                                + $"{(planned.Gain == 0 ? "nothing gained" : $"{Size.Both(Math.Abs(planned.Gain))} {(planned.Gain > 0 ? "more" : "less")} usable")}."
                         );
                     foreach (var upgrade in bring.Upgrades)
                         screen.Line(
-                            $"  {upgrade.Changes.Count} larger: bay {string.Join(", ", upgrade.Changes.Select(c => Screen.Safe(c.Bay)))} gives {Size.Both(upgrade.Gain)} more usable."
+                            $"  {upgrade.Changes.Count} larger: bay "
+                                + $"{string.Join(", ", upgrade.Changes.Select(c => Screen.Safe(c.Bay)))} gives {Size.Both(upgrade.Gain)} "
+                                + "more usable."
                         );
                     screen.Line($"Tools: {Screen.Safe(string.Join("; ", bring.Tools))}.");
                 }

@@ -52,7 +52,8 @@ internal static class Doing
             OperationCanceledException => (ExitCode.Refused, "Left. What was kept before is kept."),
             JsonException => (
                 ExitCode.NotReachable,
-                $"What answers at {call.Service} does not answer as this Nailcrow does: something stands between, or it is of another version. 'nailcrow --version' tells yours."
+                $"What answers at {call.Service} does not answer as this Nailcrow does: something stands between, or "
+                    + "it is of another version. 'nailcrow --version' tells yours."
             ),
             IOException or UnauthorizedAccessException => (ExitCode.Usage, wrong.Message),
             _ => (ExitCode.Refused, Unforeseen(wrong)),

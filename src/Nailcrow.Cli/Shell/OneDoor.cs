@@ -40,7 +40,10 @@ internal sealed class OneDoor(TextWriter inner) : TextWriter
 
     public override void Flush() => inner.Flush();
 
-    /// <summary>Length of "select graphic rendition" (ECMA-48, 8.3.117) at this place: ESC [ digits and semicolons m; 0 where it is anything else.</summary>
+    /// <summary>
+    /// Length of "select graphic rendition" (ECMA-48, 8.3.117) at this place: ESC [ digits and semicolons m; 0 where it is anything
+    /// else.
+    /// </summary>
     private static int ColourAt(string text, int at)
     {
         if (at + 2 >= text.Length || text[at + 1] != '[')

@@ -1,6 +1,5 @@
 using System.CommandLine;
 using System.CommandLine.Parsing;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 

@@ -2,7 +2,6 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using Nailcrow.Client.Tickets;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
@@ -96,7 +95,8 @@ internal sealed class Screen
     public void Receipt(Receipt receipt, string what)
     {
         Line(
-            $"{TicketNumber.Text(receipt.Ticket)}: {Safe(what)}{(receipt.Repeated ? " (kept before)" : "")} [dim]entry {receipt.Seq}, {Words.Of(receipt.Stage)}[/]"
+            $"{TicketNumber.Text(receipt.Ticket)}: {Safe(what)}{(receipt.Repeated ? " (kept before)" : "")} "
+                + $"[dim]entry {receipt.Seq}, {Words.Of(receipt.Stage)}[/]"
         );
         if (receipt.Said is { } said)
             Line($"  {Safe(said)}");

@@ -47,7 +47,8 @@ internal static class DrivesCommand
                 await call.WriteAsync(
                     call.Get(ticket),
                     new DrivesChosen([.. chosen.Select(c => c.Serial)]),
-                    $"{(chosen.Count == 1 ? "1 drive is" : $"{chosen.Count} drives are")} chosen: {string.Join(", ", chosen.Select(c => $"bay {c.Bay} {c.Serial}"))}."
+                    $"{(chosen.Count == 1 ? "1 drive is" : $"{chosen.Count} drives are")} chosen: "
+                        + $"{string.Join(", ", chosen.Select(c => $"bay {c.Bay} {c.Serial}"))}."
                 );
         });
     }

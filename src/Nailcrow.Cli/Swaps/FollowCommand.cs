@@ -6,16 +6,17 @@ using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Cli.Swaps;
 
-/// <summary>The whole run at the keyboard: a step, an answer, the next step. Leaving it loses nothing; any other way of following goes on from there.</summary>
+/// <summary>
+/// The whole run at the keyboard: a step, an answer, the next step. Leaving it loses nothing; any other way of following goes on
+/// from there.
+/// </summary>
 internal static class FollowCommand
 {
     public static Command Build()
@@ -69,7 +70,8 @@ internal static class FollowCommand
                 await TypeAsync(call, view);
                 return true;
             case "h" or "hand" when step.Kind == StepKind.Light:
-                Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, Answers.Body(view.Run!.Sheet, step, RunStep.Done)))); // a step comes from a run
+                // a step comes from a run
+                Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, Answers.Body(view.Run!.Sheet, step, RunStep.Done))));
                 return true;
             case "o" or "other":
                 await OtherSheetAsync(call, view);
@@ -78,7 +80,8 @@ internal static class FollowCommand
                 await WatchCommand.FollowAsync(call, view.Number, TimeSpan.FromSeconds(3));
                 return true;
             case "b" or "back" when RunCommands.Running(view).Visits is [.., var last]:
-                Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, new StepTakenBack(view.Run!.Sheet.Id, last.Step)))); // a step comes from a run
+                // a step comes from a run
+                Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, new StepTakenBack(view.Run!.Sheet.Id, last.Step))));
                 return true;
             case "c" or "call":
                 var seen = await call.AskAsync("      What do you see? > ");

@@ -1,7 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 
 namespace Nailcrow.Cli.Swaps;

@@ -1,6 +1,5 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
-using Nailcrow.Cli.Tickets;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Swaps;

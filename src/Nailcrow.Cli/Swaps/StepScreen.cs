@@ -1,8 +1,5 @@
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
-using Nailcrow.Client.Tickets;
-using Nailcrow.Core;
-using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Telling;

@@ -1,8 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 
 namespace Nailcrow.Cli.Tickets;

@@ -5,7 +5,6 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Swaps;
 using Nailcrow.Cli.Tickets.Planning;
 using Nailcrow.Client;
-using Nailcrow.Core;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
@@ -129,7 +128,8 @@ internal static class TicketCommands
             }
             await NewFiles.WriteAsync(file, System.Text.Json.JsonSerializer.Serialize(proof, ContractJson.Default.TicketProof), call.Ct);
             call.Screen.Line(
-                $"{Screen.Safe(Path.GetFullPath(file))}: {proof.Entries.Count} entries of {Screen.Safe(proof.Ticket)}, proved by a seal. 'node docs/check-proof.mjs FILE' checks it; docs/journal.md tells how."
+                $"{Screen.Safe(Path.GetFullPath(file))}: {proof.Entries.Count} entries of {Screen.Safe(proof.Ticket)}, "
+                    + "proved by a seal. 'node docs/check-proof.mjs FILE' checks it; docs/journal.md tells how."
             );
         });
     }

@@ -2,8 +2,6 @@ using System.CommandLine;
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Client.Tickets;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -28,10 +26,14 @@ internal static class TicketShowCommand
     {
         var report = view.Report;
         screen.Line(
-            $"[bold]{TicketNumber.Text(view.Number)}[/]  {Words.Of(view.Stage)}{(view.HoldReason is { } hold ? $", on hold: {Screen.Safe(hold)}" : "")}   {Screen.Safe(report.Asset)} {Screen.Safe(report.Model)}, {Screen.Safe(report.Site)}, {Screen.Safe(report.Location)}"
+            $"[bold]{TicketNumber.Text(view.Number)}[/]  "
+                + $"{Words.Of(view.Stage)}{(view.HoldReason is { } hold ? $", on hold: {Screen.Safe(hold)}" : "")}   "
+                + $"{Screen.Safe(report.Asset)} {Screen.Safe(report.Model)}, {Screen.Safe(report.Site)}, "
+                + $"{Screen.Safe(report.Location)}"
         );
         screen.Line(
-            $"{Screen.Safe(report.Symptom)}  [dim]bay {Screen.Safe(report.Bay ?? "?")}, serial {Screen.Safe(report.Serial ?? "?")}, received {Telling.Clock(view.ReceivedAt, view.Zone)}[/]"
+            $"{Screen.Safe(report.Symptom)}  [dim]bay {Screen.Safe(report.Bay ?? "?")}, serial "
+                + $"{Screen.Safe(report.Serial ?? "?")}, received {Telling.Clock(view.ReceivedAt, view.Zone)}[/]"
         );
         screen.Line();
         screen.Line($"{DangerMark(view.Danger.Margin)} {Screen.Safe(view.Danger.Sentence)}");
@@ -41,11 +43,14 @@ internal static class TicketShowCommand
             screen.Line($"  at worst: {(worst < 0 ? "data is lost" : $"margin {worst}")}, if the suspects it reads from fail as well");
         if (view.Chances is { } chances)
             screen.Line(
-                $"  while it rebuilds ({chances.HoursLow:0.#} to {chances.HoursHigh:0.#} h): too many drives fail {Percent(chances.DrivesFail)}, a sector cannot be read {Percent(chances.Unreadable)} [dim](estimates)[/]"
+                $"  while it rebuilds ({chances.HoursLow:0.#} to {chances.HoursHigh:0.#} h): too many drives fail "
+                    + $"{Percent(chances.DrivesFail)}, a sector cannot be read {Percent(chances.Unreadable)} "
+                    + "[dim](estimates)[/]"
             );
         if (view.Exposure is { } exposure)
             screen.Line(
-                $"  exposed {Core.Rebuilds.Watch.Told((exposure.Until ?? DateTimeOffset.UtcNow) - exposure.Since)}: {string.Join(", ", exposure.Stretches.Select(s => $"{Words.Of(s.Part).Replace('-', ' ')} {Core.Rebuilds.Watch.Told((s.To ?? DateTimeOffset.UtcNow) - s.From)}"))}"
+                $"  exposed {Core.Rebuilds.Watch.Told((exposure.Until ?? DateTimeOffset.UtcNow) - exposure.Since)}: "
+                    + $"{string.Join(", ", exposure.Stretches.Select(s => $"{Words.Of(s.Part).Replace('-', ' ')} {Core.Rebuilds.Watch.Told((s.To ?? DateTimeOffset.UtcNow) - s.From)}"))}"
             );
         if (view.Latest is { } latest)
         {
@@ -65,7 +70,8 @@ internal static class TicketShowCommand
             screen.Line($"  getting in {Screen.Safe(access)}");
         foreach (var deadline in view.Deadlines.Where(d => d.MetAt is null && view.EndedAt is null))
             screen.Line(
-                $"  promise    {Words.Of(deadline.Kind)} by {(deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted")}{(deadline.Stopped ? ", its clock stands still" : "")}"
+                $"  promise    {Words.Of(deadline.Kind)} by "
+                    + $"{(deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted")}{(deadline.Stopped ? ", its clock stands still" : "")}"
             );
         if (view.Visit is { } visit)
             screen.Line($"  visit      {Telling.Clock(visit.From, view.Zone)} to {Telling.Clock(visit.To, view.Zone)}");
@@ -75,13 +81,15 @@ internal static class TicketShowCommand
             );
         if (view.Help is { } help)
             screen.Line(
-                $"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} [bold]{(help.GoAhead is { } go ? $"{Screen.Safe(help.AnsweredBy)}: {(go ? "go on" : "refused")}, {Screen.Safe(help.Answer)}" : "waiting")}[/]"
+                $"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} "
+                    + $"[bold]{(help.GoAhead is { } go ? $"{Screen.Safe(help.AnsweredBy)}: {(go ? "go on" : "refused")}, {Screen.Safe(help.Answer)}" : "waiting")}[/]"
             );
         if (view.Chosen.Count > 1)
             screen.Line($"  drives     {view.Chosen.Count}, in this order: {Screen.Safe(string.Join(", ", view.Chosen))}");
         foreach (var part in view.Parts)
             screen.Line(
-                $"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, {(part.IssuedTo is { } holder ? $"issued to {Screen.Safe(holder)}" : $"reserved at {Screen.Safe(part.Depot)}")}"
+                $"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, "
+                    + $"{(part.IssuedTo is { } holder ? $"issued to {Screen.Safe(holder)}" : $"reserved at {Screen.Safe(part.Depot)}")}"
             );
         foreach (var swap in view.EarlierSwaps.Append(view.Swap).Where(s => s.OutSerial is not null))
             screen.Line(
@@ -95,7 +103,8 @@ internal static class TicketShowCommand
             screen.Line($"  rebuild    {Screen.Safe(view.Rebuild.Look.Sentence)}");
         foreach (var back in view.Returns)
             screen.Line(
-                $"  return     {Screen.Safe(back.Serial)} to {Screen.Safe(back.To.ToString())}, {(back.ArrivedAt is not null ? "arrived" : back.SentAt is not null ? $"with {Screen.Safe(back.Carrier)}" : "not sent")}"
+                $"  return     {Screen.Safe(back.Serial)} to {Screen.Safe(back.To.ToString())}, "
+                    + $"{(back.ArrivedAt is not null ? "arrived" : back.SentAt is not null ? $"with {Screen.Safe(back.Carrier)}" : "not sent")}"
             );
         if (view.SignedOffBy is { } signed)
             screen.Line($"  sign-off   {Screen.Safe(signed)}");

@@ -1,9 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
-using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Reports;
-using Nailcrow.Core.Returns.Fitting;
-using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Client.Appliances;
 

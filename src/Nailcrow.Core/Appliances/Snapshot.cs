@@ -1,5 +1,4 @@
 using Nailcrow.Core.Appliances.Arrays;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Appliances;

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Appliances;
@@ -22,7 +21,8 @@ public static class SnapshotComparison
         var moved = Between(before, after).Where(c => c.OtherDrive).ToList();
         var strays = moved.Where(c => !bays.Contains(c.Bay, StringComparer.OrdinalIgnoreCase)).ToList();
         if (strays.Count > 0)
-            return $"Not only {(bays.Count == 0 ? "what was meant to" : $"bay {string.Join(" and ", bays)}")} changed: {string.Join(" ", strays.Select(c => c.Sentence))}";
+            return $"Not only {(bays.Count == 0 ? "what was meant to" : $"bay {string.Join(" and ", bays)}")} changed: "
+                + $"{string.Join(" ", strays.Select(c => c.Sentence))}";
         return bays.FirstOrDefault(b => !moved.Exists(c => string.Equals(c.Bay, b, StringComparison.OrdinalIgnoreCase))) is { } same
             ? $"Bay {same} holds the same drive before and after."
             : null;

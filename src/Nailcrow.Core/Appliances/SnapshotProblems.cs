@@ -28,7 +28,8 @@ public static class SnapshotProblems
                 b.Group is { } group && snapshot.ArrayOf(b) is { } array && group >= Redundancy.Of(array).Groups
             )
         )
-            yield return $"Bay {bay.Label} is in group {bay.Group} of {bay.Array}, which has {Redundancy.Of(snapshot.ArrayOf(bay)!).Groups}, counted from 0."; // its array is there: asked a line above
+            // its array is there: asked a line above
+            yield return $"Bay {bay.Label} is in group {bay.Group} of {bay.Array}, which has {Redundancy.Of(snapshot.ArrayOf(bay)!).Groups}, counted from 0.";
         foreach (var bay in snapshot.Bays.Where(b => b.Array is not null && snapshot.ArrayOf(b) is null))
             yield return $"Bay {bay.Label} belongs to array '{bay.Array}', which the snapshot does not list.";
         foreach (var array in snapshot.Arrays)

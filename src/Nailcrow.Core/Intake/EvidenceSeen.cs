@@ -31,7 +31,8 @@ public sealed record EvidenceSeen(
 ) : FactBody
 {
     public override string Told() =>
-        $"Evidence, {EntryTold.Said(Words.Of(Evidence))}: {Text}{(Count is { } count && !Text.Contains($"{count} times", StringComparison.Ordinal) ? $" ({count} times)" : "")}{EntryTold.At(Bay, Serial)}";
+        $"Evidence, {EntryTold.Said(Words.Of(Evidence))}: "
+        + $"{Text}{(Count is { } count && !Text.Contains($"{count} times", StringComparison.Ordinal) ? $" ({count} times)" : "")}{EntryTold.At(Bay, Serial)}";
 
     public override string? Problem(Ticket ticket) =>
         string.IsNullOrWhiteSpace(Text) ? "Evidence says what was seen."

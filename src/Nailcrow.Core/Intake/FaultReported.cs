@@ -1,6 +1,5 @@
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

@@ -43,9 +43,11 @@ public sealed record ReferenceData(
     private IEnumerable<string> Problems(Appliance appliance, IReadOnlySet<string> knownModels, IReadOnlySet<string> knownSites)
     {
         if (!knownModels.Contains(appliance.Model) && Models.All(m => m.Id != appliance.Model))
-            yield return $"Appliance {appliance.Asset} is of model '{appliance.Model}', which is not known; known: {Told(Models.Select(m => m.Id).Concat(knownModels))}.";
+            yield return $"Appliance {appliance.Asset} is of model '{appliance.Model}', which is not known; known: "
+                + $"{Told(Models.Select(m => m.Id).Concat(knownModels))}.";
         if (!knownSites.Contains(appliance.Site) && Sites.All(s => s.Name != appliance.Site))
-            yield return $"Appliance {appliance.Asset} stands at '{appliance.Site}', which is no site here; known: {Told(Sites.Select(s => s.Name).Concat(knownSites))}.";
+            yield return $"Appliance {appliance.Asset} stands at '{appliance.Site}', which is no site here; known: "
+                + $"{Told(Sites.Select(s => s.Name).Concat(knownSites))}.";
         if (appliance.Address is { } address && !(Uri.TryCreate(address, UriKind.Absolute, out var url) && url.Scheme is "http" or "https"))
             yield return $"Appliance {appliance.Asset} has the address '{address}'; write one like https://10.0.0.7.";
         foreach (var expansion in appliance.Expansions ?? [])
@@ -78,7 +80,8 @@ public sealed record ReferenceData(
             if (Redundancy.Problem(array.Level, array.Members, array.Groups, array.Parity) is { } problem)
                 yield return $"Array {array.Name} of {appliance.Asset} {problem}.";
             if (array.MemberBytes is { } bytes && bytes < ByteSize.FewestOfADrive)
-                yield return $"Array {array.Name} of {appliance.Asset} uses {bytes} bytes of each member; sizes are in bytes, and no drive is under {ByteSize.FewestOfADrive:N0}. Was it meant in GB?";
+                yield return $"Array {array.Name} of {appliance.Asset} uses {bytes} bytes of each member; sizes are in bytes, and "
+                    + $"no drive is under {ByteSize.FewestOfADrive:N0}. Was it meant in GB?";
         }
     }
 

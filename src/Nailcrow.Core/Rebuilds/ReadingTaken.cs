@@ -8,7 +8,9 @@ namespace Nailcrow.Core.Rebuilds;
 public sealed record ReadingTaken(string Array, Progress Progress, RebuildPhase Phase, string Source, decimal? Percent = null) : FactBody
 {
     public override string Told() =>
-        $"Reading of {Array}: {(Progress == Progress.Running ? $"{(Percent is { } percent ? $"{percent} %" : "no percentage")} of {Words.Of(Phase)}" : Words.Of(Progress))}, {Source}";
+        $"Reading of {Array}: "
+        + $"{(Progress == Progress.Running ? $"{(Percent is { } percent ? $"{percent} %" : "no percentage")} of {Words.Of(Phase)}" : Words.Of(Progress))}, "
+        + $"{Source}";
 
     public override string? Problem(Ticket ticket) => Reading.Problem(Percent);
 

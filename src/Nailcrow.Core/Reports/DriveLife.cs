@@ -3,7 +3,6 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Reports;

@@ -85,7 +85,8 @@ public sealed record ServiceReport(
             yield return new(
                 before.TakenAt,
                 null,
-                $"A snapshot of {before.Bays.Count} bays, {SeenBy(before)}. {string.Join(" ", before.Arrays.Select(a => $"{a.Name} was {Words.Of(a.State)}, {before.MembersOf(a)} of {a.DesignMembers} members."))}"
+                $"A snapshot of {before.Bays.Count} bays, {SeenBy(before)}. "
+                    + $"{string.Join(" ", before.Arrays.Select(a => $"{a.Name} was {Words.Of(a.State)}, {before.MembersOf(a)} of {a.DesignMembers} members."))}"
             );
     }
 
@@ -165,7 +166,9 @@ public sealed record ServiceReport(
             yield return new(
                 after.TakenAt,
                 null,
-                $"A snapshot {SeenBy(after)}: {string.Join(" ", after.Arrays.Select(a => $"{a.Name} is {Words.Of(a.State)}, {after.MembersOf(a)} of {a.DesignMembers} members."))} {Changed(ticket, after)}"
+                $"A snapshot {SeenBy(after)}: "
+                    + $"{string.Join(" ", after.Arrays.Select(a => $"{a.Name} is {Words.Of(a.State)}, {after.MembersOf(a)} of {a.DesignMembers} members."))} "
+                    + $"{Changed(ticket, after)}"
             );
         if (ticket.SignedOffBy is { } customer)
             yield return new(null, customer, "Signed for the customer: the data is there.");

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Returns;

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

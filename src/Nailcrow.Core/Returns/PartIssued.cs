@@ -1,5 +1,4 @@
 using Nailcrow.Core.People;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

@@ -1,7 +1,5 @@
 using System.Collections.Immutable;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -31,7 +29,8 @@ public sealed record PartReserved(
 ) : DecisionBody
 {
     public override string Told() =>
-        $"Reserved {Serial}, {Model}, {ByteSize.Both(Bytes)}, at {Depot}{(OverruledBecause is { } because ? $", although: {string.Join(" ", Warnings ?? [])} Because: {because}" : "")}";
+        $"Reserved {Serial}, {Model}, {ByteSize.Both(Bytes)}, at "
+        + $"{Depot}{(OverruledBecause is { } because ? $", although: {string.Join(" ", Warnings ?? [])} Because: {because}" : "")}";
 
     public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Dispatcher, Role.Lead];
 

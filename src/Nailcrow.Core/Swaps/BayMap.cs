@@ -1,4 +1,3 @@
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Swaps;
@@ -41,6 +40,8 @@ public static class BayMap
             .FirstOrDefault(g => g.Select(s => s.Bay).Distinct().Count() > 1);
         return split is null
             ? null
-            : $"Two visits disagree: {split.Key} was found in bays {string.Join(" and ", split.Select(s => s.Bay).Distinct())}. The cabling was changed, or a record is wrong.";
+            : $"Two visits disagree: {split.Key} was found in bays "
+                + $"{string.Join(" and ", split.Select(s => s.Bay).Distinct())}. The cabling was changed, or a record is "
+                + "wrong.";
     }
 }

@@ -35,7 +35,9 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
         return unwell is [var only]
             ? new Parsed<Bay>.Ok(only)
             : new Parsed<Bay>.Refused(
-                $"The report names no drive, and {(unwell.Count == 0 ? "none" : $"{unwell.Count} ({string.Join(", ", unwell.Select(b => b.Label))})")} of the bays has a drive that is dropped or faulted; say which one it is."
+                "The report names no drive, and "
+                    + $"{(unwell.Count == 0 ? "none" : $"{unwell.Count} ({string.Join(", ", unwell.Select(b => b.Label))})")} "
+                    + "of the bays has a drive that is dropped or faulted; say which one it is."
             );
     }
 
@@ -49,7 +51,9 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
         return fits is [var only]
             ? new Parsed<Bay>.Ok(only)
             : new Parsed<Bay>.Refused(
-                $"The report names {serial}, and {(fits.Count == 0 ? "no bay holds it" : $"bays {string.Join(" and ", fits.Select(b => b.Label))} both could")} in the last snapshot. Unknown drive: call, do not guess."
+                $"The report names {serial}, and "
+                    + $"{(fits.Count == 0 ? "no bay holds it" : $"bays {string.Join(" and ", fits.Select(b => b.Label))} both could")} "
+                    + "in the last snapshot. Unknown drive: call, do not guess."
             );
     }
 
@@ -69,7 +73,8 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
             )
         : Margin.Of(now, array) < 0
             ? No(
-                $"{array.Name} has lost more drives than it can bear: a swap brings no data back. Say so before anybody travels; it is rebuilt from nothing and restored."
+                $"{array.Name} has lost more drives than it can bear: a swap brings no data back. Say so before "
+                    + "anybody travels; it is rebuilt from nothing and restored."
             )
         : new Parsed<SwapTarget>.Ok(new(bay, array));
 

@@ -22,14 +22,18 @@ public abstract record Ruling
     // A decision that is dated ahead would be ruled on for a moment that has not come; two minutes are a clock's.
     private static readonly TimeSpan AheadAtMost = TimeSpan.FromMinutes(2);
 
-    /// <summary>Whether what somebody sent may be written at all, and then as <see cref="On(Ticket, EntryBody, Actor, DateTimeOffset)"/> says.</summary>
+    /// <summary>
+    /// Whether what somebody sent may be written at all, and then as <see cref="On(Ticket, EntryBody, Actor, DateTimeOffset)"/>
+    /// says.
+    /// </summary>
     public static Ruling On(Ticket ticket, Intent intent, DateTimeOffset now)
     {
         if (intent.FromOutside && intent.Body.ByServiceOnly() is { } instead)
             return new NotAllowed(instead);
         if (intent.Happened < ServiceClock.Earliest)
             return new Unusable(
-                $"It says it happened at {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC; nothing here is older than {ServiceClock.Earliest.Year}. Set the device's clock."
+                $"It says it happened at {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC; nothing here is older "
+                    + $"than {ServiceClock.Earliest.Year}. Set the device's clock."
             );
         if (intent.Body is DecisionBody && intent.Happened > now + AheadAtMost)
             return new Unusable(

@@ -114,7 +114,10 @@ public sealed record Ticket(long Number)
         return LateFact.Noted(ticket, folded, entry) with { Entries = ticket.Entries + 1 };
     }
 
-    /// <summary>A rule of today that stumbles over an entry of yesterday must not take the whole ticket with it: it is told, and a lead reads it.</summary>
+    /// <summary>
+    /// A rule of today that stumbles over an entry of yesterday must not take the whole ticket with it: it is told, and a lead
+    /// reads it.
+    /// </summary>
     private static Ticket Followed(Ticket ticket, Entry entry)
     {
         try

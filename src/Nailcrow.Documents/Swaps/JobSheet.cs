@@ -1,4 +1,3 @@
-using Nailcrow.Core;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -55,7 +54,8 @@ public static class JobSheet
             paper.Text(line, fonts.Text, Paper.Margin, width);
         paper.Y = Math.Max(paper.Y + 6, Paper.Margin + code + 8);
         paper.Text(
-            "Tick one box a step and write the time. The number after a box says which step comes next; without one it is the next on the paper. If it is not as the sheet says, touch nothing more and call.",
+            "Tick one box a step and write the time. The number after a box says which step comes next; without "
+                + "one it is the next on the paper. If it is not as the sheet says, touch nothing more and call.",
             fonts.Small,
             Paper.Margin,
             Paper.Inner
@@ -162,7 +162,8 @@ public static class JobSheet
 
     private static void Foot(Paper paper, Type fonts, RunSheet sheet, JobSheetHead head, int page) =>
         paper.Text(
-            $"{TicketNumber.Text(head.Ticket)}   page {page}   {sheet.Procedure} {sheet.Version}   sheet {sheet.Id}   made {head.Made.UtcDateTime:yyyy-MM-dd HH:mm} UTC",
+            $"{TicketNumber.Text(head.Ticket)}   page {page}   {sheet.Procedure} {sheet.Version}   sheet "
+                + $"{sheet.Id}   made {head.Made.UtcDateTime:yyyy-MM-dd HH:mm} UTC",
             fonts.Small,
             Paper.Margin,
             Paper.Inner

@@ -45,8 +45,11 @@ public static class StepDrawing
     }
 
     private const string Style =
-        ".ground{fill:#fbfaf7} text{font-family:sans-serif;font-size:13px;fill:#1d2530} .name{font-size:18px;font-weight:bold} .small{font-size:12px;fill:#5a6472} .chapter{font-weight:bold}"
-        + " .box{fill:#fff;stroke:#1d2530} .gate{stroke-width:3} .call{stroke-dasharray:5 3} .pull{fill:#f3e1c6} .loop{fill:none;stroke:#5a6472;stroke-dasharray:2 4}"
+        ".ground{fill:#fbfaf7} text{font-family:sans-serif;font-size:13px;fill:#1d2530} "
+        + ".name{font-size:18px;font-weight:bold} .small{font-size:12px;fill:#5a6472} "
+        + ".chapter{font-weight:bold}"
+        + " .box{fill:#fff;stroke:#1d2530} .gate{stroke-width:3} .call{stroke-dasharray:5 3} "
+        + ".pull{fill:#f3e1c6} .loop{fill:none;stroke:#5a6472;stroke-dasharray:2 4}"
         + " .way{fill:none;stroke:#5a6472;stroke-width:1.2} .answer{font-size:11px;fill:#5a6472}";
 
     private sealed record Row(string Chapter, ProcedureStep? Step, int Y);

@@ -90,7 +90,8 @@ internal sealed class Assembly(Shelf shelf, Variant variant, bool fromSkeleton, 
         {
             item.ReportAt(
                 "use",
-                $"There is no fragment '{name}'.{Nearest.Hint(name, shelf.Fragments.Keys)} Fragments: {string.Join(", ", shelf.Fragments.Keys.Order(StringComparer.Ordinal).DefaultIfEmpty("none"))}."
+                $"There is no fragment '{name}'.{Nearest.Hint(name, shelf.Fragments.Keys)} Fragments: "
+                    + $"{string.Join(", ", shelf.Fragments.Keys.Order(StringComparer.Ordinal).DefaultIfEmpty("none"))}."
             );
             return _fragments[name] = null;
         }

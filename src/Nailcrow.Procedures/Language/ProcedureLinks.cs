@@ -41,7 +41,8 @@ internal sealed partial class ProcedureLinks(IReadOnlyList<ProcedureStep> steps,
         foreach (var blank in Blanks.In(step.Step).Where(b => !Blanks.Known.Contains(b)))
             Report(
                 step,
-                $"Step '{step.Id}' has the blank '{{{blank}}}', which nothing fills.{Nearest.Hint(blank, Blanks.Known)} Accepted: {string.Join(", ", Blanks.Known)}."
+                $"Step '{step.Id}' has the blank '{{{blank}}}', which nothing "
+                    + $"fills.{Nearest.Hint(blank, Blanks.Known)} Accepted: {string.Join(", ", Blanks.Known)}."
             );
         foreach (var fact in (step.Step.With ?? []).Where(f => !Blanks.Known.Contains(f) && !_places.ContainsKey(f)))
             Report(

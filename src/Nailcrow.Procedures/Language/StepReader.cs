@@ -2,7 +2,6 @@ using System.Globalization;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
-using Nailcrow.Core.Procedures.Conditions;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Procedures.Language;
@@ -59,7 +58,8 @@ internal static class StepReader
         if (length is not null && seconds is null && !ModelProperties.Lengths.Contains(length))
             page.ReportAt(
                 "seconds",
-                $"'{length}' is not a length; give whole seconds or one of {string.Join(", ", ModelProperties.Lengths)}.{Nearest.Hint(length, ModelProperties.Lengths)}"
+                $"'{length}' is not a length; give whole seconds or one of "
+                    + $"{string.Join(", ", ModelProperties.Lengths)}.{Nearest.Hint(length, ModelProperties.Lengths)}"
             );
         var step = Filled(page, id, chapter, kinds[0], seconds);
         StepDemands.Check(page, step, length);

@@ -1,5 +1,4 @@
 using System.Numerics;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Terms;

@@ -69,7 +69,10 @@ internal sealed class Variables
             }
         );
 
-    /// <summary>Values that no condition tells apart are one; a gate and a pull ask for who starts the rebuild and for power, and tell all apart.</summary>
+    /// <summary>
+    /// Values that no condition tells apart are one; a gate and a pull ask for who starts the rebuild and for power, and tell all
+    /// apart.
+    /// </summary>
     private static List<List<string>> Alike(IReadOnlyList<string> values, string name, IReadOnlyList<Condition> conditions)
     {
         if (name is ModelProperties.RebuildStarts or ModelProperties.Swapped)
@@ -109,7 +112,10 @@ internal sealed class Variables
             _ => throw new InvalidOperationException($"'{name}' is asked and is neither a word nor a number."),
         };
 
-    /// <summary>Every number it is compared with, one below the lowest, one above the highest and one between each two: others stand to all of them as one of these does.</summary>
+    /// <summary>
+    /// Every number it is compared with, one below the lowest, one above the highest and one between each two: others stand to all
+    /// of them as one of these does.
+    /// </summary>
     private IEnumerable<string> Numbers(string name, IReadOnlyList<Condition> conditions)
     {
         var compared = conditions

@@ -5,7 +5,10 @@ using Nailcrow.Procedures.Proof.Rules;
 
 namespace Nailcrow.Procedures.Proof;
 
-/// <summary>What only the whole walk tells: steps never reached, gates never open, ways that end nowhere; and what each step breaks by itself.</summary>
+/// <summary>
+/// What only the whole walk tells: steps never reached, gates never open, ways that end nowhere; and what each step breaks by
+/// itself.
+/// </summary>
 /// <param name="graph">All of the procedure.</param>
 /// <param name="walked">The main walk.</param>
 /// <param name="asides">The walks of what was set aside.</param>
@@ -55,7 +58,8 @@ internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walke
                 Alone(
                     SafetyRule.Used,
                     s,
-                    $"'{s.Id}' asks something that nothing uses: it records nothing, no condition names it, no call sends it along and every answer leads to the same place."
+                    $"'{s.Id}' asks something that nothing uses: it records nothing, no condition names it, no call sends "
+                        + "it along and every answer leads to the same place."
                 )
             );
 

@@ -1,5 +1,3 @@
-using Nailcrow.Core.Appliances;
-
 namespace Nailcrow.Procedures.Sheets;
 
 /// <summary>What fills the blanks of a sheet's sentences.</summary>

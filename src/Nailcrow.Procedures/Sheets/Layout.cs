@@ -92,7 +92,10 @@ internal sealed class Layout
         );
     }
 
-    /// <summary>What is settled before anybody begins: facts of model and ticket, and that a step which is not on the sheet stays unanswered.</summary>
+    /// <summary>
+    /// What is settled before anybody begins: facts of model and ticket, and that a step which is not on the sheet stays
+    /// unanswered.
+    /// </summary>
     private string? Known(string fact, SheetFacts facts) => facts.Of(fact) ?? (_never.Contains(fact) ? AnswerFacts.Unanswered : null);
 
     private string IdFor(ProcedureStep step, int? drive) => drive is { } d && _drives > 1 ? $"{step.Id}.{d + 1}" : step.Id;

@@ -2,7 +2,6 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Procedures.Sheets;

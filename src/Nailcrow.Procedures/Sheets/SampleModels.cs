@@ -1,4 +1,3 @@
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 
 namespace Nailcrow.Procedures.Sheets;

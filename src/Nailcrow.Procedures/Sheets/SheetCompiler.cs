@@ -14,7 +14,8 @@ public static class SheetCompiler
     {
         if (procedure.AppliesTo.Holds(facts.Of) == false)
             return new Parsed<RunSheet>.Refused(
-                $"Procedure '{procedure.Id}' is for {procedure.AppliesTo}; here {string.Join(", ", procedure.AppliesTo.Facts().Distinct().Select(f => $"{f} is {facts.Of(f)}"))}."
+                $"Procedure '{procedure.Id}' is for {procedure.AppliesTo}; here "
+                    + $"{string.Join(", ", procedure.AppliesTo.Facts().Distinct().Select(f => $"{f} is {facts.Of(f)}"))}."
             );
         if (facts.Drives.Count == 0 && procedure.ComesBack is not (ComesBack.Cannot or ComesBack.Unchanged))
             return new Parsed<RunSheet>.Refused("No drive is to come out; say which ones.");

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Service.Host;

@@ -8,7 +8,10 @@ internal static class BackupEndpoint
     public static void MapBackup(this RouteGroupBuilder admin) =>
         admin.MapGet("/backup", Backup).WithName("Backup").Produces<byte[]>(200, BackupFile.MediaType);
 
-    /// <summary>Everything that is needed to go on elsewhere, as of one moment, in one file; the copy on our side goes when it has been sent.</summary>
+    /// <summary>
+    /// Everything that is needed to go on elsewhere, as of one moment, in one file; the copy on our side goes when it has been
+    /// sent.
+    /// </summary>
     /// <param name="keys">With the service's keys as well: whoever reads such a file can act as the service.</param>
     internal static async Task<FileStreamHttpResult> Backup(BackupFile backup, CancellationToken ct, bool keys = false) =>
         TypedResults.File(await backup.MakeAsync(keys, ct), BackupFile.MediaType, "nailcrow-backup.zip");

@@ -5,7 +5,10 @@ using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Admin;
 
-/// <summary>What is put in order after a start, while the service answers: lists told by older rules, secrets that lay in clear, what a killed backup left.</summary>
+/// <summary>
+/// What is put in order after a start, while the service answers: lists told by older rules, secrets that lay in clear, what a
+/// killed backup left.
+/// </summary>
 internal sealed class ListKeeper(
     Projections projections,
     EventSenders senders,

@@ -37,7 +37,8 @@ internal static class RestoreCommand
             return Refused;
         }
         Console.WriteLine(
-            $"{place} is as it was when {Path.GetFileName(backup)} was made. Start the service with the same --Nailcrow:Data, and let 'nailcrow admin verify' look it over."
+            $"{place} is as it was when {Path.GetFileName(backup)} was made. Start the service with the same "
+                + "--Nailcrow:Data, and let 'nailcrow admin verify' look it over."
         );
         return Done;
     }

@@ -2,7 +2,6 @@ using System.Text.Json;
 using System.Threading.Channels;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client;
-using Nailcrow.Core;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Service.Host;

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Store.Tickets;
 

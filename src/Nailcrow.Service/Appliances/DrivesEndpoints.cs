@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Appliances;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Reports;
@@ -9,7 +8,6 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Appliances;
-using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Appliances;
 

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Appliances;
-using Nailcrow.Core;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
@@ -24,7 +23,10 @@ internal static class ImportEndpoints
         care.MapGet("/export/{kind}", Export).WithName("Export").Produces<string>(200, "text/csv");
     }
 
-    /// <summary>Checks a file row by row, and unless it is a dry run brings the good rows in, or with <paramref name="all"/> all of them or none.</summary>
+    /// <summary>
+    /// Checks a file row by row, and unless it is a dry run brings the good rows in, or with <paramref name="all"/> all of them or
+    /// none.
+    /// </summary>
     internal static async Task<Results<Ok<ImportResult>, ProblemHttpResult>> Import(
         string kind,
         HttpContext http,

@@ -1,7 +1,6 @@
 using System.IO.Compression;
 using System.Reflection;
 using Microsoft.AspNetCore.DataProtection;
-using Microsoft.AspNetCore.HttpLogging;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
@@ -49,14 +48,16 @@ internal static class HostSetUp
             .PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
-        builder.Services.AddResponseCompression(compression => compression.MimeTypes = ["text/javascript", "text/css"]); // the console's files only: they hold no secrets
+        // the console's files only: they hold no secrets
+        builder.Services.AddResponseCompression(compression => compression.MimeTypes = ["text/javascript", "text/css"]);
         builder.Services.Configure<GzipCompressionProviderOptions>(gzip => gzip.Level = CompressionLevel.Optimal);
         builder.Services.Configure<BrotliCompressionProviderOptions>(brotli => brotli.Level = CompressionLevel.Optimal);
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<BadRequestSentences>();
         builder.Services.AddExceptionHandler<StorageTroubles>();
         builder.Services.Configure<HostOptions>(host =>
-            (host.ShutdownTimeout, host.BackgroundServiceExceptionBehavior) = (LastsAtMost, BackgroundServiceExceptionBehavior.Ignore) // logged; what is done beside must not take the answers down with it
+            // logged; what is done beside must not take the answers down with it
+            (host.ShutdownTimeout, host.BackgroundServiceExceptionBehavior) = (LastsAtMost, BackgroundServiceExceptionBehavior.Ignore)
         );
         builder.Services.AddSingleton<ISecretKeeper, ProtectedSecrets>();
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
@@ -100,7 +101,8 @@ internal static class HostSetUp
         if (missing.Count > 0)
             Log.ForContext(typeof(HostSetUp))
                 .Warning(
-                    "Guards of the journal had been taken away and were put back: {Guards}. Somebody was at the database; 'nailcrow admin verify --seal FILE' tells whether anything was changed",
+                    "Guards of the journal had been taken away and were put back: {Guards}. Somebody was at the database; "
+                        + "'nailcrow admin verify --seal FILE' tells whether anything was changed",
                     missing
                 );
         var first = app.Services.GetRequiredService<People.FirstPerson>();

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 

@@ -2,7 +2,6 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 
 namespace Nailcrow.Service.Host;

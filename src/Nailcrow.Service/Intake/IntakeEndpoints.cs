@@ -3,7 +3,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Intake;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Intake;
-using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;

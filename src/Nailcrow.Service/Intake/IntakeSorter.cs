@@ -1,8 +1,6 @@
-using Nailcrow.Core;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Terms;
-using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 
 namespace Nailcrow.Service.Intake;

@@ -1,5 +1,4 @@
 using Nailcrow.Appliances;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Swaps.Seen;

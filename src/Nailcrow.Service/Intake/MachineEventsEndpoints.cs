@@ -2,8 +2,6 @@ using System.Text;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Appliances.Redfish;
-using Nailcrow.Core;
-using Nailcrow.Core.Intake;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Intake.Events;
 using Nailcrow.Store.Intake;

@@ -1,6 +1,9 @@
 namespace Nailcrow.Service.Intake;
 
-/// <summary>Whoever is about to open a ticket for a machine looks first whether there is one; two who look at the same moment would each open one.</summary>
+/// <summary>
+/// Whoever is about to open a ticket for a machine looks first whether there is one; two who look at the same moment would each
+/// open one.
+/// </summary>
 internal sealed class OneAtATime
 {
     // A machine's name always falls to the same of these, so their number bounds memory, not machines.

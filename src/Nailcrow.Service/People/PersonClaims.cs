@@ -1,7 +1,6 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.Options;
-using Nailcrow.Core;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Store.People;

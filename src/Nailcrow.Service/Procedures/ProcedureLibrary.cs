@@ -1,4 +1,3 @@
-using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures;
@@ -55,7 +54,8 @@ internal sealed class ProcedureLibrary(
         var view = Checking.View(file, files);
         if (!view.IsProved)
             return view;
-        var published = new PublishedProcedure(view.Id!, view.Version!, view.Title!, file, files, view.States, time.GetUtcNow(), by); // a proved view has all three
+        // a proved view has all three
+        var published = new PublishedProcedure(view.Id!, view.Version!, view.Title!, file, files, view.States, time.GetUtcNow(), by);
         await versions.PublishAsync(published, ct);
         await ForgetAsync();
         return view with { Published = published.PublishedAt, PublishedBy = by };

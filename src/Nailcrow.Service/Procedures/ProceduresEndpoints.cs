@@ -1,9 +1,6 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Procedures;
-using Nailcrow.Client.Tickets;
-using Nailcrow.Core;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Procedures;

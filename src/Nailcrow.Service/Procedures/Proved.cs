@@ -1,5 +1,3 @@
-using Nailcrow.Client.Procedures;
-using Nailcrow.Core.Procedures;
 using Nailcrow.Procedures;
 using Nailcrow.Store.Procedures;
 
@@ -13,6 +11,7 @@ internal static class Proved
         Checking.Read(published.File, published.Files) is ({ } procedure, _)
             ? procedure
             : throw new InvalidDataException(
-                $"Procedure '{published.Procedure}' {published.Version} was published and cannot be read: {string.Join(" ", Checking.Read(published.File, published.Files).Problems)}"
+                $"Procedure '{published.Procedure}' {published.Version} was published and cannot be read: "
+                    + $"{string.Join(" ", Checking.Read(published.File, published.Files).Problems)}"
             );
 }

@@ -9,7 +9,9 @@ namespace Nailcrow.Service.Rebuilds;
 /// <summary>What a machine's look says of a ticket's rebuild.</summary>
 internal static class MachineReading
 {
-    /// <summary>Running while the machine shows progress; done when the array is whole with the new drive in it; null when it has not begun.</summary>
+    /// <summary>
+    /// Running while the machine shows progress; done when the array is whole with the new drive in it; null when it has not begun.
+    /// </summary>
     public static ReadingTaken? Of(MachineLook look, Ticket ticket)
     {
         if (look.Snapshot.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array) is not { } array)

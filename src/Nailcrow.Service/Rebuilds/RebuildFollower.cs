@@ -1,8 +1,6 @@
 using Nailcrow.Appliances;
-using Nailcrow.Core;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;

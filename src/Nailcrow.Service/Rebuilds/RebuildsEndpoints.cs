@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Rebuilds;
 using Nailcrow.Client.Tickets;
-using Nailcrow.Core;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;

@@ -1,14 +1,7 @@
-using Nailcrow.Client.Appliances;
-using Nailcrow.Core;
-using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Appliances.Arrays;
-using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Fitting;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
-using Nailcrow.Core.Tickets.Risk;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Returns;
 

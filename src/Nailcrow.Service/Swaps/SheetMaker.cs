@@ -65,7 +65,8 @@ internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library)
         return usable.FirstOrDefault(p => p.Id == id) is { } named
             ? new Parsed<Procedure>.Ok(named)
             : new Parsed<Procedure>.Refused(
-                $"There is no procedure '{id}'; for this ticket there are: {string.Join(", ", applying.Concat(usable.Where(p => p.ByName)).Select(p => p.Id).DefaultIfEmpty("none"))}."
+                $"There is no procedure '{id}'; for this ticket there are: "
+                    + $"{string.Join(", ", applying.Concat(usable.Where(p => p.ByName)).Select(p => p.Id).DefaultIfEmpty("none"))}."
             );
     }
 

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Swaps.Drives;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Moves;

@@ -1,6 +1,5 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Service.Appliances;

@@ -1,11 +1,8 @@
-using System.Net.ServerSentEvents;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
-using Nailcrow.Core;
-using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

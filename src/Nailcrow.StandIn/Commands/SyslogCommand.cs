@@ -64,7 +64,8 @@ internal static class SyslogCommand
                         for (var i = machine; i < lines; i += machines)
                         {
                             var text = Encoding.UTF8.GetBytes(
-                                $"<130>1 {DateTime.UtcNow:yyyy-MM-ddTHH:mm:ss.fffZ} {host} storage - - - power lost, drive in bay {i / machines % 4 + 1} went offline"
+                                $"<130>1 {DateTime.UtcNow:yyyy-MM-ddTHH:mm:ss.fffZ} {host} storage - - - power lost, drive in bay "
+                                    + $"{i / machines % 4 + 1} went offline"
                             );
                             await stream.WriteAsync(Encoding.ASCII.GetBytes($"{text.Length} "), token);
                             await stream.WriteAsync(text, token);

@@ -1,12 +1,9 @@
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns.Fitting;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Appliances;
@@ -79,7 +76,10 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
         ];
     }
 
-    /// <summary>Drives that lie in depots, or one of them, with whether a wipe is on record for the used ones. The largest first: what is cut off is too small for most.</summary>
+    /// <summary>
+    /// Drives that lie in depots, or one of them, with whether a wipe is on record for the used ones. The largest first: what is
+    /// cut off is too small for most.
+    /// </summary>
     public async Task<IReadOnlyList<StockPart>> StockAsync(string? serial, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);

@@ -1,12 +1,7 @@
 using System.Text.Json;
-using System.Text.Json.Serialization.Metadata;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
-using Nailcrow.Core.Intake;
-using Nailcrow.Core.Intake.Rules;
-using Nailcrow.Core.Returns.Fitting;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Appliances;

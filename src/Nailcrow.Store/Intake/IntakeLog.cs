@@ -1,9 +1,7 @@
 using System.Diagnostics.CodeAnalysis;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Core;
 using Nailcrow.Core.Intake;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Intake;
@@ -152,7 +150,10 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
                 );
     }
 
-    /// <summary>The connection stays open between batches: prepared statements belong to one handle of the database, and a pool would hand out another.</summary>
+    /// <summary>
+    /// The connection stays open between batches: prepared statements belong to one handle of the database, and a pool would hand
+    /// out another.
+    /// </summary>
     [MemberNotNull(nameof(_db), nameof(_rows))]
     private Task OpenAsync(CancellationToken ct)
     {
@@ -212,7 +213,10 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
             AlertOf(row.Pending)
         );
 
-    /// <summary>What an earlier release made of a message and this one cannot read is looked at by a person, like any other nobody understood.</summary>
+    /// <summary>
+    /// What an earlier release made of a message and this one cannot read is looked at by a person, like any other nobody
+    /// understood.
+    /// </summary>
     private static Alert? AlertOf(string? pending)
     {
         try

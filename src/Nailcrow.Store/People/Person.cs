@@ -1,5 +1,4 @@
 using Microsoft.AspNetCore.Identity;
-using Nailcrow.Core;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 

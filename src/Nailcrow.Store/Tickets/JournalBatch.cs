@@ -3,7 +3,6 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -11,7 +10,6 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Appliances;
-using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Store.Tickets;
 
@@ -206,7 +204,9 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             .FirstOrDefaultAsync();
         return last is null || last.HolderKind == HolderKind.Depot || (last.HolderKind == HolderKind.Bay && last.Asset == asset)
             ? null
-            : $"with {new Holder(last.HolderKind, last.Holder)}{(last.HolderKind == HolderKind.Bay ? $" of {last.Asset}" : "")}, by {TicketNumber.Text(last.Ticket)}";
+            : "with "
+                + $"{new Holder(last.HolderKind, last.Holder)}{(last.HolderKind == HolderKind.Bay ? $" of {last.Asset}" : "")}, "
+                + $"by {TicketNumber.Text(last.Ticket)}";
     }
 
     private readonly HashSet<long> _lives = [];

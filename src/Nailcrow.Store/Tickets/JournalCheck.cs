@@ -57,7 +57,9 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
                     TroubleKind.Missing,
                     null,
                     null,
-                    $"{(positions == 1 ? "1 entry that was written is" : $"{positions} entries that were written are")} not there any more; {(gone == 0 ? "no number tells on which ticket" : $"{gone} of them are named above")}."
+                    $"{(positions == 1 ? "1 entry that was written is" : $"{positions} entries that were written are")} "
+                        + "not there any more; "
+                        + $"{(gone == 0 ? "no number tells on which ticket" : $"{gone} of them are named above")}."
                 )
             );
         await pictures.HoldAsync(db, tell, progress, ct);
@@ -132,7 +134,10 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     // No ticket has more; a list that says so was written by nobody of ours.
     private const long MostEntries = 100_000_000;
 
-    /// <summary>Entries cut off the end leave a chain that holds; the lists remember how long it was, and numbers of tickets follow each other.</summary>
+    /// <summary>
+    /// Entries cut off the end leave a chain that holds; the lists remember how long it was, and numbers of tickets follow each
+    /// other.
+    /// </summary>
     /// <returns>How many entries are known to be gone.</returns>
     private static async Task<long> EndsAsync(NailcrowDb db, ChainWalk chains, Action<Trouble> tell, CancellationToken ct)
     {
@@ -191,7 +196,8 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
                     null,
                     first == last
                         ? $"{TicketNumber.Text(first)} is gone whole: neither entries nor lists tell of it, and the numbers before and after do."
-                        : $"{TicketNumber.Text(first)} to {TicketNumber.Text(last)} are gone whole: neither entries nor lists tell of them, and the numbers before and after do."
+                        : $"{TicketNumber.Text(first)} to {TicketNumber.Text(last)} are gone whole: neither entries nor lists "
+                            + "tell of them, and the numbers before and after do."
                 )
             );
         return gone;

@@ -41,7 +41,8 @@ internal static class JournalUpgrade
         await using (
             var ask = Command(
                 db,
-                $"SELECT position, ticket, seq, id, at, clock_offset_ms, recorded_at, \"by\", kind, body, hash FROM {Before} WHERE position > {done} ORDER BY position LIMIT {AtOnce}"
+                "SELECT position, ticket, seq, id, at, clock_offset_ms, recorded_at, \"by\", kind, body, hash FROM "
+                    + $"{Before} WHERE position > {done} ORDER BY position LIMIT {AtOnce}"
             )
         )
         await using (var found = await ask.ExecuteReaderAsync(ct))

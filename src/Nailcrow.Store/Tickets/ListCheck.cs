@@ -80,7 +80,8 @@ internal static class ListCheck
                         TroubleKind.ListsDiffer,
                         ofOne.Key,
                         null,
-                        $"{TicketNumber.Text(ofOne.Key)}: the journal says otherwise than {string.Join(" and ", differing)}; 'nailcrow admin rebuild-projections' tells them anew."
+                        $"{TicketNumber.Text(ofOne.Key)}: the journal says otherwise than {string.Join(" and ", differing)}; "
+                            + "'nailcrow admin rebuild-projections' tells them anew."
                     )
                 );
         }

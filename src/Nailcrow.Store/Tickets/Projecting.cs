@@ -1,9 +1,7 @@
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Learning;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;

@@ -3,9 +3,6 @@ using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
-using Nailcrow.Store.Appliances;
-using Nailcrow.Store.Procedures;
-using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Store.Tickets;
 
@@ -43,7 +40,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         await db.Database.OpenConnectionAsync(ct);
         await using var ask = db.Database.GetDbConnection().CreateCommand();
         ask.CommandText =
-            $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules <> {Projecting.ListRules}) OR (NOT EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END";
+            $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules <> {Projecting.ListRules}) OR (NOT "
+            + "EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END";
         return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
     }
 

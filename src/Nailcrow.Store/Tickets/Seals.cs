@@ -1,7 +1,5 @@
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 
@@ -79,7 +77,8 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
             .ToListAsync(ct);
         if (rows is not [.., var last])
             return new Parsed<TicketProof>.Refused(
-                $"The newest seal is of {newest.SealedAt.UtcDateTime:yyyy-MM-dd HH:mm} UTC, and nothing had been written on this ticket then; 'nailcrow admin seal' makes one now."
+                $"The newest seal is of {newest.SealedAt.UtcDateTime:yyyy-MM-dd HH:mm} UTC, and nothing had been "
+                    + "written on this ticket then; 'nailcrow admin seal' makes one now."
             );
         var leaf = await db.Journal.LongCountAsync(r => r.Position < last.Position, ct);
         // The tree's hashes are asked for in order, by a walk that cannot wait: the rows are read from the database beneath it.

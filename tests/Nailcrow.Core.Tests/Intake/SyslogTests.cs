@@ -1,4 +1,3 @@
-using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Terms;
 

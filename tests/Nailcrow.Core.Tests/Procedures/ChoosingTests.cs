@@ -1,9 +1,7 @@
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Risk;
 using Nailcrow.Procedures;
 using Nailcrow.Procedures.Sheets;

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Conditions;
 
 namespace Nailcrow.Core.Tests.Procedures;

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Procedures;
 using Nailcrow.Procedures;
 
 namespace Nailcrow.Core.Tests.Procedures;
@@ -13,7 +12,8 @@ internal static class Made
             Enumerable
                 .Range(1, conditions)
                 .Select(i =>
-                    $"      - id: ask{i}\n        look: Is it so, {i}?\n        answers: {{ \"yes\": go on, \"no\": go on }}\n      - id: only{i}\n        do: Do it.\n        when: answer.ask{i} is yes\n"
+                    $"      - id: ask{i}\n        look: Is it so, {i}?\n        answers: {{ \"yes\": go on, \"no\": go on "
+                    + $"}}\n      - id: only{i}\n        do: Do it.\n        when: answer.ask{i} is yes\n"
                 )
         );
         return Read($"{Head}{steps}{Tail}");
@@ -36,7 +36,9 @@ internal static class Made
         "procedure: made\ntitle: Made\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n";
 
     public const string Tail =
-        "      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        answers: { ask: help }\n        then: end\n      - id: help\n        call: Call.\n        with: [asset]\n        then: seen\n";
+        "      - id: seen\n        gate: It was looked at.\n        needs: seen-again\n        answers: { "
+        + "ask: help }\n        then: end\n      - id: help\n        call: Call.\n        with: [asset]\n       "
+        + " then: seen\n";
 
     public static Procedure Read(string text)
     {

@@ -1,4 +1,3 @@
-using Nailcrow.Core.Procedures;
 using Nailcrow.Procedures;
 
 namespace Nailcrow.Core.Tests.Procedures;

@@ -1,8 +1,6 @@
 using System.Text.RegularExpressions;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Learning;
 using Nailcrow.Core.Terms;
@@ -95,7 +93,9 @@ public class SheetTests
             )
             .ShouldBe(
                 new Parsed<RunSheet>.Refused(
-                    "Procedure 'front-hot' is for model.loading is front and model.swap is hot and ticket.job is fault and ticket.drives is 1; here model.loading is front, model.swap is off, ticket.job is fault, ticket.drives is 1."
+                    "Procedure 'front-hot' is for model.loading is front and model.swap is hot and ticket.job is fault "
+                        + "and ticket.drives is 1; here model.loading is front, model.swap is off, ticket.job is fault, "
+                        + "ticket.drives is 1."
                 )
             );
 

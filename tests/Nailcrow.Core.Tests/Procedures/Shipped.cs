@@ -1,4 +1,3 @@
-using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures;
 

@@ -1,6 +1,5 @@
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Rebuilds;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;

@@ -1,5 +1,4 @@
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tests.Procedures;
@@ -13,7 +12,9 @@ public class LimitTests
     private static Played WithCover(int seconds)
     {
         var text =
-            $"procedure: cover\ntitle: Cover\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: One\n    steps:\n      - id: open\n        limit: Take the cover off.\n        seconds: {seconds}\n        until: close\n      - id: close\n        do: Put the cover on.\n";
+            "procedure: cover\ntitle: Cover\ncomes-back: unchanged\napplies-to: always\nchapters:\n  - chapter: "
+            + $"One\n    steps:\n      - id: open\n        limit: Take the cover off.\n        seconds: {seconds}\n  "
+            + "      until: close\n      - id: close\n        do: Put the cover on.\n";
         var procedure = Made.Read(text);
         var played = Played.Reported();
         played.Does(

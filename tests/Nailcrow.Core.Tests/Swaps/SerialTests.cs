@@ -1,5 +1,4 @@
 using CsCheck;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using static Nailcrow.Core.Tests.Generated;
 

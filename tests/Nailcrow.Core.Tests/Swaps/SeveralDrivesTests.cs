@@ -7,7 +7,6 @@ using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tests.Procedures;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Procedures.Sheets;

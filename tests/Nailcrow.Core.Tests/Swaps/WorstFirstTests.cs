@@ -3,7 +3,6 @@ using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Core.Tests.Swaps;

@@ -1,5 +1,4 @@
 using Nailcrow.Core.Rebuilds;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;

@@ -1,9 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Intake;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Risk;
 

@@ -1,6 +1,5 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;

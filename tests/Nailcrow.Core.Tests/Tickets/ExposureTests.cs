@@ -7,7 +7,6 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Risk;
 using Nailcrow.Core.Tickets.Waiting;
@@ -152,7 +151,8 @@ public class ExposureTests
         NextAction
             .Of(played.Ticket)
             .Say.ShouldBe(
-                "Talk to the customer before anyone travels. The machine was set up without redundancy: no swap brings its data back. It is rebuilt from nothing and restored."
+                "Talk to the customer before anyone travels. The machine was set up without redundancy: no swap "
+                    + "brings its data back. It is rebuilt from nothing and restored."
             );
         played.Does(new HelpCalled("They know and want the drive replaced all the same."));
         played.Does(new HelpAnswered(true, "Agreed with the keeper."), Played.Lioth);

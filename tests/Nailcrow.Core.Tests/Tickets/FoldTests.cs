@@ -1,6 +1,5 @@
 using CsCheck;
 using Nailcrow.Core.Returns;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;

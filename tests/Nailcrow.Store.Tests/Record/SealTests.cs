@@ -1,4 +1,3 @@
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Sealing;

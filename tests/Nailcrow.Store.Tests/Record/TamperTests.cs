@@ -1,8 +1,5 @@
-using Nailcrow.Core.Intake;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
@@ -11,11 +8,14 @@ using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Tests.Record;
 
-/// <summary>What somebody can do who has the file and knows how we work; each is found, by itself or against a seal, and told as what it is.</summary>
+/// <summary>
+/// What somebody can do who has the file and knows how we work; each is found, by itself or against a seal, and told as what it is.
+/// </summary>
 public sealed class TamperTests : IAsyncLifetime
 {
     private const string NoGuards =
-        "DROP TRIGGER journal_keeps_every_entry; DROP TRIGGER journal_keeps_what_was_written; DROP TRIGGER photo_keeps_every_picture; DROP TRIGGER photo_keeps_what_was_taken; ";
+        "DROP TRIGGER journal_keeps_every_entry; DROP TRIGGER journal_keeps_what_was_written; DROP TRIGGER "
+        + "photo_keeps_every_picture; DROP TRIGGER photo_keeps_what_was_taken; ";
 
     private static readonly byte[] Png = [0x89, 0x50, 0x4E, 0x47, 1, 2, 3];
 
@@ -101,7 +101,8 @@ public sealed class TamperTests : IAsyncLifetime
             },
             {
                 "two entries' places",
-                "UPDATE journal SET seq = 9 WHERE ticket = 1002 AND seq = 2; UPDATE journal SET seq = 2 WHERE ticket = 1002 AND seq = 3; UPDATE journal SET seq = 3 WHERE ticket = 1002 AND seq = 9",
+                "UPDATE journal SET seq = 9 WHERE ticket = 1002 AND seq = 2; UPDATE journal SET seq = 2 WHERE ticket "
+                    + "= 1002 AND seq = 3; UPDATE journal SET seq = 3 WHERE ticket = 1002 AND seq = 9",
                 TroubleKind.Changed,
                 "T-1002 entry 2 (ID) stands after number 3 of its ticket."
             },
@@ -119,7 +120,8 @@ public sealed class TamperTests : IAsyncLifetime
             },
             {
                 "an entry off the end, and the line",
-                "DELETE FROM journal WHERE ticket = 1002 AND seq = 3; UPDATE ticket_line SET head = 2, head_hash = (SELECT hash FROM journal WHERE ticket = 1002 AND seq = 2) WHERE number = 1002",
+                "DELETE FROM journal WHERE ticket = 1002 AND seq = 3; UPDATE ticket_line SET head = 2, head_hash = "
+                    + "(SELECT hash FROM journal WHERE ticket = 1002 AND seq = 2) WHERE number = 1002",
                 TroubleKind.Missing,
                 "1 entry that was written is not there any more; no number tells on which ticket."
             },
@@ -189,7 +191,8 @@ public sealed class TamperTests : IAsyncLifetime
     {
         _store.Tamper(
             NoGuards
-                + "DELETE FROM journal WHERE ticket = 1003; DELETE FROM ticket_line WHERE number = 1003; UPDATE sqlite_sequence SET seq = (SELECT MAX(position) FROM journal) WHERE name = 'journal'"
+                + "DELETE FROM journal WHERE ticket = 1003; DELETE FROM ticket_line WHERE number = 1003; UPDATE "
+                + "sqlite_sequence SET seq = (SELECT MAX(position) FROM journal) WHERE name = 'journal'"
         );
 
         (await _store.VerifyAsync()).Troubles.Where(t => t.Kind != TroubleKind.Unguarded).ShouldBeEmpty();
@@ -280,7 +283,10 @@ public sealed class TamperTests : IAsyncLifetime
         over.ShouldBe(new Checked(3, 10, 1, 9));
     }
 
-    /// <summary>As somebody would who has read docs/journal.md: every text and hash of a ticket from the first that changes, and what the lists remember.</summary>
+    /// <summary>
+    /// As somebody would who has read docs/journal.md: every text and hash of a ticket from the first that changes, and what the
+    /// lists remember.
+    /// </summary>
     private async Task RewriteAsync(long ticket, Func<string, string> rewrite)
     {
         var previous = HashChain.Start;
@@ -289,7 +295,9 @@ public sealed class TamperTests : IAsyncLifetime
             var text = rewrite(entry.Text);
             previous = HashChain.Next(previous, text);
             _store.Tamper(
-                $"UPDATE journal SET text = '{text.Replace("'", "''")}', hash = '{previous}', kind = json_extract('{text.Replace("'", "''")}', '$.body.kind') WHERE id = '{entry.Id.ToString().ToUpperInvariant()}'"
+                $"UPDATE journal SET text = '{text.Replace("'", "''")}', hash = '{previous}', kind = "
+                    + $"json_extract('{text.Replace("'", "''")}', '$.body.kind') WHERE id = "
+                    + $"'{entry.Id.ToString().ToUpperInvariant()}'"
             );
         }
         _store.Tamper($"UPDATE ticket_line SET head_hash = '{previous}' WHERE number = {ticket}");

@@ -1,7 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
-using Nailcrow.Core;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
@@ -37,7 +36,8 @@ internal static class DeskCommands
                                         ?? (
                                             l.Candidates.Count == 0
                                                 ? "nobody"
-                                                : $"nobody; could: {string.Join(", ", l.Candidates.Select(c => $"{c.Engineer} ({c.Load} open{(c.Km is { } km ? $", {km:0} km from {c.Near}" : "")})"))}"
+                                                : "nobody; could: "
+                                                    + $"{string.Join(", ", l.Candidates.Select(c => $"{c.Engineer} ({c.Load} open{(c.Km is { } km ? $", {km:0} km from {c.Near}" : "")})"))}"
                                         )
                                 ),
                             }
@@ -87,7 +87,7 @@ internal static class DeskCommands
                             )
                         );
                     if (day.Calendar.Length > 0)
-                        screen.Line($"[dim]calendar feed: {Screen.Safe(day.Calendar)}[/]");
+                        screen.Plain($"calendar feed: {day.Calendar}\n"); // unwrapped: an address is copied whole
                 }
             );
         });

@@ -81,7 +81,8 @@ public sealed record ApplianceModel(
     public IEnumerable<string> Problems()
     {
         if (Rows < 1 || Columns < 1 || WaitAfterPullSeconds < 0)
-            yield return $"Model '{Id}' has {Rows} rows, {Columns} columns and a wait of {WaitAfterPullSeconds} s; rows and columns are at least 1, a wait at least 0.";
+            yield return $"Model '{Id}' has {Rows} rows, {Columns} columns and a wait of {WaitAfterPullSeconds} s; rows and "
+                + "columns are at least 1, a wait at least 0.";
         if (Bays < 1 || Bays > MostBays || Bays > Rows * Columns)
             yield return $"Model '{Id}' has {Bays} bays in {Rows} rows of {Columns}; 1 to {MostBays}, and no more than there are places.";
         if (Drawers < 1 || (Rows > 0 && Rows % Drawers != 0))

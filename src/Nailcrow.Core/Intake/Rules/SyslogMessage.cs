@@ -27,7 +27,10 @@ public sealed record SyslogMessage(int Facility, int Severity, DateTimeOffset? A
         RegexOptions.NonBacktracking | RegexOptions.Singleline | RegexOptions.CultureInvariant
     );
 
-    /// <summary>Reads a line. A year that is missing is the one that puts the line nearest to <paramref name="now"/>; a zone that is missing is UTC.</summary>
+    /// <summary>
+    /// Reads a line. A year that is missing is the one that puts the line nearest to <paramref name="now"/>; a zone that is missing
+    /// is UTC.
+    /// </summary>
     public static Parsed<SyslogMessage> Parse(string line, DateTimeOffset now)
     {
         var text = Cleaned(line.Length > MostChars ? line[..MostChars] : line);

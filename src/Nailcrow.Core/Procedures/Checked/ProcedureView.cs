@@ -1,5 +1,3 @@
-using Nailcrow.Core.Procedures;
-
 namespace Nailcrow.Core.Procedures.Checked;
 
 /// <summary>A procedure with the result of its proof, or the problems that keep its file from being read.</summary>

@@ -1,5 +1,4 @@
 using System.Text.Json.Serialization;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Terms;
 

@@ -1,5 +1,4 @@
 using Nailcrow.Core.People;
-using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 

@@ -5,7 +5,10 @@ using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Swaps.Following;
 
-/// <summary>The last answer was a mistake: it stays in the journal, and the step is answered again. What was done to a drive is not undone by words.</summary>
+/// <summary>
+/// The last answer was a mistake: it stays in the journal, and the step is answered again. What was done to a drive is not undone
+/// by words.
+/// </summary>
 public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
 {
     public override string Told() => $"{Step}: the answer was taken back";

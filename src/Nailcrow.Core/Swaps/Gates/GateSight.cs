@@ -17,7 +17,8 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         ticket.Parts.Count < ticket.DrivesWanted || ticket.Parts.Exists(p => p.IssuedTo is null)
             ? ticket.DrivesWanted == 1
                 ? "No replacement has been issued for this ticket; stores reserves and issues one."
-                : $"{ticket.Parts.Count(p => p.IssuedTo is not null)} of {ticket.DrivesWanted} replacements have been issued for this ticket; stores reserves and issues them."
+                : $"{ticket.Parts.Count(p => p.IssuedTo is not null)} of {ticket.DrivesWanted} replacements have been "
+                    + "issued for this ticket; stores reserves and issues them."
             : null;
 
     public string? SnapshotBefore() => Fresh is null ? TakeOne(FreshSince) : null;
@@ -38,14 +39,16 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
     public string? WholeBefore() =>
         Fresh is not { } now ? TakeOne(FreshSince)
         : ArrayOf(now) is { } array && !now.IsWhole(array)
-            ? $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} members. A drive that works is not pulled from it now; ask a lead."
+            ? $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} "
+                + "members. A drive that works is not pulled from it now; ask a lead."
         : null;
 
     public string? Released() =>
         Fresh is not { } now ? TakeOne(FreshSince)
         : Held(now) is var (bay, not) && not is not null ? not
         : bay!.Role is BayRole.Member or BayRole.Filling
-            ? $"Bay {bay.Label} is still {Words.Of(bay.Role)} of {bay.Array}; the machine has not released it. Wait, then take a snapshot again." // Held gives a bay or why not
+            // Held gives a bay or why not
+            ? $"Bay {bay.Label} is still {Words.Of(bay.Role)} of {bay.Array}; the machine has not released it. Wait, then take a snapshot again."
         : null;
 
     public string? AsBefore()
@@ -69,7 +72,8 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         var seen = now.BayLabelled(_drive?.Bay)?.Serial;
         return SerialComparison.Between(seen, _swap.InSerial ?? "").Outcome == SerialOutcome.Exact
             ? null
-            : $"The machine sees {seen ?? "nothing"} in bay {_drive?.Bay}, not {_swap.InSerial}. Seat the drive again; if that does not help, it is dead on arrival: call.";
+            : $"The machine sees {seen ?? "nothing"} in bay {_drive?.Bay}, not {_swap.InSerial}. Seat the drive "
+                + "again; if that does not help, it is dead on arrival: call.";
     }
 
     public string? NothingForeign() =>

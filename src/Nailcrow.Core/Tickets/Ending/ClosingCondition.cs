@@ -1,6 +1,5 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Rebuilds;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -46,7 +45,8 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
         ticket.Raise(
             late.Stamp,
             About,
-            $"{late.Stamp.By} recorded '{late.Kind}' after the ticket was {Words.Of(ticket.Stage)}; it happened at {late.Stamp.At.UtcDateTime:yyyy-MM-dd HH:mm} UTC. Say what it means, or reopen the ticket."
+            $"{late.Stamp.By} recorded '{late.Kind}' after the ticket was {Words.Of(ticket.Stage)}; it happened at "
+                + $"{late.Stamp.At.UtcDateTime:yyyy-MM-dd HH:mm} UTC. Say what it means, or reopen the ticket."
         );
 
     private static bool Matters(Ticket ticket, Entry entry) =>

@@ -19,7 +19,10 @@ public sealed record TicketRecord
     /// <summary>About how many bytes of memory it takes: an entry is held as its text and as what is read from it.</summary>
     public long Bytes { get; }
 
-    /// <summary>The number of the last entry. Where somebody cut entries out there are fewer of them, and the next still has a number of its own.</summary>
+    /// <summary>
+    /// The number of the last entry. Where somebody cut entries out there are fewer of them, and the next still has a number of its
+    /// own.
+    /// </summary>
     public long Head => Arrived is [.., var last] ? Math.Clamp(last.Seq, Arrived.Count, NumbersEnd) : 0;
 
     // A number that somebody wrote over may be anything; what follows it is numbered all the same.

@@ -4,7 +4,10 @@ using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Tickets.Moves;
 
-/// <summary>How a move is made: by an entry that is written, by the service at the machine, by a sheet the service compiles, or on a page of its own.</summary>
+/// <summary>
+/// How a move is made: by an entry that is written, by the service at the machine, by a sheet the service compiles, or on a page of
+/// its own.
+/// </summary>
 [JsonConverter(typeof(KebabEnum<MoveWay>))]
 public enum MoveWay
 {

@@ -1,4 +1,3 @@
-using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;

@@ -52,7 +52,10 @@ public sealed record WorkingTime(OpeningHours Hours, IReadOnlySet<DateOnly> Holi
         }
     }
 
-    /// <summary>The instant of a local time. One that the clock jumps over is the jump; of one that comes twice, opening takes the first and closing the second.</summary>
+    /// <summary>
+    /// The instant of a local time. One that the clock jumps over is the jump; of one that comes twice, opening takes the first and
+    /// closing the second.
+    /// </summary>
     private DateTimeOffset Instant(DateOnly date, TimeSpan time, bool earlier)
     {
         var local = date.ToDateTime(TimeOnly.MinValue) + time;

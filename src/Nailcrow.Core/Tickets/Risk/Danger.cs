@@ -1,6 +1,5 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
-using Nailcrow.Core.Intake;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets.Risk;

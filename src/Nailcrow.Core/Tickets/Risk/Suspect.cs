@@ -61,7 +61,8 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
         var word = bay.Health is DriveHealth.Good or DriveHealth.Unknown
             ? $"reads {Words.Of(bay.Health)}, but"
             : $"is {Words.Of(bay.Health)}";
-        return $"Bay {bay.Label} ({bay.Serial}) {word}{(signs.Count == 0 ? "" : bay.Health is DriveHealth.Good or DriveHealth.Unknown ? $" {string.Join(", ", signs)}" : $": {string.Join(", ", signs)}")}."
+        return $"Bay {bay.Label} ({bay.Serial}) "
+            + $"{word}{(signs.Count == 0 ? "" : bay.Health is DriveHealth.Good or DriveHealth.Unknown ? $" {string.Join(", ", signs)}" : $": {string.Join(", ", signs)}")}."
             + (readFrom ? " The rebuild reads from it: backup first." : "");
     }
 

@@ -1,20 +1,7 @@
-using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Appliances.Arrays;
-using Nailcrow.Core.Appliances.Models;
-using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Rebuilds;
-using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Gates;
-using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Tickets;
-using Nailcrow.Core.Tickets.Ending;
-using Nailcrow.Core.Tickets.Moves;
-using Nailcrow.Core.Tickets.Planning;
-using Nailcrow.Core.Tickets.Risk;
-using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tickets.Telling;
 

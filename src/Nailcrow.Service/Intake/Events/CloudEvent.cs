@@ -1,7 +1,5 @@
 using System.Globalization;
-using System.Text;
 using System.Text.Json;
-using Nailcrow.Core;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Terms;
 

@@ -28,7 +28,8 @@ internal static class SignedEvents
         if (!long.TryParse(timestamp, NumberStyles.None, CultureInfo.InvariantCulture, out var seconds) || seconds > 253_402_300_799)
             return $"webhook-timestamp is '{timestamp}'; it is whole seconds since 1970.";
         if ((now - DateTimeOffset.FromUnixTimeSeconds(seconds)).Duration() > Tolerance)
-            return $"webhook-timestamp is {DateTimeOffset.FromUnixTimeSeconds(seconds):u}, more than {Tolerance.TotalMinutes:0} minutes from now. Sent again, or a clock that is wrong?";
+            return $"webhook-timestamp is {DateTimeOffset.FromUnixTimeSeconds(seconds):u}, more than "
+                + $"{Tolerance.TotalMinutes:0} minutes from now. Sent again, or a clock that is wrong?";
         var expected = Encoding.ASCII.GetBytes(Sign(id, timestamp, body, secret));
         return signatures.Split(' ').Any(s => CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(s), expected))
             ? null

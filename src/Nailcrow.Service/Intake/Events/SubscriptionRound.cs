@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using Nailcrow.Appliances;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
@@ -9,7 +8,10 @@ using Quartz;
 
 namespace Nailcrow.Service.Intake.Events;
 
-/// <summary>One round over all machines that can be reached: those that push are asked to, what they forgot is renewed, the others' streams are read.</summary>
+/// <summary>
+/// One round over all machines that can be reached: those that push are asked to, what they forgot is renewed, the others' streams
+/// are read.
+/// </summary>
 [DisallowConcurrentExecution]
 internal sealed class SubscriptionRound(
     ReferenceBook book,

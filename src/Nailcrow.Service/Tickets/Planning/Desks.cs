@@ -6,7 +6,6 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Appliances;
-using Nailcrow.Store.People;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Tickets.Planning;

@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Text.Json;
 using CsvHelper;
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Appliances.Csv;

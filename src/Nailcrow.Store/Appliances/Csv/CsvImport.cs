@@ -1,10 +1,7 @@
 using System.Text.Json;
 using CsvHelper;
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Core;
-using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Appliances.Csv;
@@ -180,7 +177,10 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
             _ => $"{((QualifiedRow)row).ApplianceModel}, {((QualifiedRow)row).DriveModel}",
         };
 
-    /// <summary>FNV-1a, 64 bits: two million keys as 16 MB of numbers instead of 200 MB of text. Two keys with one hash are one chance in ten million.</summary>
+    /// <summary>
+    /// FNV-1a, 64 bits: two million keys as 16 MB of numbers instead of 200 MB of text. Two keys with one hash are one chance in
+    /// ten million.
+    /// </summary>
     private static ulong Hash(string key)
     {
         var hash = 14_695_981_039_346_656_037UL;

@@ -1,13 +1,10 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Nailcrow.Core;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Tickets;
 

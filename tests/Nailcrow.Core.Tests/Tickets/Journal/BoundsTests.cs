@@ -163,8 +163,8 @@ public class BoundsTests
             BoundKind.Characters or BoundKind.Items =>
                 $"at most {bound.Most.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)}",
             BoundKind.Time => $"from {bound.Least} to {bound.Most - 1}",
-            _ =>
-                $"{bound.Least.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)} to {bound.Most.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)}",
+            _ => $"{bound.Least.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)} to "
+                + $"{bound.Most.ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)}",
         };
 
     [Fact]

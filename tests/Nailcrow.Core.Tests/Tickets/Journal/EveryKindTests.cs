@@ -3,7 +3,6 @@ using System.Text.Json.Nodes;
 using CsCheck;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
-using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

@@ -1,7 +1,6 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
-using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Waiting;
 

@@ -67,7 +67,9 @@ public sealed class SealCheck(Seal seal)
                     TroubleKind.NotAsSealed,
                     null,
                     null,
-                    $"What is there now is not what was sealed on {seal.SealedAt.UtcDateTime:yyyy-MM-dd HH:mm} UTC: its root is another{(_blocksDiffering == 0 ? $", and the difference is after entry {_entries - _block.Count} in order of arrival" : "")}."
+                    $"What is there now is not what was sealed on {seal.SealedAt.UtcDateTime:yyyy-MM-dd HH:mm} UTC: its "
+                        + "root is "
+                        + $"another{(_blocksDiffering == 0 ? $", and the difference is after entry {_entries - _block.Count} in order of arrival" : "")}."
                 )
             );
     }
