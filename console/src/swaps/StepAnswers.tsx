@@ -185,8 +185,7 @@ function GoOn(props: Props) {
 }
 
 /** What usually opens a gate, one press away. */
-function GateHelp({ ticket, step, writer }: Props) {
-  const rebuilds = step.gate === 'array-whole' || step.gate === 'drive-joined' || step.gate === 'rebuild-seen'
+function GateHelp({ ticket, run, step, writer }: Props) {
   return (
     <div className="gate-help">
       {ticket.reachable && (
@@ -208,7 +207,7 @@ function GateHelp({ ticket, step, writer }: Props) {
           Light off
         </Press>
       )}
-      {rebuilds && (
+      {run.waitsForRebuild && (
         <Button variant="default" component={Link} to={`/tickets/${ticket.number}/rebuild`}>
           See the rebuild
         </Button>

@@ -1,6 +1,6 @@
 import type { TicketView } from '../shared/types'
 import { said } from '../shared/words'
-import { chanceTold, lasted } from './dangerTold'
+import { lasted } from './dangerTold'
 
 /** How bad it is, in a sentence, with a word and a shape for how much is left. */
 export function DangerPanel({ ticket }: { ticket: TicketView }) {
@@ -56,8 +56,7 @@ function Chances({ ticket: { chances } }: { ticket: TicketView }) {
   return (
     <details style={{ marginTop: 8 }}>
       <summary>
-        While it rebuilds: data lost to failing drives {chanceTold(chances.drivesFail)}, to an unreadable sector{' '}
-        {chanceTold(chances.unreadable)}
+        While it rebuilds: data lost to failing drives {chances.drivesFail.told}, to an unreadable sector {chances.unreadable.told}
       </summary>
       <p className="chalk" style={{ margin: '8px 0 0', fontSize: 15 }}>
         Estimates. The rebuild takes {chances.hoursLow.toFixed(1)} to {chances.hoursHigh.toFixed(1)} hours.

@@ -76,7 +76,7 @@ internal static class FollowCommand
             case "o" or "other":
                 await OtherSheetAsync(call, view);
                 return true;
-            case "w" or "watch" when step.Gate is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen:
+            case "w" or "watch" when step.Gate.ComesWithTheRebuild():
                 await WatchCommand.FollowAsync(call, view.Number, TimeSpan.FromSeconds(3));
                 return true;
             case "b" or "back" when RunCommands.Running(view).Visits is [.., var last]:
@@ -160,7 +160,7 @@ internal static class FollowCommand
             ways.AddRange(view.Reachable ? ["s snapshot", "t type what you see"] : ["t type what you see"]);
         if (step.Kind == StepKind.Light && view.Reachable)
             ways.Add("h done by hand");
-        if (step.Gate is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen)
+        if (step.Gate.ComesWithTheRebuild())
             ways.Add("w watch");
         if (step.TakesText && step.Leading(RunStep.NotSo) is not null)
             ways.Add(RunStep.NotSo);

@@ -44,7 +44,7 @@ internal static class TicketShowCommand
         if (view.Chances is { } chances)
             screen.Line(
                 $"  while it rebuilds ({chances.HoursLow:0.#} to {chances.HoursHigh:0.#} h): too many drives fail "
-                    + $"{Percent(chances.DrivesFail)}, a sector cannot be read {Percent(chances.Unreadable)} "
+                    + $"{Screen.Safe(chances.DrivesFail.Told)}, a sector cannot be read {Screen.Safe(chances.Unreadable.Told)} "
                     + "[dim](estimates)[/]"
             );
         if (view.Exposure is { } exposure)
@@ -112,17 +112,6 @@ internal static class TicketShowCommand
         if (view.EndedAt is null && view.Swap.InSerial is not null && unmet.Count > 0)
             screen.Line($"  to close   {Screen.Safe(string.Join(", ", unmet))}");
     }
-
-    private static string Percent(Chance chance) =>
-        chance.High == 0 ? "0 %"
-        : chance.High < Least ? "under 0.01 %"
-        : $"{Share(chance.Low)} to {Share(chance.High)} %";
-
-    // Below this the inputs are worth less than the digits.
-    private const double Least = 0.0001;
-
-    private static string Share(double share) =>
-        share < Least ? "under 0.01" : (share * 100).ToString("0.##", System.Globalization.CultureInfo.InvariantCulture);
 
     private static string DangerMark(int? margin) =>
         margin switch

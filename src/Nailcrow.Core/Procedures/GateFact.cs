@@ -45,3 +45,10 @@ public enum GateFact
     SeenAgain,
     SnapshotAfter,
 }
+
+public static class GateFacts
+{
+    /// <summary>What the rebuild brings about by itself: whoever waits for it looks on.</summary>
+    public static bool ComesWithTheRebuild(this GateFact? fact) =>
+        fact is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen;
+}

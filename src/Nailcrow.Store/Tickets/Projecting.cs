@@ -41,7 +41,7 @@ internal static class Projecting
             Customer = report.Customer,
             Site = report.Site,
             Symptom = report.Symptom,
-            Bay = ticket.Swap.Bay ?? ticket.Sheet?.TargetBay ?? report.Bay,
+            Bay = Target.Label(ticket),
             Serial = serial,
             SerialReversed = Reversed(serial),
             Stage = ticket.Stage,

@@ -96,4 +96,13 @@ public class CapacityTests
 
         LossChances.Of(snapshot, snapshot.Arrays[0], 200)?.Unreadable.High.ShouldBe(0);
     }
+
+    [Theory]
+    [InlineData(0.0123456, 0.35, "1.2 to 35 %")]
+    [InlineData(0.0000002, 0.0004, "under 0.01 to 0.04 %")]
+    [InlineData(0.0000002, 0.00002, "under 0.01 %")]
+    [InlineData(0.2, 1, "20 to 100 %")]
+    [InlineData(0, 0, "0 %")]
+    public void A_chance_is_told_as_a_range_with_no_more_digits_than_it_is_worth(double low, double high, string told) =>
+        Chance.Of(low, high, "", []).Told.ShouldBe(told);
 }

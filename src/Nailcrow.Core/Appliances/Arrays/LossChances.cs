@@ -3,7 +3,28 @@ using System.Globalization;
 namespace Nailcrow.Core.Appliances.Arrays;
 
 /// <summary>A chance between two bounds, both from 0 to 1, with how it was reckoned.</summary>
-public sealed record Chance(double Low, double High, string Formula, IReadOnlyList<string> Inputs);
+/// <param name="Told">The range in percent as people read it, with no more digits than it is worth.</param>
+public sealed record Chance(double Low, double High, string Told, string Formula, IReadOnlyList<string> Inputs)
+{
+    // Below this the inputs are worth less than the digits.
+    private const double Least = 0.0001;
+
+    public static Chance Of(double low, double high, string formula, IReadOnlyList<string> inputs) =>
+        new(
+            low,
+            high,
+            high == 0 ? "0 %"
+                : high < Least ? "under 0.01 %"
+                : $"{(low < Least ? "under 0.01" : Percent(low))} to {Percent(high)} %",
+            formula,
+            inputs
+        );
+
+    /// <summary>Two significant digits.</summary>
+    private static string Percent(double share) =>
+        decimal.Parse((share * 100).ToString("G2", CultureInfo.InvariantCulture), NumberStyles.Float, CultureInfo.InvariantCulture)
+            .ToString(CultureInfo.InvariantCulture);
+}
 
 /// <summary>
 /// Two ways data may be lost before redundancy is back: more drives failing than the array can lose, and a sector that
@@ -48,7 +69,7 @@ public sealed record LossChances(double HoursLow, double HoursHigh, Chance Drive
     }
 
     private static Chance OfDrives(int left, int margin, double low, double high, double rate) =>
-        new(
+        Chance.Of(
             AtLeast(margin + 1, left, FailsWithin(low, rate)),
             AtLeast(margin + 1, left, FailsWithin(high, Math.Min(1, rate * SameBatch))),
             $"P(at least {margin + 1} of n fail), each with 1 - (1 - r)^(t / year)",
@@ -63,9 +84,9 @@ public sealed record LossChances(double HoursLow, double HoursHigh, Chance Drive
     private static Chance OfReading(int left, int margin, long bytes)
     {
         if (margin > 0)
-            return new(0, 0, "0: with margin left, an unreadable sector is made up from the other members", [$"margin = {margin}"]);
+            return Chance.Of(0, 0, "0: with margin left, an unreadable sector is made up from the other members", [$"margin = {margin}"]);
         var bits = 8.0 * bytes * left;
-        return new(
+        return Chance.Of(
             1 - Math.Exp(-bits * BitErrorLow),
             1 - Math.Exp(-bits * BitErrorHigh),
             "1 - exp(-b · e)",

@@ -47,13 +47,13 @@ public sealed record NextAction(string Who, string Say, Move Move)
 
     private static NextAction? InTheRun(Ticket ticket) =>
         ticket is { Sheet: { } sheet, Run: { IsFinished: false } run } && sheet.Step(run.Current) is { } step
-            ? new(Engineer(ticket), step.Gate is { } fact ? AtGate(ticket, run, step, fact) : step.Say, Move.FollowRun)
+            ? new(Engineer(ticket), step.Gate is null ? step.Say : AtGate(ticket, run, step), Move.FollowRun)
             : null;
 
     /// <summary>A shut gate says what would open it; an open one only has to be gone through.</summary>
-    private static string AtGate(Ticket ticket, Run run, RunStep step, GateFact fact) =>
+    private static string AtGate(Ticket ticket, Run run, RunStep step) =>
         GateCheck.Unmet(ticket, run, step) is not { } unmet ? $"Go on: {step.Say}"
-        : fact is GateFact.ArrayWhole or GateFact.DriveJoined or GateFact.RebuildSeen ? $"Follow the rebuild. {unmet}"
+        : step.Gate.ComesWithTheRebuild() ? $"Follow the rebuild. {unmet}"
         : unmet;
 
     private static NextAction AfterTheRun(Ticket ticket)

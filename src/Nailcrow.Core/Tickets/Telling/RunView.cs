@@ -13,6 +13,7 @@ namespace Nailcrow.Core.Tickets.Telling;
 /// <param name="Withdrawn">Why the procedure's version was withdrawn while the run goes on; null where it stands.</param>
 /// <param name="Interrupts">The title of the sheet that goes on after this one; null where there is none.</param>
 /// <param name="MapWarning">Why the software's name for the bay is not to be trusted yet; null where it was confirmed, or none is looked for.</param>
+/// <param name="WaitsForRebuild">The rebuild opens the current gate by itself.</param>
 /// <param name="Expected">The serial the current scan is held against.</param>
 public sealed record RunView(
     RunSheet Sheet,
@@ -26,7 +27,8 @@ public sealed record RunView(
     bool HandedOver = false,
     string? Withdrawn = null,
     string? Interrupts = null,
-    string? MapWarning = null
+    string? MapWarning = null,
+    bool WaitsForRebuild = false
 )
 {
     internal static RunView? Of(Ticket ticket, Surroundings known, DateTimeOffset now)
@@ -46,7 +48,8 @@ public sealed record RunView(
             run.HandedOver,
             run.IsFinished ? null : known.Withdrawn,
             ticket.Interrupted.LastOrDefault()?.Sheet.Title,
-            known.Sightings is { } seen && BayLookedFor(ticket) is { } bay ? BayMap.WarningOf(bay, seen) : null
+            known.Sightings is { } seen && BayLookedFor(ticket) is { } bay ? BayMap.WarningOf(bay, seen) : null,
+            step?.Gate.ComesWithTheRebuild() ?? false
         );
     }
 
