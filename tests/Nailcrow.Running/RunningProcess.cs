@@ -25,7 +25,12 @@ public sealed class RunningProcess : IAsyncDisposable
 
     public string Said => string.Join('\n', _said);
 
-    public static RunningProcess Start(string assembly, IEnumerable<string> arguments, string? folder = null)
+    public static RunningProcess Start(
+        string assembly,
+        IEnumerable<string> arguments,
+        string? folder = null,
+        IReadOnlyDictionary<string, string>? environment = null
+    )
     {
         var start = new ProcessStartInfo("dotnet", [assembly, .. arguments])
         {
@@ -33,6 +38,8 @@ public sealed class RunningProcess : IAsyncDisposable
             RedirectStandardError = true,
             WorkingDirectory = folder ?? Built.Root,
         };
+        foreach (var (name, value) in environment ?? new Dictionary<string, string>())
+            start.Environment[name] = value;
         var running = new RunningProcess(new Process { StartInfo = start });
         running._process.Start();
         running._process.BeginOutputReadLine();

@@ -2,6 +2,7 @@ using Nailcrow.Client;
 using Nailcrow.Client.People;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.GivenTime;
 
 namespace Nailcrow.Running;
 
@@ -11,10 +12,12 @@ public sealed class RunningService : IAsyncDisposable
     public const string Password = "a-long-test-password";
 
     private readonly bool _ownsFolder;
-    private string? _token;
+    private readonly bool _givenTime;
+    private readonly MovedTime _time = new();
+    private TimeSpan _passed;
 
-    private RunningService(RunningProcess process, Uri address, string folder, bool ownsFolder) =>
-        (Process, Address, Folder, _ownsFolder) = (process, address, folder, ownsFolder);
+    private RunningService(RunningProcess process, Uri address, string folder, bool ownsFolder, bool givenTime) =>
+        (Process, Address, Folder, _ownsFolder, _givenTime) = (process, address, folder, ownsFolder, givenTime);
 
     /// <summary>Why this one is not started again at its end; null where it is, and held to tell what it told before.</summary>
     public string? NotRestartedBecause { get; set; } = "nobody asked for it";
@@ -33,13 +36,15 @@ public sealed class RunningService : IAsyncDisposable
 
     /// <param name="folder">A folder that a service has used before; null for a new one.</param>
     /// <param name="assembly">Another build of the service than the one beside the caller.</param>
+    /// <param name="givenTime">Its clock can be moved on with <see cref="PassesAsync"/>.</param>
     public static async Task<RunningService> StartAsync(
         string? folder = null,
         double watchSeconds = 1,
         string? assembly = null,
         int hearsEverySeconds = 3600,
         bool pushed = false,
-        int syslogPort = 0
+        int syslogPort = 0,
+        bool givenTime = false
     )
     {
         var own = folder is null;
@@ -70,10 +75,11 @@ public sealed class RunningService : IAsyncDisposable
                 "--Nailcrow:Link:LookDeadline",
                 "00:00:03",
             ],
-            Path.Combine(Built.Root, "src", "Nailcrow.Service")
-        ); // where the built console lies
+            Path.Combine(Built.Root, "src", "Nailcrow.Service"), // where the built console lies
+            givenTime ? Clock(folder) : null
+        );
         var heard = await process.HearsAsync("Nailcrow listens at.*?(http://127\\.0\\.0\\.1:\\d+)");
-        return new(process, new Uri(heard.Groups[1].Value), folder, own);
+        return new(process, new Uri(heard.Groups[1].Value), folder, own, givenTime);
     }
 
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
@@ -81,14 +87,11 @@ public sealed class RunningService : IAsyncDisposable
         Uri? machine = null,
         string? assembly = null,
         int hearsEverySeconds = 3600,
-        bool pushed = false
+        bool pushed = false,
+        bool givenTime = false
     )
     {
-        var service = await StartAsync(assembly: assembly, hearsEverySeconds: hearsEverySeconds, pushed: pushed);
-        using var http = service.Http();
-        service._token = (
-            await new NailcrowClient(http, TimeProvider.System).SignInAsync("admin", Password, CancellationToken.None)
-        ).AccessToken;
+        var service = await StartAsync(assembly: assembly, hearsEverySeconds: hearsEverySeconds, pushed: pushed, givenTime: givenTime);
         var admin = await service.SignInAsync("admin");
         foreach (
             var (name, role) in new[]
@@ -106,11 +109,20 @@ public sealed class RunningService : IAsyncDisposable
         return service;
     }
 
+    /// <summary>Has time pass for a service that was started with a clock of its own.</summary>
+    /// <returns>What time it is there now.</returns>
+    public async Task<DateTimeOffset> PassesAsync(TimeSpan span)
+    {
+        _time.Pass(span); // whoever works there lives in the same time
+        _passed += span;
+        return await ClockDoor.PassAsync(ClockSocket(Folder), span);
+    }
+
     public HttpClient Http() => new() { BaseAddress = Address };
 
     public async Task<NailcrowClient> SignInAsync(string name)
     {
-        var client = new NailcrowClient(Http(), TimeProvider.System);
+        var client = new NailcrowClient(Http(), _time);
         client.UseToken((await client.SignInAsync(name, Password, CancellationToken.None)).AccessToken);
         return client;
     }
@@ -137,13 +149,16 @@ public sealed class RunningService : IAsyncDisposable
     private async Task RestartsAsItWasAsync()
     {
         using var before = Http();
-        before.DefaultRequestHeaders.Authorization = new("Bearer", _token);
+        var token = (await new NailcrowClient(before, _time).SignInAsync("admin", Password, CancellationToken.None)).AccessToken;
+        before.DefaultRequestHeaders.Authorization = new("Bearer", token);
         var then = await AsItWas.OfAsync(before);
         await Process.StopAsync();
         // Nobody is asked any more: what is compared is the record, and not what machines say in the meantime.
-        await using var again = await StartAsync(Folder, watchSeconds: 3600);
+        await using var again = await StartAsync(Folder, watchSeconds: 3600, givenTime: _givenTime);
+        if (_givenTime)
+            await again.PassesAsync(_passed);
         using var after = again.Http();
-        after.DefaultRequestHeaders.Authorization = new("Bearer", _token);
+        after.DefaultRequestHeaders.Authorization = new("Bearer", token);
         var troubles = then.Differences(await AsItWas.OfAsync(after)).ToList();
         var admin = new NailcrowClient(after, TimeProvider.System);
         troubles.AddRange((await admin.VerifyAsync(CancellationToken.None)).Troubles.Select(t => $"{t.Kind}: {t.Sentence}"));
@@ -151,6 +166,19 @@ public sealed class RunningService : IAsyncDisposable
         troubles.AddRange(then.Differences(await AsItWas.OfAsync(after)).Select(d => $"With lists told anew, {d}"));
         if (troubles.Count > 0)
             throw new InvalidOperationException($"After a restart it is not as it was:\n{string.Join("\n", troubles.Take(5))}");
+    }
+
+    private static string ClockSocket(string folder) => Path.Combine(folder, "clock");
+
+    private static Dictionary<string, string> Clock(string folder)
+    {
+        File.Delete(ClockSocket(folder)); // of a service that ran in this folder before
+        return new()
+        {
+            ["DOTNET_STARTUP_HOOKS"] = typeof(TimeIsGiven).Assembly.Location,
+            ["ASPNETCORE_HOSTINGSTARTUPASSEMBLIES"] = typeof(TimeIsGiven).Assembly.GetName().Name!,
+            [TimeIsGiven.Variable] = ClockSocket(folder),
+        };
     }
 
     /// <summary>A service that is pushed to has to know its own address before it starts.</summary>

@@ -37,7 +37,7 @@ internal sealed class ListKeeper(
             catch (Exception e) when (e is not OperationCanceledException)
             {
                 log.LogError(e, "The lists could not be told anew; tried again in a minute");
-                await Task.Delay(AgainAfter, stoppingToken);
+                await Task.Delay(AgainAfter, time, stoppingToken);
             }
     }
 

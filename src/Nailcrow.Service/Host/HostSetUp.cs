@@ -2,6 +2,7 @@ using System.IO.Compression;
 using System.Reflection;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.ResponseCompression;
+using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
 using Nailcrow.Store;
@@ -39,7 +40,7 @@ internal static class HostSetUp
                 .Enrich.FromLogContext()
                 .WriteTo.Console(new CompactJsonFormatter())
         );
-        builder.Services.AddSingleton(TimeProvider.System);
+        builder.Services.TryAddSingleton(TimeProvider.System);
         builder.Services.AddNailcrowStore(settings.Data);
         OwnFiles.SecretFolder(Path.GetFullPath(settings.Data + ".keys"));
         builder

@@ -41,7 +41,7 @@ internal sealed class Joiner(
             try
             {
                 await reception.News.WaitAsync(LookAgainAfter, stoppingToken);
-                await Task.Delay(Gathering, stoppingToken);
+                await Task.Delay(Gathering, time, stoppingToken);
                 while (await JoinSomeAsync(stoppingToken) == MostAtOnce)
                     continue;
             }
@@ -111,7 +111,8 @@ internal sealed class Joiner(
             await log.SettleAsync([.. items.Select(i => i.Id)], IntakeOutcome.UnknownSender, null, ct);
             return 0;
         }
-        var here = await lines.AtAsync([asset], time.GetUtcNow() - Flapping.QuietAfterEnd, ct);
+        var quietSince = time.GetUtcNow() - Flapping.QuietAfterEnd;
+        var here = await lines.AtAsync([asset], quietSince, ct);
         // A machine that can be asked says itself which bay its words are about, and how dangerous that is now.
         var looked =
             appliance.Appliance.Address is not null && await link.LookAsync(appliance.Appliance, ct) is Parsed<MachineLook>.Ok(var look)
@@ -128,7 +129,7 @@ internal sealed class Joiner(
             .ToList();
         // One that ended a moment ago still answers for its drive: what a machine repeats then is no new fault.
         var open = here.Where(l => !l.Ended).ToList();
-        var lately = open.Count > 0 ? open : [.. here];
+        var lately = open.Count > 0 ? open : await EndedSinceAsync(quietSince, here, ct);
         var faults = Core.Intake.Joining.Of(
             [.. lately.Select(l => l.Line)],
             lately.ToDictionary(l => l.Line.Number, l => l.Array ?? only),
@@ -143,6 +144,23 @@ internal sealed class Joiner(
             await log.SettleAsync([.. fault.Alerts.Select(a => a.Id)], IntakeOutcome.Joined, ticket, ct);
         }
         return faults.Count;
+    }
+
+    /// <summary>
+    /// Tickets that changed lately may have ended long before: what a machine goes on saying is written on them, and must not
+    /// keep them answering for it for ever.
+    /// </summary>
+    private async Task<List<(TicketLine Line, string? Array, bool Ended)>> EndedSinceAsync(
+        DateTimeOffset since,
+        IEnumerable<(TicketLine Line, string? Array, bool Ended)> changedSince,
+        CancellationToken ct
+    )
+    {
+        var ended = new List<(TicketLine Line, string? Array, bool Ended)>();
+        foreach (var one in changedSince)
+            if (await journal.ReadAsync(one.Line.Number, ct) is { Ticket.EndedAt: { } at } && at > since)
+                ended.Add(one);
+        return ended;
     }
 
     private async Task<long> OpenAsync(KnownAppliance known, Alert first, Snapshot? seen, Snapshot? now, CancellationToken ct)

@@ -31,17 +31,17 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
         ];
     }
 
-    /// <summary>Open tickets of these appliances, and those that ended after a moment, each with the array it is about.</summary>
+    /// <summary>Open tickets of these appliances, and ended ones that changed after a moment, each with the array it is about.</summary>
     public async Task<IReadOnlyList<(TicketLine Line, string? Array, bool Ended)>> AtAsync(
         IReadOnlyCollection<string> assets,
-        DateTimeOffset endedAfter,
+        DateTimeOffset changedAfter,
         CancellationToken ct
     )
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var rows = await db
             .TicketLines.AsNoTracking()
-            .Where(l => assets.Contains(l.Asset) && (!l.Ended || l.ChangedAt > endedAfter))
+            .Where(l => assets.Contains(l.Asset) && (!l.Ended || l.ChangedAt > changedAfter))
             .ToListAsync(ct);
         return [.. rows.Select(r => (Line(r), r.Array, Line(r).HasEnded))];
     }

@@ -35,7 +35,7 @@ internal sealed class SyslogListener(IntakeSettings settings, Reception receptio
             catch (Exception e) when (e is SocketException or ObjectDisposedException or IOException)
             {
                 log.LogError(e, "Syslog is not listened for on port {Port}; tried again in {Seconds} s", port, AgainAfter.TotalSeconds);
-                await Task.Delay(AgainAfter, stoppingToken);
+                await Task.Delay(AgainAfter, time, stoppingToken);
             }
     }
 

@@ -1,0 +1,153 @@
+using System.Net;
+using System.Net.Sockets;
+using System.Text;
+using Nailcrow.Client;
+using Nailcrow.Client.Intake;
+using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Running;
+
+namespace Nailcrow.Service.Tests;
+
+/// <summary>What becomes of things when hours and days go by, with a clock that is moved on.</summary>
+public sealed class HoursLaterTests(HoursLaterTests.WithClock running) : IClassFixture<HoursLaterTests.WithClock>
+{
+    private readonly RunningService _service = running.Service;
+
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
+    private static async Task<long> OpenAsync(NailcrowClient by, string bay) =>
+        (await by.ReportAsync(new FaultAsk("FSC-0203", "Amber lamp", Bay: bay), Ct)).Ticket;
+
+    [Fact]
+    public async Task A_rebuild_of_which_nothing_is_heard_is_no_news_and_one_that_shows_the_same_for_hours_is_stalled()
+    {
+        var ilka = await _service.SignInAsync("ilka");
+        var ticket = await OpenAsync(ilka, "1");
+        await ReadsAsync(10);
+        await _service.PassesAsync(TimeSpan.FromMinutes(15));
+        await ReadsAsync(12);
+        (await SeenAsync()).ShouldNotBe(RebuildState.NoNews);
+
+        await _service.PassesAsync(TimeSpan.FromMinutes(21));
+        (await SeenAsync()).ShouldBe(RebuildState.NoNews);
+
+        for (var looks = 0; looks < 12; looks++)
+        {
+            await ReadsAsync(12);
+            await _service.PassesAsync(TimeSpan.FromMinutes(15));
+        }
+        (await SeenAsync()).ShouldBe(RebuildState.Stalled);
+
+        await ReadsAsync(30);
+        (await SeenAsync()).ShouldBe(RebuildState.Moving);
+
+        async Task ReadsAsync(decimal percent) =>
+            await ilka.WriteAsync(ticket, new ReadingTaken("catalogue", Progress.Running, RebuildPhase.Rebuilding, "panel", percent), Ct);
+
+        async Task<RebuildState> SeenAsync() => (await ilka.TicketAsync(ticket, Ct)).Rebuild.Look.State;
+    }
+
+    [Fact]
+    public async Task A_promise_that_nobody_kept_is_told_as_missed_and_stays_missed_when_somebody_comes_late()
+    {
+        var ilka = await _service.SignInAsync("ilka");
+        var ticket = await OpenAsync(ilka, "2"); // someone there within 24 hours, around the clock
+        (await RespondAsync(ilka)).MetAt.ShouldBeNull();
+
+        var now = await _service.PassesAsync(TimeSpan.FromHours(25));
+
+        ilka = await _service.SignInAsync("ilka");
+        (await RespondAsync(ilka)).At.ShouldNotBeNull().ShouldBeLessThan(now);
+        await ilka.WriteAsync(ticket, new EngineerAssigned("ilka"), Ct);
+        await ilka.WriteAsync(ticket, new ArrivedOnSite(), Ct);
+        var kept = await RespondAsync(ilka);
+        kept.MetAt.ShouldNotBeNull().ShouldBeGreaterThan(kept.At.ShouldNotBeNull());
+
+        async Task<Deadline> RespondAsync(NailcrowClient by) =>
+            (await by.TicketAsync(ticket, Ct)).Deadlines.Single(d => d.Kind == DeadlineKind.Respond);
+    }
+
+    [Fact]
+    public async Task What_a_machine_repeats_within_hours_of_the_end_stays_there_and_what_it_says_the_next_day_is_a_new_fault()
+    {
+        var dorrik = await _service.SignInAsync("dorrik");
+        var now = await _service.PassesAsync(TimeSpan.Zero);
+        await SaysAsync("first");
+        var first = (await TicketsAsync(1)).Single();
+        await dorrik.WriteAsync(first, new TicketCancelled("The lamp was a mistake."), Ct);
+
+        now = await _service.PassesAsync(TimeSpan.FromHours(5));
+        await SaysAsync("again");
+        await HeardAsync("again");
+        (await TicketsAsync(1)).ShouldBe([first]);
+
+        now = await _service.PassesAsync(TimeSpan.FromHours(8));
+        dorrik = await _service.SignInAsync("dorrik");
+        await SaysAsync("next-day");
+        (await TicketsAsync(2)).ShouldContain(first);
+
+        async Task SaysAsync(string when)
+        {
+            using var udp = new UdpClient();
+            var line = $"<131>1 {now:yyyy-MM-ddTHH:mm:ssZ} tollardt5-06 storage {when} - - drive in bay 3 went offline";
+            await udp.SendAsync(Encoding.UTF8.GetBytes(line), "127.0.0.1", await _service.SyslogPortAsync(), Ct);
+        }
+
+        Task<bool> HeardAsync(string what) =>
+            SoonAsync(async () =>
+                (await dorrik.IntakeAsync("joined", Ct)).Items.Any(i => i.Text.Contains($" {what} ", StringComparison.Ordinal))
+            );
+
+        async Task<IReadOnlyList<long>> TicketsAsync(int atLeast)
+        {
+            IReadOnlyList<long> found = [];
+            await SoonAsync(async () =>
+            {
+                found = [.. (await dorrik.TicketsAsync(new(Asset: "FSC-0406"), Ct)).Tickets.Select(t => t.Number)];
+                return found.Count >= atLeast;
+            });
+            return found;
+        }
+    }
+
+    [Fact]
+    public async Task Who_signed_in_yesterday_is_asked_to_sign_in_again_and_what_was_written_stands()
+    {
+        var ilka = await _service.SignInAsync("ilka");
+        var ticket = await OpenAsync(ilka, "3");
+        await _service.PassesAsync(TimeSpan.FromHours(13));
+        await ilka.WriteAsync(ticket, new NoteWritten("Thirteen hours in."), Ct);
+
+        await _service.PassesAsync(TimeSpan.FromHours(2));
+
+        (await Should.ThrowAsync<ApiProblem>(() => ilka.TicketAsync(ticket, Ct))).Status.ShouldBe(HttpStatusCode.Unauthorized);
+        var again = await _service.SignInAsync("ilka");
+        (await again.JournalAsync(ticket, 0, Ct)).Told.ShouldNotBeNull().ShouldContain(t => t.Contains("Thirteen hours in."));
+    }
+
+    /// <summary>Asks until it is so; what came in is taken to its ticket within moments.</summary>
+    private static async Task<bool> SoonAsync(Func<Task<bool>> ask)
+    {
+        for (var tries = 0; tries < 100; tries++, await Task.Delay(100, Ct))
+            if (await ask())
+                return true;
+        throw new TimeoutException("It did not come about within ten seconds.");
+    }
+
+    /// <summary>One service for all of them: time only goes on.</summary>
+    public sealed class WithClock : IAsyncLifetime
+    {
+        private RunningService? _service;
+
+        public RunningService Service => _service ?? throw new InvalidOperationException("Not started yet.");
+
+        public async ValueTask InitializeAsync() => _service = await RunningService.StartPeopledAsync(givenTime: true);
+
+        public ValueTask DisposeAsync() => Service.DisposeAsync();
+    }
+}
