@@ -13,6 +13,7 @@ public sealed class MovesCommandTests(CommandInUse use) : IClassFixture<CommandI
         ["HOW"] = "A label was read wrongly",
         ["METHOD"] = "Sanitize command",
         ["NAME"] = "ilka",
+        ["ENGINEER"] = "ilka",
         ["SERIAL"] = "CDR12TNEW9",
         ["MODEL"] = "Cindral C12T",
         ["SIZE"] = "14TB",

@@ -53,6 +53,6 @@ internal static class Tour
             root.Subcommands.Add(command);
         if (root.Options.OfType<HelpOption>().FirstOrDefault() is { Action: HelpAction usual } help)
             help.Action = new TourHelp(stops, usual);
-        return root;
+        return root.Suggests();
     }
 }

@@ -65,7 +65,7 @@ internal static class MovesCommand
                 Move.SignOff => $"ticket sign-off {t} NAME",
                 Move.Close => $"ticket close {t}",
                 Move.CloseOtherwise => $"ticket close {t} --otherwise WAY --reason TEXT",
-                Move.Assign => $"ticket assign {t} NAME",
+                Move.Assign => $"ticket assign {t} ENGINEER",
                 Move.PlanVisit => $"ticket plan {t} --from TIME",
                 Move.PutOnHold => $"ticket hold {t} REASON",
                 Move.WriteNote => $"ticket note {t} TEXT",

@@ -76,7 +76,7 @@ internal static class TicketCommands
 
     private static Command Assign()
     {
-        var (ticket, name) = (Said.Ticket(), Said.Text("NAME", "The engineer's sign-in name."));
+        var (ticket, name) = (Said.Ticket(), Said.Text("ENGINEER", "The engineer's sign-in name."));
         return new Command("assign", "Assign it to an engineer.") { ticket, name }.Does(call =>
             call.WriteAsync(call.Get(ticket), new EngineerAssigned(call.Get(name)), $"assigned to {call.Get(name)}.")
         );

@@ -14,7 +14,7 @@ internal static class TicketListCommand
         var mine = new Option<bool>("--mine") { Description = "Only those assigned to you." };
         var all = new Option<bool>("--all") { Description = "Closed and cancelled ones as well." };
         var stage = Said.OneOf<Stage>("--stage", "Only those in this stage.", "stage");
-        var engineer = Said.Optional("--engineer", "Only those of this engineer.", "NAME");
+        var engineer = Said.Optional("--engineer", "Only those of this engineer.", "ENGINEER");
         var asset = Said.Optional("--asset", "Only those of this appliance.");
         var find = Said.Optional("--find", "A ticket, an asset number, a serial or its last characters.", "TEXT");
         var before = new Option<long?>("--before") { Description = "The next page: only numbers below this.", HelpName = "NUMBER" };

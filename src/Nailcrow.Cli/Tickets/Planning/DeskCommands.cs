@@ -52,7 +52,7 @@ internal static class DeskCommands
 
     public static Command Day()
     {
-        var name = new Argument<string?>("NAME")
+        var name = new Argument<string?>("ENGINEER")
         {
             Description = "Whose day; default: yours.",
             Arity = ArgumentArity.ZeroOrOne,
