@@ -39,6 +39,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(LiveEntry))]
 [JsonSerializable(typeof(SheetAsk))]
 [JsonSerializable(typeof(LightAsk))]
+[JsonSerializable(typeof(SeenByPerson))]
 [JsonSerializable(typeof(FaultAsk))]
 [JsonSerializable(typeof(RebuildView))]
 [JsonSerializable(typeof(ApplianceView))]

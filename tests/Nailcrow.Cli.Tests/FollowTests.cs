@@ -1,3 +1,5 @@
+using System.Text.Json;
+
 namespace Nailcrow.Cli.Tests;
 
 /// <summary>A run at the keyboard, off the straight path.</summary>
@@ -92,5 +94,19 @@ public sealed class FollowTests(CommandInUse use) : IClassFixture<CommandInUse>
             e => e.Code.ShouldBe(2),
             e => e.Error.ShouldContain("The input ended before the command was through. What was answered is kept.")
         );
+    }
+
+    [Fact]
+    public async Task A_program_follows_it_too_and_reads_json_at_every_step()
+    {
+        var ticket = await StartedAsync();
+
+        var ended = await use.Command.RunWithInputAsync("nonsense\nq\n", "run", "follow", ticket, "--json");
+
+        ended.Code.ShouldBe(0, ended.All);
+        var read = ended.Output.Replace("}\n{", "}\0{").Split('\0').Select(json => JsonDocument.Parse(json).RootElement).ToList();
+        read.Count.ShouldBe(2); // the step, and the same one after what was no answer
+        read[0].GetProperty("run").GetProperty("current").GetProperty("id").GetString().ShouldNotBeNullOrEmpty();
+        JsonDocument.Parse(ended.Error).RootElement.GetProperty("error").GetString().ShouldNotBeNullOrEmpty();
     }
 }

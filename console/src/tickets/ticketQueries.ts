@@ -3,7 +3,7 @@ import { useParams } from 'react-router'
 import { api, sendPhoto, unwrap } from '../shared/api'
 import { isBehind } from '../shared/live'
 import { answered, forErrands, forWriting, isAnswer, keyOf, pressed } from '../shared/presses'
-import type { EntryBody, Receipt, RunSheet, TicketView } from '../shared/types'
+import type { EntryBody, Receipt, RunSheet, SeenByPerson, TicketView } from '../shared/types'
 
 export const ticketQuery = (number: number) =>
   queryOptions({
@@ -55,6 +55,7 @@ export type Body = { [K in Kind]: Extract<EntryBody, { kind?: K }> & { kind: K }
 /** What the service does at the machine for whoever stands before it. */
 export type Errand =
   | { errand: 'snapshot' }
+  | { errand: 'seen'; seen: SeenByPerson }
   | { errand: 'reading' }
   | { errand: 'light'; on: boolean }
   | { errand: 'sheet'; procedure?: string | null }
@@ -75,6 +76,8 @@ async function send(number: number, writing: Writing): Promise<Receipt> {
   switch (writing.errand) {
     case 'snapshot':
       return unwrap(await api.POST('/api/tickets/{number}/snapshots', { params: asked }))
+    case 'seen':
+      return unwrap(await api.POST('/api/tickets/{number}/snapshots/seen', { params: asked, body: writing.seen }))
     case 'reading':
       return unwrap(await api.POST('/api/tickets/{number}/readings', { params: asked }))
     case 'light':

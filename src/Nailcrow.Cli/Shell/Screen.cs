@@ -37,6 +37,13 @@ internal sealed class Screen
     /// <summary>A line with markup in square brackets; what comes from data goes through <see cref="Safe"/>.</summary>
     public void Line(string markup = "") => _console.Value.MarkupLine(markup);
 
+    /// <summary>A line that only people need: what a program reads has it in its fields.</summary>
+    public void Hint(string markup = "")
+    {
+        if (!_json)
+            Line(markup);
+    }
+
     /// <summary>A text from data: no markup, and nothing in it that a terminal would obey.</summary>
     public static string Safe(string? text) => Markup.Escape(Visible.Text(text ?? ""));
 
@@ -76,10 +83,11 @@ internal sealed class Screen
             Console.Error.Write("\r" + new string(' ', 60) + "\r");
     }
 
-    /// <summary>Asks at the terminal, or takes the next line of what was piped in.</summary>
+    /// <summary>Asks at the terminal, or takes the next line of what was piped in; a program knows what it is asked.</summary>
     public string Ask(string question)
     {
-        _error.Write(question);
+        if (!_json)
+            _error.Write(question);
         return Console.In.ReadLine()
             ?? throw new UsageProblem("The input ended before the command was through. What was answered is kept.");
     }

@@ -28,10 +28,10 @@ internal static class FollowCommand
                 var number = call.Get(ticket);
                 for (var view = await call.Client.TicketAsync(number, call.Ct); ; view = await AgainAsync(call, view))
                 {
-                    StepScreen.Draw(call.Screen, view);
+                    call.Show(view, ContractJson.Default.TicketView, screen => StepScreen.Draw(screen, view));
                     if (RunCommands.Running(view).Current is not { } step || !await AskAsync(call, view, step))
                         return;
-                    call.Screen.Line();
+                    call.Screen.Hint();
                 }
             }
         );
@@ -98,7 +98,7 @@ internal static class FollowCommand
     private static async Task TypeAsync(Call call, TicketView view)
     {
         var (bays, arrays) = (new List<string>(), new List<string>());
-        call.Screen.Line(
+        call.Screen.Hint(
             "      Bay by bay as 7=SERIAL,member,good,vault or 7=empty; an array as vault=degraded. Bays not named stay as they were."
         );
         while ((await call.AskAsync("      > ")).Trim() is { Length: > 0 } said)
@@ -110,7 +110,7 @@ internal static class FollowCommand
         }
         catch (UsageProblem no)
         {
-            call.Screen.Line($"      [bold]{Screen.Safe(no.Message)}[/] Nothing was kept.");
+            Complain(call, $"{no.Message} Nothing was kept.");
         }
     }
 
@@ -119,7 +119,7 @@ internal static class FollowCommand
     {
         var others = (await call.Client.ProceduresAsync(call.Ct)).Procedures.Where(p => p is { ByName: true, Withdrawn: null }).ToList();
         for (var i = 0; i < others.Count; i++)
-            call.Screen.Line($"      {i + 1}  {Screen.Safe(others[i].Title)}");
+            call.Screen.Hint($"      {i + 1}  {Screen.Safe(others[i].Title)}");
         var said = (await call.AskAsync("      Which one has happened? Its number, or Enter for none > ")).Trim();
         if (int.TryParse(said, out var nth) && nth >= 1 && nth <= others.Count)
             Tell(call, await TryAsync(call, () => call.Client.StartRunAsync(view.Number, others[nth - 1].Id, call.Ct)));
@@ -193,10 +193,27 @@ internal static class FollowCommand
     private static void Tell(Call call, (Receipt? Receipt, string? No) outcome)
     {
         if (outcome.No is { } no)
-            call.Screen.Line($"      [bold]{Screen.Safe(no)}[/]");
-        if (outcome.Receipt?.Said is { } said)
-            call.Screen.Line($"      {Screen.Safe(said)}");
-        foreach (var raised in outcome.Receipt?.Raised ?? [])
-            call.Screen.Line($"      [bold]! {Screen.Safe(raised.Sentence)}[/]");
+            Complain(call, no);
+        if (outcome.Receipt is { } kept)
+            call.Show(
+                kept,
+                ContractJson.Default.Receipt,
+                screen =>
+                {
+                    if (kept.Said is { } said)
+                        screen.Line($"      {Screen.Safe(said)}");
+                    foreach (var raised in kept.Raised)
+                        screen.Line($"      [bold]! {Screen.Safe(raised.Sentence)}[/]");
+                }
+            );
+    }
+
+    /// <summary>What went wrong is told between two steps, and the run goes on.</summary>
+    private static void Complain(Call call, string sentence)
+    {
+        if (call.Json)
+            call.Screen.Error(sentence);
+        else
+            call.Screen.Line($"      [bold]{Screen.Safe(sentence)}[/]");
     }
 }

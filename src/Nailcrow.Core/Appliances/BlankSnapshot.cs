@@ -9,7 +9,7 @@ public static class BlankSnapshot
     public static Snapshot Of(Appliance appliance, IEnumerable<ChassisDrawing> drawing) =>
         new(
             DateTimeOffset.UnixEpoch,
-            "person",
+            SeenByPerson.Source,
             [.. drawing.SelectMany(d => d.Labels()).Select(label => new Bay(label, BayRole.Empty))],
             [.. (appliance.Arrays ?? []).Select(a => a.As(ArrayState.Whole))]
         );

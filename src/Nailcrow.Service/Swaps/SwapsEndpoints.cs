@@ -2,6 +2,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Appliances;
 using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -22,6 +23,7 @@ internal static class SwapsEndpoints
         var ticket = app.MapGroup("/api/tickets/{number:long}").WithTags("Swaps");
         ticket.MapPost("/sheet", StartRun).WithName("StartRun");
         ticket.MapPost("/snapshots", TakeSnapshot).WithName("TakeSnapshot");
+        ticket.MapPost("/snapshots/seen", TypeSnapshot).WithName("TypeSnapshot");
         ticket.MapPost("/light", SwitchLight).WithName("SwitchLight");
     }
 
@@ -74,6 +76,35 @@ internal static class SwapsEndpoints
             _ => throw new System.Diagnostics.UnreachableException(),
         };
     }
+
+    /// <summary>Where no wire reaches the machine, or it says nothing: what a person sees there.</summary>
+    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TypeSnapshot(
+        long number,
+        SeenByPerson seen,
+        TicketJournal journal,
+        ReferenceBook book,
+        TimeProvider time,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        Guid? id = null
+    )
+    {
+        if (await journal.ReadAsync(number, ct) is not { } record)
+            return Refusals.NoTicket(number);
+        if (Asked.Before(record, id) is { } before)
+            return Receipts.Answer(before);
+        return await StartAsync(record.Ticket, book, ct) is not { } start
+                ? Refusals.Refused("Nothing is known of this machine's bays; somebody who may adds it to the list of appliances first.")
+            : seen.On(start, time.GetUtcNow()).Is(out var snapshot, out var reason)
+                ? Receipts.Answer(
+                    await journal.WriteAsync(number, Intents.By(person.ToActor(), new SnapshotTaken(snapshot), time.GetUtcNow(), id), ct)
+                )
+            : Refusals.Refused(reason);
+    }
+
+    private static async Task<Snapshot?> StartAsync(Ticket ticket, ReferenceBook book, CancellationToken ct) =>
+        ticket.Latest
+        ?? (await book.FindAsync(ticket.Report?.Asset ?? "", ct) is { } known ? BlankSnapshot.Of(known.Appliance, known.Drawing) : null);
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> SwitchLight(
         long number,

@@ -9,7 +9,7 @@ namespace Nailcrow.Core.Swaps.Seen;
 public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
 {
     public override string Told() =>
-        $"Snapshot of {Snapshot.Bays.Count} bays, {(Snapshot.Source == "person" ? "typed by hand" : $"from {Snapshot.Source}")}";
+        $"Snapshot of {Snapshot.Bays.Count} bays, {(Snapshot.Source == SeenByPerson.Source ? "typed by hand" : $"from {Snapshot.Source}")}";
 
     public override string? Problem(Ticket ticket) => SnapshotProblems.In(Snapshot).FirstOrDefault();
 
