@@ -3,6 +3,7 @@ import { useDebouncedValue } from '@mantine/hooks'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { Refused } from '../shared/Refused'
+import type { ApplianceView, DriveLine } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { size } from '../shared/words'
 import { useFoundDrives, useMachines } from './applianceQueries'
@@ -33,54 +34,8 @@ export function MachinesPage() {
         />
       </form>
       <Refused problem={drives.error} />
-      {drives.data && (
-        <section className="panel" aria-label="Drives found">
-          {drives.data.drives.length === 0 && (
-            <p style={{ margin: 0 }}>No drive that is listed ends so. Enter opens the machine of that number.</p>
-          )}
-          {drives.data.drives.map(drive => (
-            <p key={drive.serial} style={{ margin: '2px 0' }}>
-              <Link to={`/drives/${drive.serial}`} className="mono">
-                {drive.serial}
-              </Link>{' '}
-              {drive.model}, {size(drive.bytes)},{' '}
-              {drive.depot ? `depot ${drive.depot}` : `${drive.asset}${drive.bay ? `, bay ${drive.bay}` : ''}`}
-            </p>
-          ))}
-        </section>
-      )}
-      <div className="scroll">
-        <table className="list">
-          <thead>
-            <tr>
-              <th>Asset</th>
-              <th>Model</th>
-              <th>Site</th>
-              <th>Where</th>
-              <th>Arrays</th>
-              <th>Reached</th>
-            </tr>
-          </thead>
-          <tbody>
-            {machines.data.appliances.map(({ appliance, model, site }) => (
-              <tr key={appliance.asset}>
-                <td>
-                  <Link to={`/machines/${appliance.asset}`} className="mono">
-                    {appliance.asset}
-                  </Link>
-                </td>
-                <td>
-                  {model.maker} {model.name}
-                </td>
-                <td>{site.name}</td>
-                <td>{appliance.location}</td>
-                <td>{(appliance.arrays ?? []).map(a => `${a.name} ${a.level}`).join(', ')}</td>
-                <td>{appliance.address ? 'by wire' : 'by hand'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      {drives.data && <DrivesFound drives={drives.data.drives} />}
+      <MachineTable machines={machines.data.appliances} />
       <div className="row" style={{ marginTop: 12 }}>
         {after && (
           <Button variant="default" onClick={() => setAfter(null)}>
@@ -97,5 +52,59 @@ export function MachinesPage() {
         </Button>
       </div>
     </main>
+  )
+}
+
+function DrivesFound({ drives }: { drives: readonly DriveLine[] }) {
+  return (
+    <section className="panel" aria-label="Drives found">
+      {drives.length === 0 && <p style={{ margin: 0 }}>No drive that is listed ends so. Enter opens the machine of that number.</p>}
+      {drives.map(drive => (
+        <p key={drive.serial} style={{ margin: '2px 0' }}>
+          <Link to={`/drives/${drive.serial}`} className="mono">
+            {drive.serial}
+          </Link>{' '}
+          {drive.model}, {size(drive.bytes)},{' '}
+          {drive.depot ? `depot ${drive.depot}` : `${drive.asset}${drive.bay ? `, bay ${drive.bay}` : ''}`}
+        </p>
+      ))}
+    </section>
+  )
+}
+
+function MachineTable({ machines }: { machines: readonly ApplianceView[] }) {
+  return (
+    <div className="scroll">
+      <table className="list">
+        <thead>
+          <tr>
+            <th>Asset</th>
+            <th>Model</th>
+            <th>Site</th>
+            <th>Where</th>
+            <th>Arrays</th>
+            <th>Reached</th>
+          </tr>
+        </thead>
+        <tbody>
+          {machines.map(({ appliance, model, site }) => (
+            <tr key={appliance.asset}>
+              <td>
+                <Link to={`/machines/${appliance.asset}`} className="mono">
+                  {appliance.asset}
+                </Link>
+              </td>
+              <td>
+                {model.maker} {model.name}
+              </td>
+              <td>{site.name}</td>
+              <td>{appliance.location}</td>
+              <td>{(appliance.arrays ?? []).map(a => `${a.name} ${a.level}`).join(', ')}</td>
+              <td>{appliance.address ? 'by wire' : 'by hand'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   )
 }

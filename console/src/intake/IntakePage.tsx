@@ -6,7 +6,7 @@ import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
 import type { IntakeView } from '../shared/types'
-import { useFields } from '../shared/useFields'
+import { useDraft } from '../shared/useDraft'
 import { Waiting } from '../shared/Waiting'
 import { said, ticketName } from '../shared/words'
 import { RuleTrial } from './RuleTrial'
@@ -51,7 +51,7 @@ export function IntakePage() {
 
 function Message({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
   const client = useQueryClient()
-  const [about, typed] = useFields({ asset: item.asset ?? '', bay: '' })
+  const { fields: about, typed, drop } = useDraft(`intake-${item.id}`, { asset: item.asset ?? '', bay: '' })
   const settle = useMutation({
     mutationFn: async (asset: string | null) =>
       unwrap(
@@ -60,6 +60,7 @@ function Message({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
           body: { asset, bay: about.bay.trim() || null, serial: null },
         }),
       ),
+    onSuccess: drop,
     onSettled: () => client.invalidateQueries({ queryKey: ['intake'] }),
   })
   const open = item.outcome === 'unmatched' || item.outcome === 'unknown-sender'

@@ -4,7 +4,8 @@ import { useNavigate } from 'react-router'
 import { api, unwrap } from '../shared/api'
 import { answered, forWriting, isAnswer, keyOf, pressed } from '../shared/presses'
 import { Refused } from '../shared/Refused'
-import { useFields } from '../shared/useFields'
+import type { ApplianceView } from '../shared/types'
+import { useDraft } from '../shared/useDraft'
 import { Waiting } from '../shared/Waiting'
 
 const kinds = [
@@ -13,33 +14,18 @@ const kinds = [
   { value: 'growth' as const, label: 'Growth: bigger drives go in, one by one' },
 ]
 
+const nothing = { asset: '', symptom: '', bay: '', serial: '', job: 'fault' }
+
 export function ReportFaultPage() {
   const navigate = useNavigate()
   const appliances = useQuery({
     queryKey: ['appliances'],
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/appliances', { signal })),
   })
-  const [fault, set] = useFields({ asset: '', symptom: '', bay: '', serial: '', job: 'fault' })
-  const report = useMutation({
-    mutationFn: async ({ id }: { id: string }) =>
-      unwrap(
-        await api.POST('/api/tickets', {
-          body: {
-            ...fault,
-            job: kinds.find(k => k.value === fault.job)?.value ?? 'fault',
-            bay: fault.bay.trim() || null,
-            serial: fault.serial.trim() || null,
-            id,
-          },
-        }),
-      ),
-    onSuccess: (receipt, { id }) => {
-      answered(id)
-      navigate(`/tickets/${receipt.ticket}`)
-    },
-    onError: (problem, { id }) => {
-      if (isAnswer(problem)) answered(id)
-    },
+  const { fields: fault, typed: set, drop } = useDraft('report', nothing)
+  const report = useReport(ticket => {
+    drop()
+    navigate(`/tickets/${ticket}`)
   })
   if (!appliances.data) return <Waiting for="the machines" problem={appliances.error} />
   return (
@@ -50,7 +36,7 @@ export function ReportFaultPage() {
         className="panel stack"
         onSubmit={event => {
           event.preventDefault()
-          report.mutate(pressed(keyOf('report', fault), forWriting))
+          report.mutate({ fault, ...pressed(keyOf('report', fault), forWriting) })
         }}
       >
         <TextInput
@@ -63,14 +49,7 @@ export function ReportFaultPage() {
           value={fault.asset}
           onChange={set('asset')}
         />
-        {/* A hand's help for the first hundred; any other number is typed, and the service knows whether there is such a machine. */}
-        <datalist id="machines">
-          {appliances.data.appliances.map(a => (
-            <option key={a.appliance.asset} value={a.appliance.asset}>
-              {a.model.maker} {a.model.name}, {a.site.name}
-            </option>
-          ))}
-        </datalist>
+        <KnownMachines id="machines" machines={appliances.data.appliances} />
         <TextInput
           label="What was seen"
           placeholder="Amber lamp on bay 7"
@@ -98,3 +77,40 @@ export function ReportFaultPage() {
     </main>
   )
 }
+
+/** A hand's help for the first hundred; any other number is typed, and the service knows whether there is such a machine. */
+function KnownMachines({ id, machines }: { id: string; machines: readonly ApplianceView[] }) {
+  return (
+    <datalist id={id}>
+      {machines.map(a => (
+        <option key={a.appliance.asset} value={a.appliance.asset}>
+          {a.model.maker} {a.model.name}, {a.site.name}
+        </option>
+      ))}
+    </datalist>
+  )
+}
+
+/** Reports a fault; pressed again while nobody answers, it is the same report. */
+const useReport = (done: (ticket: number) => void) =>
+  useMutation({
+    mutationFn: async ({ fault, id }: { fault: typeof nothing; id: string }) =>
+      unwrap(
+        await api.POST('/api/tickets', {
+          body: {
+            ...fault,
+            job: kinds.find(k => k.value === fault.job)?.value ?? 'fault',
+            bay: fault.bay.trim() || null,
+            serial: fault.serial.trim() || null,
+            id,
+          },
+        }),
+      ),
+    onSuccess: (receipt, { id }) => {
+      answered(id)
+      done(receipt.ticket)
+    },
+    onError: (problem, { id }) => {
+      if (isAnswer(problem)) answered(id)
+    },
+  })

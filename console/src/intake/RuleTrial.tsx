@@ -1,10 +1,11 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useEffect } from 'react'
 import { useMay } from '../people'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { components } from '../shared/schema'
+import { useDraft } from '../shared/useDraft'
 
 type Tried = components['schemas']['Tried']
 
@@ -12,11 +13,11 @@ type Tried = components['schemas']['Tried']
 export function RuleTrial({ line }: { line: string | null }) {
   const mayMake = useMay('make-rules')
   const client = useQueryClient()
-  const [text, setText] = useState('')
-  const [rule, setRule] = useState({ id: '', pattern: '', kind: 'log-lines' })
+  const { fields, typed, set } = useDraft('rule', { text: '', id: '', pattern: '', kind: 'log-lines' })
+  const { text, ...rule } = fields
   useEffect(() => {
-    if (line) setText(line)
-  }, [line])
+    if (line) set('text', line)
+  }, [line, set])
   const body = { id: rule.id || '0-tried', pattern: rule.pattern, kind: rule.kind as 'log-lines', app: null, says: null }
   const attempt = useMutation({
     mutationFn: async () => unwrap(await api.POST('/api/intake/try', { body: { line: text, rule: rule.pattern ? body : null } })),
@@ -29,38 +30,20 @@ export function RuleTrial({ line }: { line: string | null }) {
     <details className="panel" open={Boolean(line)}>
       <summary>Try a line on the rules</summary>
       <div className="stack" style={{ marginTop: 12 }}>
-        <TextInput
-          label="A line, from its <priority> on"
-          classNames={{ input: 'mono' }}
-          value={text}
-          onChange={e => setText(e.currentTarget.value)}
-        />
+        <TextInput label="A line, from its <priority> on" classNames={{ input: 'mono' }} value={text} onChange={typed('text')} />
         <TextInput
           label="Pattern, with (?<bay>…), (?<name>…), (?<serial>…), (?<array>…), (?<asset>…), (?<count>…)"
           classNames={{ input: 'mono' }}
           value={rule.pattern}
-          onChange={e => {
-            const { value } = e.currentTarget
-            setRule(r => ({ ...r, pattern: value }))
-          }}
+          onChange={typed('pattern')}
         />
         <div className="row" style={{ alignItems: 'flex-end' }}>
-          <TextInput
-            label="Id of the rule"
-            value={rule.id}
-            onChange={e => {
-              const { value } = e.currentTarget
-              setRule(r => ({ ...r, id: value }))
-            }}
-          />
+          <TextInput label="Id of the rule" value={rule.id} onChange={typed('id')} />
           <NativeSelect
             label="Is evidence of kind"
             data={['log-lines', 'counters', 'self-test', 'link-speed', 'lamp', 'beeper', 'alert']}
             value={rule.kind}
-            onChange={e => {
-              const { value } = e.currentTarget
-              setRule(r => ({ ...r, kind: value }))
-            }}
+            onChange={typed('kind')}
           />
           <Button variant="default" disabled={!text} loading={attempt.isPending} onClick={() => attempt.mutate()}>
             Try it

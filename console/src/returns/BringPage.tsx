@@ -19,11 +19,9 @@ type Part = BringView['parts'][number]
 export function BringPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
-  const writer = useWrite(number)
   const bring = useBring(number, null)
   if (!ticket.data || !bring.data) return <Waiting for="what to bring" problem={ticket.error ?? bring.error} />
   const { needed, parts, capacity, upgrades, tools } = bring.data
-  const fitting = parts.filter(p => p.fit !== 'does-not-fit')
   return (
     <main className="page">
       <TicketHead ticket={ticket.data} here="what to bring" />
@@ -36,46 +34,8 @@ export function BringPage() {
           </p>
         )}
       </section>
-      <section className="panel" aria-labelledby="parts">
-        <h2 id="parts">In stock</h2>
-        {parts.length === 0 && <p style={{ margin: 0 }}>Nothing is in stock. A depot's list is brought in under Lists.</p>}
-        {fitting.map(part => (
-          <PartLine key={part.part.serial} part={part} writer={writer} free={whyNot(ticket.data) === null} />
-        ))}
-        {parts.length > fitting.length && (
-          <details style={{ marginTop: 8 }}>
-            <summary>{parts.length - fitting.length} that do not fit, and why</summary>
-            {parts
-              .filter(p => p.fit === 'does-not-fit')
-              .map(part => (
-                <PartLine key={part.part.serial} part={part} writer={writer} free={false} />
-              ))}
-          </details>
-        )}
-        {whyNot(ticket.data) && <p className="chalk">None is set aside now: {whyNot(ticket.data)}</p>}
-        <Refused problem={writer.problem} />
-        <p style={{ margin: '8px 0 0' }}>
-          A part from elsewhere is reserved under <Link to={`/tickets/${number}/return`}>Parts and returns</Link>.
-        </p>
-      </section>
-      {capacity && (
-        <section className="panel" aria-labelledby="capacity">
-          <h2 id="capacity">Capacity</h2>
-          <dl className="facts">
-            <dt>Now</dt>
-            <dd>{capacityTold(capacity.now)}</dd>
-            <dt>After</dt>
-            <dd>{capacityTold(capacity.after)}</dd>
-          </dl>
-          <p style={{ margin: '8px 0 0' }}>{capacity.note}</p>
-          <PlanTrial number={number} />
-          {upgrades.map(upgrade => (
-            <p key={upgrade.changes.length} style={{ margin: '4px 0 0' }}>
-              {upgrade.changes.length} larger ones, bays {upgrade.changes.map(c => c.bay).join(', ')}: {size(upgrade.gain)} more usable.
-            </p>
-          ))}
-        </section>
-      )}
+      <InStock ticket={ticket.data} parts={parts} />
+      {capacity && <Capacities number={number} capacity={capacity} upgrades={upgrades} />}
       <section className="panel" aria-labelledby="tools">
         <h2 id="tools">Tools and keys</h2>
         <ul style={{ margin: 0, paddingLeft: 20 }}>
@@ -85,6 +45,59 @@ export function BringPage() {
         </ul>
       </section>
     </main>
+  )
+}
+
+function InStock({ ticket, parts }: { ticket: TicketView; parts: readonly Part[] }) {
+  const writer = useWrite(ticket.number)
+  const closed = whyNot(ticket)
+  const fitting = parts.filter(p => p.fit !== 'does-not-fit')
+  return (
+    <section className="panel" aria-labelledby="parts">
+      <h2 id="parts">In stock</h2>
+      {parts.length === 0 && <p style={{ margin: 0 }}>Nothing is in stock. A depot's list is brought in under Lists.</p>}
+      {fitting.map(part => (
+        <PartLine key={part.part.serial} part={part} writer={writer} free={closed === null} />
+      ))}
+      {parts.length > fitting.length && (
+        <details style={{ marginTop: 8 }}>
+          <summary>{parts.length - fitting.length} that do not fit, and why</summary>
+          {parts
+            .filter(p => p.fit === 'does-not-fit')
+            .map(part => (
+              <PartLine key={part.part.serial} part={part} writer={writer} free={false} />
+            ))}
+        </details>
+      )}
+      {closed && <p className="chalk">None is set aside now: {closed}</p>}
+      <Refused problem={writer.problem} />
+      <p style={{ margin: '8px 0 0' }}>
+        A part from elsewhere is reserved under <Link to={`/tickets/${ticket.number}/return`}>Parts and returns</Link>.
+      </p>
+    </section>
+  )
+}
+
+type CapacitiesProps = { number: number; capacity: NonNullable<BringView['capacity']>; upgrades: BringView['upgrades'] }
+
+function Capacities({ number, capacity, upgrades }: CapacitiesProps) {
+  return (
+    <section className="panel" aria-labelledby="capacity">
+      <h2 id="capacity">Capacity</h2>
+      <dl className="facts">
+        <dt>Now</dt>
+        <dd>{capacityTold(capacity.now)}</dd>
+        <dt>After</dt>
+        <dd>{capacityTold(capacity.after)}</dd>
+      </dl>
+      <p style={{ margin: '8px 0 0' }}>{capacity.note}</p>
+      <PlanTrial number={number} />
+      {upgrades.map(upgrade => (
+        <p key={upgrade.changes.length} style={{ margin: '4px 0 0' }}>
+          {upgrade.changes.length} larger ones, bays {upgrade.changes.map(c => c.bay).join(', ')}: {size(upgrade.gain)} more usable.
+        </p>
+      ))}
+    </section>
   )
 }
 

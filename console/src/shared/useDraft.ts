@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { type ChangeEvent, useState } from 'react'
+import { type ChangeEvent, useCallback, useState } from 'react'
 import { draftOf, dropDraft, keepDraft } from './drafts'
 import type { Person } from './types'
 
@@ -12,12 +12,15 @@ type Typed = ChangeEvent<HTMLInputElement | HTMLSelectElement | HTMLTextAreaElem
 export function useDraft<T extends Record<string, string>>(key: string, start: T) {
   const person = useQueryClient().getQueryData<Person>(['me'])?.name ?? ''
   const [fields, setFields] = useState<T>(() => ({ ...start, ...draftOf(person, key) }))
-  const set = (field: keyof T, value: string) =>
-    setFields(now => {
-      const typed = { ...now, [field]: value }
-      keepDraft(person, key, typed)
-      return typed
-    })
+  const set = useCallback(
+    (field: keyof T, value: string) =>
+      setFields(now => {
+        const typed = { ...now, [field]: value }
+        keepDraft(person, key, typed)
+        return typed
+      }),
+    [person, key],
+  )
   const typed = (field: keyof T) => (event: Typed) => set(field, event.currentTarget.value)
   /** It was sent: nothing of it is left. */
   const drop = () => {

@@ -1,12 +1,14 @@
 import { Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { Press } from '../shared/Press'
+import { useDraft } from '../shared/useDraft'
 import type { Writer } from '../tickets'
 
 /** Stop and call: never further away than one press. */
-export function CallForHelp({ writer }: { writer: Writer }) {
-  const [open, setOpen] = useState(false)
-  const [reason, setReason] = useState('')
+export function CallForHelp({ ticket, writer }: { ticket: number; writer: Writer }) {
+  const { fields, typed, drop } = useDraft(`call-${ticket}`, { reason: '' })
+  const { reason } = fields
+  const [open, setOpen] = useState(reason !== '')
   if (!open)
     return (
       <Press variant="default" onClick={() => setOpen(true)}>
@@ -19,17 +21,12 @@ export function CallForHelp({ writer }: { writer: Writer }) {
       className="stack"
       onSubmit={async event => {
         event.preventDefault()
-        if (await writer.write({ kind: 'help-called', reason })) setOpen(false)
+        if (!(await writer.write({ kind: 'help-called', reason }))) return
+        drop()
+        setOpen(false)
       }}
     >
-      <Textarea
-        label="What do you see?"
-        required
-        withAsterisk={false}
-        autoFocus
-        value={reason}
-        onChange={e => setReason(e.currentTarget.value)}
-      />
+      <Textarea label="What do you see?" required withAsterisk={false} autoFocus value={reason} onChange={typed('reason')} />
       <Press type="submit" busy={writer.busy}>
         Call a lead
       </Press>

@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { memo, type ReactNode, useCallback, useMemo, useState } from 'react'
+import { memo, type ReactNode, useMemo, useState } from 'react'
 import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
-import type { RunStep } from '../shared/types'
+import type { RunStep, RunView, TicketView } from '../shared/types'
+import { useDraft } from '../shared/useDraft'
 import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, ticketQuery, useTicket, useTicketNumber, useWrite } from '../tickets'
@@ -14,41 +15,37 @@ import './run.css'
 export function PaperPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
-  const client = useQueryClient()
-  const writer = useWrite(number)
-  const [filled, setFilled] = useState<Record<string, Filled>>({})
-  const [told, setTold] = useState<string | null>(null)
-  // Sheets have hundreds of steps: typing into one draws that one.
-  const fill = useCallback(
-    (step: string, part: Partial<Filled>) =>
-      setFilled(was => ({ ...was, [step]: { answer: '', text: '', at: '', ...was[step], ...part } })),
-    [],
-  )
-  const visits = ticket.data?.run?.visits
-  const entered = useMemo(() => new Set(visits?.map(v => v.step)), [visits])
   if (!ticket.data) return <Waiting for="the run sheet" problem={ticket.error} />
   const { run } = ticket.data
-  if (!run)
-    return (
-      <main className="page">
-        <TicketHead ticket={ticket.data} here="from paper" />
-        <p>There is no run sheet yet; the ticket page starts it.</p>
-      </main>
-    )
-  const isShort = run.sheet.steps.length <= drawnAtOnce
-  const enter = async () => {
-    const stopped = await enterPaper({
-      run: async () => (await client.fetchQuery({ ...ticketQuery(number), staleTime: 0 })).run ?? null,
-      entryOf: (now, step) => paperEntry(now, step, filled[step.id], ticket.data),
-      write: entry => writer.write(entry.body, entry.at),
-    })
-    setTold(paperTold(stopped))
-  }
   return (
     <main className="page">
       <TicketHead ticket={ticket.data} here="from paper" />
+      {run ? <Paper key={run.sheet.id} ticket={ticket.data} run={run} /> : <p>There is no run sheet yet; the ticket page starts it.</p>}
+    </main>
+  )
+}
+
+function Paper({ ticket, run }: { ticket: TicketView; run: RunView }) {
+  const client = useQueryClient()
+  const writer = useWrite(ticket.number)
+  const draft = useDraft<Record<string, string>>(`paper-${run.sheet.id}`, {})
+  const [told, setTold] = useState<string | null>(null)
+  const entered = useMemo(() => new Set(run.visits.map(v => v.step)), [run.visits])
+  const isShort = run.sheet.steps.length <= drawnAtOnce
+  const enter = async () => {
+    const stopped = await enterPaper({
+      run: async () => (await client.fetchQuery({ ...ticketQuery(ticket.number), staleTime: 0 })).run ?? null,
+      entryOf: (now, step) => paperEntry(now, step, filledIn(draft.fields, step.id), ticket),
+      write: entry => writer.write(entry.body, entry.at),
+    })
+    if (!stopped.at) draft.drop()
+    setTold(paperTold(stopped))
+  }
+  return (
+    <>
       <p>
-        Fill in what stands on the paper, from the step the sheet stands at. <a href={`/api/tickets/${number}/sheet.pdf`}>The paper</a>
+        Fill in what stands on the paper, from the step the sheet stands at.{' '}
+        <a href={`/api/tickets/${ticket.number}/sheet.pdf`}>The paper</a>
       </p>
       <form
         onSubmit={event => {
@@ -65,8 +62,8 @@ export function PaperPage() {
                 place={chapter.first + i}
                 isCurrent={step.id === run.current?.id}
                 isEntered={entered.has(step.id)}
-                filled={filled[step.id]}
-                fill={fill}
+                {...filledIn(draft.fields, step.id)}
+                fill={draft.set}
               />
             ))}
           </PaperChapter>
@@ -77,9 +74,16 @@ export function PaperPage() {
           Enter what is filled in
         </Press>
       </form>
-    </main>
+    </>
   )
 }
+
+/** What stands in one step's boxes so far; typing into one step draws that one, for sheets have hundreds. */
+const filledIn = (fields: Record<string, string>, step: string): Filled => ({
+  answer: fields[`${step} answer`] ?? '',
+  text: fields[`${step} text`] ?? '',
+  at: fields[`${step} at`] ?? '',
+})
 
 // A phone draws the boxes of a hundred steps without a pause; of a longer paper one chapter at a time is opened.
 const drawnAtOnce = 100
@@ -111,34 +115,33 @@ type StepProps = {
   place: number
   isCurrent: boolean
   isEntered: boolean
-  filled: Filled | undefined
-  fill: (step: string, part: Partial<Filled>) => void
-}
+  fill: (field: string, value: string) => void
+} & Filled
 
-const PaperStep = memo(function PaperStep({ step, place, isCurrent, isEntered, filled, fill: fillIn }: StepProps) {
-  const fill = (part: Partial<Filled>) => fillIn(step.id, part)
-  const text = step.kind === 'read' || step.kind === 'scan' || step.erases
+const PaperStep = memo(function PaperStep({ step, place, isCurrent, isEntered, answer, text, at, fill: fillIn }: StepProps) {
+  const fill = (part: keyof Filled, value: string) => fillIn(`${step.id} ${part}`, value)
+  const isWritten = step.kind === 'read' || step.kind === 'scan' || step.erases
   return (
     <fieldset className="paper-step" aria-current={isCurrent ? 'step' : undefined}>
       <legend>
         <span className="mono">{place}</span> {step.say} {isEntered && <span className="chalk">[entered]</span>}
       </legend>
       <div className="row">
-        {text ? (
+        {isWritten ? (
           <input
             className="paper-blank"
             aria-label={step.erases ? 'Bay and serial' : step.kind === 'scan' ? 'Serial read' : 'Written down'}
             placeholder={step.erases ? 'bay and serial' : step.kind === 'scan' ? 'serial' : (step.unit ?? '')}
-            value={filled?.text ?? ''}
-            onChange={e => fill({ text: e.currentTarget.value })}
+            value={text}
+            onChange={e => fill('text', e.currentTarget.value)}
           />
         ) : (
           step.answers.map(a => (
             <label key={a.answer} className="paper-box">
               <input
                 type="checkbox"
-                checked={filled?.answer === a.answer}
-                onChange={e => fill({ answer: e.currentTarget.checked ? a.answer : '' })}
+                checked={answer === a.answer}
+                onChange={e => fill('answer', e.currentTarget.checked ? a.answer : '')}
               />
               {a.answer === 'done' && step.kind === 'gate' ? 'So it is' : said(a.label || a.answer)}
             </label>
@@ -151,8 +154,8 @@ const PaperStep = memo(function PaperStep({ step, place, isCurrent, isEntered, f
           inputMode="numeric"
           pattern={timeOfDay.source}
           title="A time of day: 14:05 or 1405"
-          value={filled?.at ?? ''}
-          onChange={e => fill({ at: e.currentTarget.value })}
+          value={at}
+          onChange={e => fill('at', e.currentTarget.value)}
         />
       </div>
     </fieldset>

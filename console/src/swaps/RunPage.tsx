@@ -81,7 +81,7 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
       <div className="run-foot">
         <Answering key={step.id} ticket={ticket} run={run} step={step} />
         <div className="row run-aside">
-          <CallForHelp writer={aside} />
+          <CallForHelp ticket={ticket.number} writer={aside} />
           <TakeBack key={`back-${step.id}`} run={run} writer={aside} />
           <TakePhoto key={`photo-${step.id}`} step={step} writer={aside} />
           <Press variant="subtle" aria-expanded={sheetOpen} onClick={() => unhurried(() => setSheetOpen(!sheetOpen))}>

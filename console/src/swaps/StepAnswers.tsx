@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { Press } from '../shared/Press'
 import { useSecond } from '../shared/time'
 import type { MoveKind, RunStep, RunView, TicketView } from '../shared/types'
+import { useDraft } from '../shared/useDraft'
 import { said } from '../shared/words'
 import type { Writer } from '../tickets'
 import { NamedAnswer } from './NamedAnswer'
@@ -25,7 +26,7 @@ export function StepAnswers(props: Props) {
   if (notYours) return <p className="run-unmet">{notYours}</p>
   if (passed.has(step.kind)) return <GoOn {...props} />
   if (step.erases) return <NamedAnswer {...props} />
-  if (step.kind === 'scan' || step.kind === 'read') return <TextAnswer {...props} />
+  if (step.kind === 'scan' || step.kind === 'read') return <TextAnswer key={step.id} {...props} />
   if (step.kind === 'light') return <LightAnswer {...props} />
   return <Choices {...props} />
 }
@@ -72,11 +73,12 @@ function Decided({ ticket, run, step, writer }: Props) {
 
 /** A wedge scanner types and presses Enter; so may a person. */
 function TextAnswer({ run, step, writer }: Props) {
-  const [text, setText] = useState('')
+  const { fields, typed, drop } = useDraft(`answer-${run.sheet.id}-${step.id}`, { text: '' })
+  const { text } = fields
   const [camera, setCamera] = useState(false)
   const answer = async (read: string) => {
     setCamera(false)
-    if (await writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: read })) setText('')
+    if (await writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: read })) drop()
   }
   if (camera)
     return (
@@ -102,7 +104,7 @@ function TextAnswer({ run, step, writer }: Props) {
         required
         withAsterisk={false}
         value={text}
-        onChange={e => setText(e.currentTarget.value)}
+        onChange={typed('text')}
       />
       <Press type="submit" fullWidth busy={writer.busy}>
         {step.kind === 'scan' ? 'That is what I read' : 'Write it down'}

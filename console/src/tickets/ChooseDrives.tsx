@@ -23,24 +23,15 @@ export function ChooseDrives({ ticket }: { ticket: TicketView }) {
       <h2 id="drives-in-turn">Drives, the worst first</h2>
       <ol className="in-turn">
         {bays.map((bay, i) => (
-          <li key={bay}>
-            <span>{ticket.inTurn.find(d => d.bay === bay)?.why ?? `Bay ${bay} (${serialOf(bay)}): nothing speaks against it.`}</span>
-            {!whyNot && (
-              <>
-                <Button
-                  variant="default"
-                  disabled={i === 0}
-                  aria-label={`Bay ${bay} earlier`}
-                  onClick={() => setOrder(moved(bays, i, i - 1))}
-                >
-                  Earlier
-                </Button>
-                <Button variant="default" aria-label={`Leave bay ${bay} out`} onClick={() => setOrder(bays.filter(b => b !== bay))}>
-                  Leave out
-                </Button>
-              </>
-            )}
-          </li>
+          <DriveInTurn
+            key={bay}
+            why={ticket.inTurn.find(d => d.bay === bay)?.why ?? `Bay ${bay} (${serialOf(bay)}): nothing speaks against it.`}
+            bay={bay}
+            isFirst={i === 0}
+            isFixed={Boolean(whyNot)}
+            earlier={() => setOrder(moved(bays, i, i - 1))}
+            leaveOut={() => setOrder(bays.filter(b => b !== bay))}
+          />
         ))}
       </ol>
       {whyNot ? (
@@ -72,5 +63,25 @@ export function ChooseDrives({ ticket }: { ticket: TicketView }) {
       )}
       <Refused problem={writer.problem} />
     </section>
+  )
+}
+
+type InTurn = { why: string; bay: string; isFirst: boolean; isFixed: boolean; earlier: () => void; leaveOut: () => void }
+
+function DriveInTurn({ why, bay, isFirst, isFixed, earlier, leaveOut }: InTurn) {
+  return (
+    <li>
+      <span>{why}</span>
+      {!isFixed && (
+        <>
+          <Button variant="default" disabled={isFirst} aria-label={`Bay ${bay} earlier`} onClick={earlier}>
+            Earlier
+          </Button>
+          <Button variant="default" aria-label={`Leave bay ${bay} out`} onClick={leaveOut}>
+            Leave out
+          </Button>
+        </>
+      )}
+    </li>
   )
 }

@@ -159,33 +159,8 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
         {
             lines.Add(line.Number);
             var (seq, hash) = chains.Heads.GetValueOrDefault(line.Number);
-            if (seq == 0)
-                tell(
-                    new(
-                        TroubleKind.Missing,
-                        line.Number,
-                        null,
-                        $"{TicketNumber.Text(line.Number)} has no entries left; {line.Head} were written."
-                    )
-                );
-            else if (line.Head > seq)
-                tell(
-                    new(
-                        TroubleKind.Missing,
-                        line.Number,
-                        seq + 1,
-                        $"{TicketNumber.Text(line.Number)} ends at entry {seq}; {line.Head} were written."
-                    )
-                );
-            else if (line.Head == seq && line.HeadHash != hash)
-                tell(
-                    new(
-                        TroubleKind.Changed,
-                        line.Number,
-                        seq,
-                        $"{TicketNumber.Text(line.Number)} entry {seq} is not the one that the lists were told from."
-                    )
-                );
+            if (End(line.Number, line.Head, line.HeadHash, seq, hash) is { } trouble)
+                tell(trouble);
             gone += Math.Clamp(line.Head - seq, 0, MostEntries);
         }
         foreach (var (first, last) in NumbersGone(chains.Heads.Keys.Union(lines)))
@@ -202,6 +177,19 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
             );
         return gone;
     }
+
+    /// <summary>What is wrong with how one ticket ends; null where its list was told from its last entry.</summary>
+    private static Trouble? End(long ticket, long head, string? headHash, long seq, string? hash) =>
+        seq == 0 ? new(TroubleKind.Missing, ticket, null, $"{TicketNumber.Text(ticket)} has no entries left; {head} were written.")
+        : head > seq ? new(TroubleKind.Missing, ticket, seq + 1, $"{TicketNumber.Text(ticket)} ends at entry {seq}; {head} were written.")
+        : head == seq && headHash != hash
+            ? new(
+                TroubleKind.Changed,
+                ticket,
+                seq,
+                $"{TicketNumber.Text(ticket)} entry {seq} is not the one that the lists were told from."
+            )
+        : null;
 
     /// <summary>The gaps, each by its first and last number: one number that is wrong may leave a gap as wide as all numbers.</summary>
     private static IEnumerable<(long First, long Last)> NumbersGone(IEnumerable<long> there)

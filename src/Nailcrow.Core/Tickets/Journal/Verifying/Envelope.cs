@@ -26,45 +26,34 @@ internal readonly ref struct Envelope
             throw new JsonException("It is no object.");
         while (json.Read() && json.TokenType == JsonTokenType.PropertyName)
         {
-            if (json.ValueTextEquals("id"u8))
+            var field = Named(json);
+            json.Read();
+            switch (field)
             {
-                json.Read();
-                id = json.GetGuid();
-            }
-            else if (json.ValueTextEquals("ticket"u8))
-            {
-                json.Read();
-                ticket = json.GetInt64();
-            }
-            else if (json.ValueTextEquals("seq"u8))
-            {
-                json.Read();
-                seq = json.GetInt64();
-            }
-            else if (json.ValueTextEquals("at"u8))
-            {
-                json.Read();
-                at = json.GetDateTimeOffset();
-            }
-            else if (json.ValueTextEquals("recordedAt"u8))
-            {
-                json.Read();
-                recordedAt = json.GetDateTimeOffset();
-            }
-            else if (json.ValueTextEquals("by"u8))
-            {
-                json.Read();
-                by = json.GetString();
-            }
-            else if (json.ValueTextEquals("body"u8))
-            {
-                json.Read();
-                kind = KindOf(ref json);
-            }
-            else
-            {
-                json.Read();
-                json.Skip();
+                case Field.Id:
+                    id = json.GetGuid();
+                    break;
+                case Field.Ticket:
+                    ticket = json.GetInt64();
+                    break;
+                case Field.Seq:
+                    seq = json.GetInt64();
+                    break;
+                case Field.At:
+                    at = json.GetDateTimeOffset();
+                    break;
+                case Field.RecordedAt:
+                    recordedAt = json.GetDateTimeOffset();
+                    break;
+                case Field.By:
+                    by = json.GetString();
+                    break;
+                case Field.Body:
+                    kind = KindOf(ref json);
+                    break;
+                default:
+                    json.Skip();
+                    break;
             }
         }
         return new()
@@ -78,6 +67,29 @@ internal readonly ref struct Envelope
             Kind = kind,
         };
     }
+
+    private enum Field
+    {
+        Other,
+        Id,
+        Ticket,
+        Seq,
+        At,
+        RecordedAt,
+        By,
+        Body,
+    }
+
+    // By bytes: millions are read, and no name is worth a string.
+    private static Field Named(in Utf8JsonReader json) =>
+        json.ValueTextEquals("id"u8) ? Field.Id
+        : json.ValueTextEquals("ticket"u8) ? Field.Ticket
+        : json.ValueTextEquals("seq"u8) ? Field.Seq
+        : json.ValueTextEquals("at"u8) ? Field.At
+        : json.ValueTextEquals("recordedAt"u8) ? Field.RecordedAt
+        : json.ValueTextEquals("by"u8) ? Field.By
+        : json.ValueTextEquals("body"u8) ? Field.Body
+        : Field.Other;
 
     private static string? KindOf(ref Utf8JsonReader json)
     {
