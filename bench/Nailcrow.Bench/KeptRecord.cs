@@ -13,6 +13,8 @@ using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Running;
 using Nailcrow.Store;
 using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Bench;
 

@@ -1,11 +1,13 @@
 using System.Text.Json.Serialization;
+using Nailcrow.Client.Admin;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Client.Intake;
 using Nailcrow.Client.People;
-using Nailcrow.Client.Planning;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Rebuilds;
+using Nailcrow.Client.Swaps;
 using Nailcrow.Client.Tickets;
+using Nailcrow.Client.Tickets.Planning;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;

@@ -1,5 +1,5 @@
 using System.IO.Compression;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store;
 

@@ -1,7 +1,7 @@
 using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store;
 

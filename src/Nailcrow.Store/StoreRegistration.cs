@@ -8,6 +8,8 @@ using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store;
 

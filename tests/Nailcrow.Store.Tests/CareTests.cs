@@ -2,7 +2,8 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tests;
 

@@ -6,7 +6,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tests;
 

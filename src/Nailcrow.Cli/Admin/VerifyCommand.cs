@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Client.Admin;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Admin;

@@ -1,7 +1,6 @@
 using Nailcrow.Cli.Shell;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
-using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Appliances;

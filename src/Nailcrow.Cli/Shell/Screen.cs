@@ -71,7 +71,7 @@ internal sealed class Screen
     }
 
     /// <summary>How far something long is, on one line that is written over; only where somebody looks at it.</summary>
-    public void Progress(Nailcrow.Client.VerifyNews news)
+    public void Progress(Nailcrow.Client.Admin.VerifyNews news)
     {
         if (!Console.IsErrorRedirected && news is { What: { } what, Of: > 0 })
             Console.Error.Write($"\r{Visible.Text(what)}: {news.Done} of {news.Of} ({100 * news.Done / news.Of} %)   ");

@@ -4,7 +4,6 @@ using System.CommandLine.Invocation;
 using System.CommandLine.Parsing;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
-using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Shell;

@@ -2,7 +2,7 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
-using Nailcrow.Client.Tickets;
+using Nailcrow.Client.Swaps;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Telling;

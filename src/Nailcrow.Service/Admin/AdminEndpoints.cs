@@ -1,13 +1,14 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Nailcrow.Client;
+using Nailcrow.Client.Admin;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Admin;
 

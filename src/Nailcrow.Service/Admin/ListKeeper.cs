@@ -1,7 +1,7 @@
 using Nailcrow.Service.Host;
 using Nailcrow.Store;
 using Nailcrow.Store.Intake;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Admin;
 

@@ -1,4 +1,4 @@
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
 using Quartz;
 
 namespace Nailcrow.Service.Admin;

@@ -2,10 +2,11 @@ using System.Text.Json;
 using System.Threading.Channels;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client;
+using Nailcrow.Client.Admin;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Service.Host;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Service.Admin;
 

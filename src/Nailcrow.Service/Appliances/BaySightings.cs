@@ -1,5 +1,6 @@
 using Nailcrow.Core.Swaps;
 using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Appliances;
 

@@ -9,6 +9,7 @@ using Nailcrow.Service.People;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Intake;
 

@@ -12,6 +12,7 @@ using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Intake;
 

@@ -11,6 +11,7 @@ using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Intake;
 

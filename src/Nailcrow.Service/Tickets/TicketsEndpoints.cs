@@ -12,6 +12,8 @@ using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Tickets;
 

@@ -4,7 +4,7 @@ using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Appliances;
 

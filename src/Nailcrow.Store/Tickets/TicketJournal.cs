@@ -1,6 +1,7 @@
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store.Tickets;
 

@@ -1,7 +1,7 @@
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Sealing;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store.Tests.Record;
 

@@ -4,7 +4,7 @@ using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Core.Tickets.Planning;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store.Tests.Record;
 

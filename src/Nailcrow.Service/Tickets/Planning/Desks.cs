@@ -1,12 +1,12 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Client.Planning;
+using Nailcrow.Client.Tickets.Planning;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Appliances;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Tickets.Planning;
 

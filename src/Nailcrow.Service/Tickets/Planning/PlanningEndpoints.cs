@@ -1,11 +1,11 @@
 using System.Security.Claims;
 using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Nailcrow.Client.Planning;
+using Nailcrow.Client.Tickets.Planning;
 using Nailcrow.Documents;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Tickets.Planning;
 

@@ -6,7 +6,7 @@ using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
-using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Appliances.Csv;
 

@@ -14,7 +14,7 @@ using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Swaps;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Lists;
 
 /// <summary>What the lists keep of a ticket, made from its record alone.</summary>
 internal static class Projecting

@@ -3,7 +3,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>Where seals and their key are kept, beside the database.</summary>
 /// <param name="Folder">Each seal as a file of its own, to be copied elsewhere.</param>

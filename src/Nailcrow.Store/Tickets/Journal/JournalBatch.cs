@@ -10,8 +10,9 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Tickets.Lists;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>One transaction's worth of entries, with the projections that go with them.</summary>
 /// <param name="trusting">

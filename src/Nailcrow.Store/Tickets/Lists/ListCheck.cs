@@ -6,8 +6,9 @@ using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Swaps;
+using Nailcrow.Store.Tickets.Journal;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Lists;
 
 /// <summary>Reads every entry, folds every ticket, and holds the lists against what that gives.</summary>
 internal static class ListCheck

@@ -2,7 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Lists;
 
 /// <summary>Lists of tickets, newest first. Each costs the page it shows.</summary>
 public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)

@@ -1,6 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>The writer's own connection, kept open with its statements prepared; made anew after anything went wrong on it.</summary>
 internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? file = null) : IAsyncDisposable

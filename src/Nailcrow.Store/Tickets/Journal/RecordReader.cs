@@ -1,7 +1,7 @@
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>Reads a ticket's record, only what the cached one does not have yet.</summary>
 internal sealed class RecordReader(NailcrowDb db, RecordCache cache)

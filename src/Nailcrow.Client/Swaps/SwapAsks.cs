@@ -1,4 +1,4 @@
-namespace Nailcrow.Client.Tickets;
+namespace Nailcrow.Client.Swaps;
 
 /// <param name="Procedure">Which procedure; left out, the one that is for this model.</param>
 /// <param name="At">When it was made, where that is told later; left out, now.</param>

@@ -1,8 +1,9 @@
 using System.Collections.Concurrent;
 using System.Runtime.CompilerServices;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Tickets.Lists;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>Recently used records. A cached one is used only while its head is still the journal's.</summary>
 internal sealed class RecordCache

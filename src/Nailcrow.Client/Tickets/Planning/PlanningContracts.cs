@@ -1,7 +1,7 @@
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 
-namespace Nailcrow.Client.Planning;
+namespace Nailcrow.Client.Tickets.Planning;
 
 /// <summary>An engineer who could take a ticket.</summary>
 /// <param name="Load">Open tickets they have.</param>

@@ -3,7 +3,7 @@ using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Swaps;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Lists;
 
 /// <summary>All that the lists keep of one ticket.</summary>
 internal sealed record ListsOfTicket(

@@ -1,7 +1,7 @@
 using System.Security.Cryptography;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>The service's key for seals, in a file beside its other keys; made when it is first needed.</summary>
 public sealed class SealKey : ISealKey, IDisposable

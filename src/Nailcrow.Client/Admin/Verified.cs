@@ -1,6 +1,6 @@
 using Nailcrow.Core.Tickets.Journal.Verifying;
 
-namespace Nailcrow.Client;
+namespace Nailcrow.Client.Admin;
 
 /// <summary>What holding everything that is kept against itself found.</summary>
 /// <param name="Sealed">How many entries it was held against a seal for; 0 without one.</param>

@@ -5,7 +5,7 @@ using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Lists;
 
 /// <summary>
 /// The rows of some tickets in one list, as they stand in the database: nothing is read into a type, so that what somebody made

@@ -3,8 +3,9 @@ using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
+using Nailcrow.Store.Tickets.Journal;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Lists;
 
 /// <summary>
 /// Tells the lists anew from the journal, some tickets at a time and each of them whole, in its turn among the writers: the

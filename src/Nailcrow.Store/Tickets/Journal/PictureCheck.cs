@@ -6,7 +6,7 @@ using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>Holds the pictures' bytes against the hashes that their entries give.</summary>
 internal sealed class PictureCheck

@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Nailcrow.Core.Tickets.Journal;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>
 /// Reads the journal row by row, tracked and held by nobody. Whatever somebody made of a column, the row is read: what is wrong

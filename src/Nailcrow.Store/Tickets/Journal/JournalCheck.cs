@@ -4,8 +4,9 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.Tickets.Lists;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>How far a check has come.</summary>
 /// <param name="What">entries, pictures or lists.</param>

@@ -1,7 +1,7 @@
 using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
 
-namespace Nailcrow.Store.Tickets;
+namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>
 /// The triggers by which the database itself refuses to change or remove what was written. Somebody with the file can take
