@@ -1,6 +1,8 @@
 import type { Bay, BayVerdict } from '../shared/types'
 import { said, size } from '../shared/words'
 
+const colours: Partial<Record<BayVerdict['verdict'], string>> = { fatal: 'brick', 'not-known': 'ochre' }
+
 export function BayDetail({ bay, verdict, isTarget }: { bay: Bay; verdict: BayVerdict | undefined; isTarget: boolean }) {
   return (
     <div className={isTarget ? 'bay-detail target' : 'bay-detail'} aria-live="polite">
@@ -14,7 +16,8 @@ export function BayDetail({ bay, verdict, isTarget }: { bay: Bay; verdict: BayVe
         </span>
       )}
       <br />
-      {bay.serial ? <span className="mono">{bay.serial}</span> : 'Nothing in it.'} {bay.model} {bay.bytes ? size(bay.bytes) : ''}
+      {bay.serial ? <span className="mono">{bay.serial}</span> : bay.role === 'empty' ? 'Nothing in it.' : 'No serial known.'} {bay.model}{' '}
+      {bay.bytes ? size(bay.bytes) : ''}
       <br />
       {said(bay.role)}
       {bay.array ? ` of ${bay.array}` : ''}
@@ -23,8 +26,7 @@ export function BayDetail({ bay, verdict, isTarget }: { bay: Bay; verdict: BayVe
       {verdict && bay.role !== 'empty' && (
         <>
           <br />
-          Pulling it now is <strong className={verdict.verdict === 'fatal' ? 'brick' : undefined}>{verdict.verdict}</strong>:{' '}
-          {verdict.reason}
+          Pulling it now is <strong className={colours[verdict.verdict]}>{said(verdict.verdict)}</strong>: {verdict.reason}
         </>
       )}
     </div>

@@ -28,10 +28,11 @@ export function BayFront({ bay, verdict, isTarget, isChosen, choose }: Props) {
 }
 
 /** Nothing where nobody has reckoned it: an open ring would say that pulling is safe. */
-const sign = (verdict: BayVerdict | undefined) => (verdict ? { fatal: '✕', thins: '▬', safe: '○' }[verdict.verdict ?? 'fatal'] : '')
+const sign = (verdict: BayVerdict | undefined) =>
+  verdict ? { fatal: '✕', thins: '▬', safe: '○', 'not-known': '?' }[verdict.verdict ?? 'fatal'] : ''
 
 function spoken(bay: Bay, verdict: BayVerdict | undefined, isTarget: boolean): string {
   const health = bay.health && bay.health !== 'unknown' && bay.role !== 'empty' ? `, ${bay.health}` : ''
-  const pull = verdict && bay.role !== 'empty' ? `, pulling it is ${verdict.verdict}` : ''
+  const pull = verdict && bay.role !== 'empty' ? `, pulling it is ${said(verdict.verdict)}` : ''
   return `Bay ${bay.label}${isTarget ? ', this one' : ''}: ${said(bay.role)}${health}${bay.serial ? `, serial ${bay.serial}` : ''}${pull}`
 }

@@ -3,7 +3,7 @@ import type { ArrayState, Bay, BayRole, DriveArray, DriveHealth } from '../share
 import type { useDraft } from '../shared/useDraft'
 import { arrayField, bayField } from './seenOf'
 
-const roles: BayRole[] = ['member', 'filling', 'spare', 'dropped', 'unclaimed', 'foreign', 'empty']
+const roles: BayRole[] = ['member', 'filling', 'spare', 'dropped', 'unclaimed', 'foreign', 'empty', 'not-known']
 const healths: DriveHealth[] = ['good', 'worn', 'faulted', 'unknown']
 const states: ArrayState[] = ['whole', 'degraded', 'rebuilding', 'failed']
 

@@ -16,7 +16,7 @@ export function drawn(drawing: readonly ChassisDrawing[] | null | undefined, sna
     wide: (enclosure.drawers[0]?.[0]?.length ?? 1) <= mostWide,
     drawers: enclosure.drawers.map(rows =>
       rows.map(row =>
-        row.map(label => (label === '' ? null : (byLabel.get(label) ?? { label, role: 'empty' as const, health: 'unknown' as const }))),
+        row.map(label => (label === '' ? null : (byLabel.get(label) ?? { label, role: 'not-known' as const, health: 'unknown' as const }))),
       ),
     ),
   }))

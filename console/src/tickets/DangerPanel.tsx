@@ -1,10 +1,9 @@
 import type { TicketView } from '../shared/types'
 import { said } from '../shared/words'
-import { lasted } from './dangerTold'
 
 /** How bad it is, in a sentence, with a word and a shape for how much is left. */
 export function DangerPanel({ ticket }: { ticket: TicketView }) {
-  const { margin, atWorst, sentence, suspects } = ticket.danger
+  const { margin, atWorst, sentence, suspects, doubts } = ticket.danger
   const grave = margin !== null && margin <= 0
   return (
     <section className={grave ? 'panel danger' : 'panel'} aria-labelledby="danger">
@@ -23,6 +22,11 @@ export function DangerPanel({ ticket }: { ticket: TicketView }) {
           At worst, if the suspects below fail as well: {atWorst < 0 ? 'data is lost' : `margin ${atWorst}`}.
         </p>
       )}
+      {doubts?.map(doubt => (
+        <p key={doubt} style={{ margin: '4px 0 0' }} className="ochre">
+          ▲ {doubt}
+        </p>
+      ))}
       {suspects.length > 0 && (
         <ol style={{ margin: '8px 0 0', paddingLeft: 24 }} className="ochre" aria-label="Suspects, the worst first">
           {suspects.map(suspect => (
@@ -40,10 +44,10 @@ function Exposure({ ticket: { exposure } }: { ticket: TicketView }) {
   if (!exposure) return null
   return (
     <p style={{ margin: '8px 0 0' }}>
-      Exposed for <strong>{lasted(exposure.since, exposure.until)}</strong>
+      Exposed for <strong>{exposure.lasted}</strong>
       <span className="chalk">
         {' '}
-        ({exposure.stretches.map(s => `${said(s.part)} ${lasted(s.from, s.to)}`).join(', ')}
+        ({exposure.stretches.map(s => `${said(s.part)} ${s.lasted}`).join(', ')}
         {exposure.until ? '' : ', and going on'})
       </span>
     </p>

@@ -72,7 +72,7 @@ internal static class BayMap
         screen.Line($"  ┌{string.Join("┬", Enumerable.Repeat(edge, columns))}┐");
         foreach (var (row, nth) in rows.Select((r, i) => (r, i)))
         {
-            var bays = row.Select(label => label.Length == 0 ? null : snapshot.BayLabelled(label) ?? new Bay(label, BayRole.Empty))
+            var bays = row.Select(label => label.Length == 0 ? null : snapshot.BayLabelled(label) ?? new Bay(label, BayRole.NotKnown))
                 .ToList();
             screen.Line(
                 $"  │{string.Join("│", bays.Select(b => b is null ? Cell("", width, false) : Head(b, verdicts, width, b.Label == target)))}│"
@@ -99,6 +99,7 @@ internal static class BayMap
         {
             PullVerdict.Fatal => 'X',
             PullVerdict.Thins => '-',
+            PullVerdict.NotKnown => '?',
             _ => bay.Serial is null ? ' ' : '.',
         };
         var label = bay.Label.Contains('/') ? bay.Label[(bay.Label.IndexOf('/') + 1)..] : bay.Label;

@@ -36,6 +36,8 @@ internal static class TicketShowCommand
         );
         screen.Line();
         screen.Line($"{DangerMark(view.Danger.Margin)} {Screen.Safe(view.Danger.Sentence)}");
+        foreach (var doubt in view.Danger.Doubts ?? [])
+            screen.Line($"  ! {Screen.Safe(doubt)}");
         foreach (var suspect in view.Danger.Suspects)
             screen.Line($"  also: {Screen.Safe(suspect.Sentence)}");
         if (view.Danger is { AtWorst: { } worst, Margin: { } margin } && worst < margin)
@@ -48,8 +50,8 @@ internal static class TicketShowCommand
             );
         if (view.Exposure is { } exposure)
             screen.Line(
-                $"  exposed {Core.Rebuilds.Watch.Told((exposure.Until ?? DateTimeOffset.UtcNow) - exposure.Since)}: "
-                    + $"{string.Join(", ", exposure.Stretches.Select(s => $"{Words.Of(s.Part).Replace('-', ' ')} {Core.Rebuilds.Watch.Told((s.To ?? DateTimeOffset.UtcNow) - s.From)}"))}"
+                $"  exposed {Screen.Safe(exposure.Lasted)}: "
+                    + $"{string.Join(", ", exposure.Stretches.Select(s => $"{Words.Of(s.Part).Replace('-', ' ')} {Screen.Safe(s.Lasted)}"))}"
             );
         if (view.Latest is { } latest)
         {

@@ -14,4 +14,7 @@ public enum BayRole
     Unclaimed,
     Foreign,
     Empty,
+
+    /// <summary>Nobody has said what this bay holds, or what the array makes of it.</summary>
+    NotKnown,
 }

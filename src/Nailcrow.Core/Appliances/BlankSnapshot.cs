@@ -10,7 +10,7 @@ public static class BlankSnapshot
         new(
             DateTimeOffset.UnixEpoch,
             SeenByPerson.Source,
-            [.. drawing.SelectMany(d => d.Labels()).Select(label => new Bay(label, BayRole.Empty))],
+            [.. drawing.SelectMany(d => d.Labels()).Select(label => new Bay(label, BayRole.NotKnown))],
             [.. (appliance.Arrays ?? []).Select(a => a.As(ArrayState.Whole))]
         );
 }

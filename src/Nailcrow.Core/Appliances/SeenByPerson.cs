@@ -29,7 +29,7 @@ public sealed record SeenByPerson(IReadOnlyList<SeenBay> Bays, IReadOnlyList<See
         var named = Bays.Select(b => b.Array).OfType<string>().Where(a => a.Length > 0).Concat(Arrays.Select(a => a.Name));
         if (named.FirstOrDefault(name => start.Arrays.All(a => a.Name != name)) is { } unknown)
             return new Parsed<Snapshot>.Refused(
-                $"There is no array '{unknown}'; there are {string.Join(", ", start.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}."
+                $"There is no array '{unknown}' here; accepted: {string.Join(", ", start.Arrays.Select(a => a.Name).DefaultIfEmpty("none"))}."
             );
         return new Parsed<Snapshot>.Ok(
             new(

@@ -18,8 +18,8 @@ public sealed record Snapshot(DateTimeOffset TakenAt, string Source, IReadOnlyLi
 
     public IEnumerable<Bay> Holding(DriveArray array) => Bays.Where(b => b.Array == array.Name);
 
-    /// <summary>Members that count towards redundancy; one being filled does not yet.</summary>
-    public int MembersOf(DriveArray array) => Holding(array).Count(b => b.Role == BayRole.Member);
+    /// <summary>Members that count towards redundancy; one being filled does not yet, one that has failed no longer.</summary>
+    public int MembersOf(DriveArray array) => Holding(array).Count(Standing.Serves);
 
     /// <summary>Whole by count and by the machine's word: a mirror can read "online" with a single drive left.</summary>
     public bool IsWhole(DriveArray array) => array.State == ArrayState.Whole && MembersOf(array) >= array.DesignMembers;

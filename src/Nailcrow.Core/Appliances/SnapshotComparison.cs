@@ -32,6 +32,8 @@ public static class SnapshotComparison
     {
         if (before is null || after is null)
             return new(label, true, $"Bay {label} is in only one of the two snapshots.");
+        if (IsUntold(before) || IsUntold(after))
+            return null; // where nobody said what was there, nobody knows that it changed
         if (!SameDrive(before.Serial, after.Serial))
             return new(label, true, $"Bay {label} held {before.Serial ?? "nothing"} and now holds {after.Serial ?? "nothing"}.");
         if (before.Role != after.Role)
@@ -40,6 +42,8 @@ public static class SnapshotComparison
             ? null
             : new(label, false, $"Bay {label} read {Words.Of(before.Health)} and now reads {Words.Of(after.Health)}.");
     }
+
+    private static bool IsUntold(Bay bay) => bay is { Role: BayRole.NotKnown, Serial: null };
 
     private static bool SameDrive(string? before, string? after) =>
         before is null || after is null ? before == after : SerialComparison.Between(before, after).Outcome == SerialOutcome.Exact;

@@ -43,7 +43,17 @@ public sealed record EvidenceSeen(
         ticket with
         {
             Evidence = ticket.Evidence.Add(
-                new(Evidence, Source, Text, Bay, Serial, Count, stamp.At, stamp.By, OwnDoing.StepBehind(ticket, this))
+                new(Evidence, Source, Text, Bay, Serial, Count, stamp.At, stamp.By, OwnDoing.StepBehind(ticket, this), InBay(ticket))
             ),
         };
+
+    /// <summary>Which drive is in that bay now: the one that went in, else the one that was last seen there.</summary>
+    private string? InBay(Ticket ticket) =>
+        Serial is not null || Bay is null ? null
+        : ticket.Swaps.LastOrDefault(s =>
+            s.InsertedAt > ticket.Latest?.TakenAt && string.Equals(s.Bay, Bay, StringComparison.OrdinalIgnoreCase)
+        )
+            is { InSerial: { } inserted }
+            ? inserted
+        : ticket.Latest?.BayLabelled(Bay)?.Serial;
 }

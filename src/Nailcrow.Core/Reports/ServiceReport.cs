@@ -132,7 +132,7 @@ public sealed record ServiceReport(
     }
 
     private static IEnumerable<ReportLine> Exposed(Ticket ticket) =>
-        Exposure.Of(ticket) is not { } exposure
+        Exposure.Of(ticket, ticket.EndedAt ?? DateTimeOffset.UnixEpoch) is not { } exposure
             ? []
             : exposure.Stretches.Select(s => new ReportLine(
                 s.From,

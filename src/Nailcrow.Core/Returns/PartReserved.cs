@@ -39,8 +39,8 @@ public sealed record PartReserved(
         : Replaced(ticket) is null && ticket.Parts.Count >= ticket.DrivesWanted
             ? ticket.Parts is [{ IssuedTo: { } holder } part] ? $"{part.Serial} is already issued to {holder} for this ticket."
                 : $"All {ticket.Parts.Count} parts of this ticket are already issued."
-        : Target.LeastBytes(ticket) is { } needed && Bytes < needed
-            ? $"{Serial} has {Bytes:N0} bytes; the array uses {needed:N0} of each member. It has to be at least as large."
+        : Target.LeastBytes(ticket) is { } needed && ByteSize.Labelled(Bytes) < needed
+            ? $"{Serial} has {Bytes:N0} bytes; {needed:N0} are needed for the array to hold what it holds now."
         : Warnings is [_, ..] && string.IsNullOrWhiteSpace(OverruledBecause)
             ? $"{string.Join(" ", Warnings)} Take another part, or say why this one is taken all the same."
         : null;

@@ -28,7 +28,7 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
     private static Parsed<Bay> Named(Ticket ticket, Snapshot now)
     {
         if (ticket.Report?.Serial is { } serial)
-            return BySerial(now, serial);
+            return BySerial(ticket, now, serial);
         if (ticket.Report?.Bay is { } label)
             return now.BayLabelled(label) is { } bay ? new Parsed<Bay>.Ok(bay) : new Parsed<Bay>.Refused(NoSuchBay.Sentence(label, now));
         var unwell = now.Bays.Where(b => b.Role == BayRole.Dropped || b.Health == DriveHealth.Faulted).ToList();
@@ -41,13 +41,15 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
             );
     }
 
-    private static Parsed<Bay> BySerial(Snapshot now, string serial)
+    private static Parsed<Bay> BySerial(Ticket ticket, Snapshot now, string serial)
     {
         var fits = now
             .Bays.Where(b =>
                 b.Serial is not null && SerialComparison.Between(serial, b.Serial).Outcome is SerialOutcome.Exact or SerialOutcome.Fragment
             )
             .ToList();
+        if (fits.Count == 0 && Gone(ticket, now, serial) is { } gone)
+            return new Parsed<Bay>.Ok(gone);
         return fits is [var only]
             ? new Parsed<Bay>.Ok(only)
             : new Parsed<Bay>.Refused(
@@ -57,7 +59,25 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
             );
     }
 
-    private static DriveArray? Concerned(Snapshot now, Bay bay) =>
+    /// <summary>
+    /// A drive that the machine lists no more is where it was last seen, or reported, unless another one is there now.
+    /// </summary>
+    private static Bay? Gone(Ticket ticket, Snapshot now, string serial)
+    {
+        var seen = Target.LastSeen(ticket, serial);
+        var whole = seen?.Serial ?? (SerialNumber.Parse(serial) is Parsed<SerialNumber>.Ok ? SerialNumber.Normalise(serial) : null);
+        return whole is not null && now.BayLabelled(seen?.Label ?? ticket.Report?.Bay) is { Serial: null } bay
+            ? bay with
+            {
+                Serial = whole,
+                Role = BayRole.Dropped,
+                Array = seen?.Array,
+            }
+            : null;
+    }
+
+    /// <summary>The array that a drive is of, else the one that is short of a drive, else the only one; null where none of that tells.</summary>
+    public static DriveArray? Concerned(Snapshot now, Bay bay) =>
         now.ArrayOf(bay)
         ?? (
             now.Arrays.Where(a => !now.IsWhole(a)).ToList() is [var shortOne] ? shortOne

@@ -8,6 +8,17 @@ public static class ByteSize
     /// <summary>The smallest system drive in service holds 8 GB; anything under one is a number in another unit.</summary>
     public const long FewestOfADrive = 1_000_000_000;
 
+    private const long NominalStep = 100_000_000_000;
+    private const long NominalFrom = 100_000_000_000;
+
+    /// <summary>
+    /// What a drive has whose size was told as its label says it: "8TB" is 15,628,053,168 sectors of 512 bytes. A size that is a whole
+    /// number of 100 GB was read from a label; any other was counted. Source of the formula: IDEMA LBA1-03, sectors =
+    /// 97,696,368 + 1,953,504 · (GB - 50).
+    /// </summary>
+    public static long Labelled(long bytes) =>
+        bytes >= NominalFrom && bytes % NominalStep == 0 ? (97_696_368 + 1_953_504 * (bytes / 1_000_000_000 - 50)) * 512 : bytes;
+
     public static string Both(long bytes) =>
         string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e12:0.##} TB ({bytes / Math.Pow(2, 40):0.##} TiB)");
 

@@ -14,11 +14,15 @@ public static class Target
     /// </summary>
     public static string? Label(Ticket ticket) =>
         ticket is { Sheet: { } sheet, Run: var run } ? (sheet.Step(run?.Current) is { } step ? sheet.DriveOf(step).Bay : sheet.TargetBay)
-        : ticket.Latest?.Holding(Serial(ticket)) is { } holding ? holding.Label
+        : LastSeen(ticket, Serial(ticket)) is { } seen ? seen.Label
         : ticket.Report?.Bay;
 
     /// <summary>What the last snapshot shows there; null where nothing is known of it.</summary>
     public static Bay? Bay(Ticket ticket) => ticket.Latest?.BayLabelled(Label(ticket));
+
+    /// <summary>The bay that last held a drive of this ticket's machine: one that has failed may be listed no more.</summary>
+    public static Bay? LastSeen(Ticket ticket, string? serial) =>
+        serial is null ? null : ticket.Snapshots.Select(s => s.Holding(serial)).LastOrDefault(b => b is not null);
 
     /// <summary>
     /// Where the drive that is to come out still is; null once it is out, or where nobody knows which it is. A new drive in its bay
@@ -35,11 +39,33 @@ public static class Target
         ticket.Latest is { } now ? now.Arrays.FirstOrDefault(a => a.Name == Danger.Of(ticket).Array) : null;
 
     /// <summary>
-    /// Bytes that a replacement has at least: what the array uses of each member, else what the old drive has; null where neither
-    /// is known.
+    /// Bytes that a replacement has at least, so that the array holds what it holds now: what the array uses of each member; with
+    /// mixed sizes, or where nobody says, reckoned over all members; before any snapshot, as the machine was set up. Null where
+    /// nothing tells.
     /// </summary>
     public static long? LeastBytes(Ticket ticket) =>
-        Array(ticket)?.MemberBytes ?? ticket.Before?.BayLabelled(Label(ticket))?.Bytes ?? Bay(ticket)?.Bytes;
+        Array(ticket) is { } array && ticket.Latest is { } now
+            ? Reckoned(array, Placed(ticket, array, now), Label(ticket)) ?? array.MemberBytes ?? OldDrive(ticket)
+            : OldDrive(ticket) ?? (ticket.Report?.Arrays ?? []).Select(a => a.MemberBytes).DefaultIfEmpty(null).Max();
+
+    private static long? OldDrive(Ticket ticket) => ticket.Before?.BayLabelled(Label(ticket))?.Bytes ?? Bay(ticket)?.Bytes;
+
+    /// <summary>The members and, where it is no member any more, the drive whose place is filled again, with its own size.</summary>
+    private static IReadOnlyList<Bay> Placed(Ticket ticket, DriveArray array, Snapshot now) =>
+        [
+            .. now
+                .Bays.Where(b => (b.Array == array.Name && b.Role is BayRole.Member or BayRole.Filling) || b.Label == Label(ticket))
+                .Select(b => b.Label == Label(ticket) ? b with { Bytes = OldDrive(ticket) } : b),
+        ];
+
+    private static long? Reckoned(DriveArray array, IReadOnlyList<Bay> members, string? label)
+    {
+        var mixed = array.Level is ArrayLevel.MixedSizeOne or ArrayLevel.MixedSizeTwo;
+        var nth = members.ToList().FindIndex(b => b.Label == label);
+        if ((!mixed && array.MemberBytes is not null) || nth < 0 || members.Any(b => b.Bytes is null))
+            return null;
+        return Capacity.LeastKeeping(array.Level, [.. members.Select(b => b.Bytes ?? 0)], nth, array.Groups, array.Parity);
+    }
 
     /// <summary>A drive that came out of the customer's machine has the customer's data on it until it was wiped.</summary>
     public static bool HoldsCustomersData(Ticket ticket, string serial)

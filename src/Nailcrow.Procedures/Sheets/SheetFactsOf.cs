@@ -19,7 +19,10 @@ public static class SheetFactsOf
         var now = ticket.Latest;
         var first = now?.Holding(drives.FirstOrDefault()?.Serial) ?? target?.Bay;
         var danger = Danger.Of(ticket);
-        var array = target?.Array ?? now?.Arrays.FirstOrDefault(a => a.Name == danger.Array);
+        // Of the drives it is for: what the report names may be another one, or none.
+        var array =
+            (now is not null && first is not null ? SwapTarget.Concerned(now, first) : null)
+            ?? now?.Arrays.FirstOrDefault(a => a.Name == danger.Array);
         var tookOver = array is not null && now!.IsWhole(array) && first is { Role: not BayRole.Member }; // an array comes from a snapshot
         var facts = new TicketFacts(
             report.Job,

@@ -53,6 +53,6 @@ public class SeenByPersonTests
         new SeenByPerson([new("9", "X")], []).On(Known, Now).Is(out _, out var noBay).ShouldBeFalse();
         noBay.ShouldBe("There is no bay '9'; its bays are 1, 2.");
         new SeenByPerson([], [new("attic", ArrayState.Failed)]).On(Known, Now).Is(out _, out var noArray).ShouldBeFalse();
-        noArray.ShouldBe("There is no array 'attic'; there are vault.");
+        noArray.ShouldBe("There is no array 'attic' here; accepted: vault.");
     }
 }

@@ -64,9 +64,7 @@ public class CustodyTests
 
         played
             .Refusal(new PartReserved(Some.New, "Cindral C8", 7_999_999_999_999, "Stores"), Played.Sefa)
-            .ShouldBe(
-                $"{Some.New} has 7,999,999,999,999 bytes; the array uses 8,000,000,000,000 of each member. It has to be at least as large."
-            );
+            .ShouldBe($"{Some.New} has 7,999,999,999,999 bytes; 8,000,000,000,000 are needed for the array to hold what it holds now.");
     }
 
     [Fact]

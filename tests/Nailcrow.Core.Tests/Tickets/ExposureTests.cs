@@ -57,7 +57,7 @@ public class ExposureTests
         played.Now = Some.Noon.AddHours(30);
         played.Does(new ReadingTaken("vault", Progress.Done, RebuildPhase.Rebuilding, "person"));
 
-        var exposure = Exposure.Of(played.Ticket);
+        var exposure = Exposure.Of(played.Ticket, played.Now);
 
         Hours(exposure)
             .ShouldBe([(ExposurePart.WaitingForPart, 7), (ExposurePart.Travel, 4), (ExposurePart.Work, 1), (ExposurePart.Rebuild, 20)]);
@@ -66,7 +66,7 @@ public class ExposureTests
 
     [Fact]
     public void While_it_lasts_the_last_stretch_has_no_end() =>
-        Hours(Exposure.Of(Swapped().Ticket)).Last().ShouldBe((ExposurePart.Rebuild, -1));
+        Hours(Exposure.Of(Swapped().Ticket, Some.Noon.AddHours(30))).Last().ShouldBe((ExposurePart.Rebuild, -1));
 
     [Fact]
     public void An_early_job_exposes_nothing_until_its_drive_is_pulled()
@@ -74,8 +74,10 @@ public class ExposureTests
         var played = new Played();
         played.Does(new FaultReported("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", JobKind.Early, "Warns", "2", Some.Bad));
 
-        Exposure.Of(played.Ticket).ShouldBeNull();
-        Hours(Exposure.Of(Swapped(JobKind.Early).Ticket)).Select(h => h.Item1).ShouldNotContain(ExposurePart.WaitingForPart);
+        Exposure.Of(played.Ticket, played.Now).ShouldBeNull();
+        Hours(Exposure.Of(Swapped(JobKind.Early).Ticket, Some.Noon.AddHours(30)))
+            .Select(h => h.Item1)
+            .ShouldNotContain(ExposurePart.WaitingForPart);
     }
 
     [Fact]

@@ -51,10 +51,19 @@ public sealed record LossChances(double HoursLow, double HoursHigh, Chance Drive
 
     /// <summary>Null where the array has no redundancy to come back, or where nothing is known of its size.</summary>
     /// <param name="megabytesPerSecond">Outer rate of the slowest drive, decimal MB/s.</param>
-    public static LossChances? Of(Snapshot snapshot, DriveArray array, int megabytesPerSecond, double? yearlyRate = null)
+    /// <param name="pulled">The drive that comes out: while it is out, a member that serves now is missing too.</param>
+    public static LossChances? Of(
+        Snapshot snapshot,
+        DriveArray array,
+        int megabytesPerSecond,
+        double? yearlyRate = null,
+        Bay? pulled = null
+    )
     {
-        var margin = Margin.Of(snapshot, array);
-        var left = snapshot.MembersOf(array);
+        var standing = Standing.Of(snapshot, array);
+        var serves = pulled is not null && pulled.Array == array.Name && Standing.Serves(pulled);
+        var margin = (serves ? standing.Without(pulled!) : standing.Margin).Worst; // it serves, so it is there
+        var left = standing.Serving - (serves ? 1 : 0);
         if (
             margin < 0
             || left == 0

@@ -3,7 +3,9 @@ using Nailcrow.Core.Terms;
 namespace Nailcrow.Core.Appliances.Arrays;
 
 /// <summary>How an array spreads its redundancy: how many groups of members, and how many each group can lose.</summary>
-public sealed record Redundancy(int Groups, int Bears)
+/// <param name="AreTold">Somebody said how many groups there are; else it is the number that such an array has at most or at least.</param>
+/// <param name="IsMirrored">Its groups are mirrors, of which one drive must be left.</param>
+public sealed record Redundancy(int Groups, int Bears, bool AreTold = true, bool IsMirrored = false)
 {
     // A grouped array that does not say how many groups it has; two is the fewest, and so the most cautious.
     private const int FewestGroups = 2;
@@ -21,9 +23,11 @@ public sealed record Redundancy(int Groups, int Bears)
             ArrayLevel.Raid6 or ArrayLevel.MixedSizeTwo => new(1, 2),
             ArrayLevel.TripleParity => new(1, 3),
             ArrayLevel.KPlusM => new(1, parity ?? 0),
-            ArrayLevel.Raid10 => new(groups ?? Math.Max(1, members / 2), groups is { } mirrors && mirrors > 0 ? members / mirrors - 1 : 1),
-            ArrayLevel.Raid50 => new(groups ?? FewestGroups, 1),
-            ArrayLevel.Raid60 => new(groups ?? FewestGroups, 2),
+            ArrayLevel.Raid10 when groups is { } mirrors && mirrors > 0 => new(mirrors, members / mirrors - 1, IsMirrored: true),
+            // Two copies, on Linux over an odd number of drives as well; then no two drives are a mirror of their own.
+            ArrayLevel.Raid10 => new(Math.Max(1, members / 2), 1, members % 2 == 0, IsMirrored: true),
+            ArrayLevel.Raid50 => new(groups ?? FewestGroups, 1, groups is not null),
+            ArrayLevel.Raid60 => new(groups ?? FewestGroups, 2, groups is not null),
             _ => throw new ArgumentOutOfRangeException(nameof(level), level, "No rule says what this level can lose."),
         };
 
@@ -36,6 +40,7 @@ public sealed record Redundancy(int Groups, int Bears)
             return "is k-plus-m and does not say its m; give parity, 1 or more";
         if (
             level is ArrayLevel.Raid10 or ArrayLevel.Raid50 or ArrayLevel.Raid60
+            && (level != ArrayLevel.Raid10 || groups is not null)
             && Of(level, members, groups, parity).Groups is var g
             && (g < 1 || members % g != 0)
         )
@@ -48,6 +53,7 @@ public sealed record Redundancy(int Groups, int Bears)
         {
             ArrayLevel.Raid0 => 1,
             ArrayLevel.Raid1 or ArrayLevel.MixedSizeOne => 2,
+            ArrayLevel.Raid10 when groups is null => 2,
             ArrayLevel.Raid5 or ArrayLevel.MixedSizeTwo => 3,
             ArrayLevel.TripleParity => 5,
             ArrayLevel.Raid50 => 3 * (groups ?? FewestGroups),

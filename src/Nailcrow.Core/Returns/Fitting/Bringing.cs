@@ -18,7 +18,7 @@ public static class Bringing
         return new(
             Needed(place, place.Machine, bay),
             [.. fits.Take(MostShown)],
-            Forecast(ticket, array, bay, fits.FirstOrDefault(f => f.Fit != Fit.DoesNotFit)?.Part, place.Machine),
+            Forecast(ticket, array, [.. fits.Where(f => f.Fit != Fit.DoesNotFit).Select(f => f.Part)], place.Machine),
             Upgrade(ticket, array, fits),
             Tools(place.Machine)
         );
@@ -61,26 +61,46 @@ public static class Bringing
                 : ". How large is not known; take a snapshot, or read it from the old drive's label."
         );
 
-    private static CapacityForecast? Forecast(Ticket ticket, DriveArray? array, Bay? bay, StockPart? part, ApplianceModel model)
+    /// <summary>Of the parts that are set aside, each in the place of its drive; else of those proposed.</summary>
+    private static CapacityForecast? Forecast(Ticket ticket, DriveArray? array, IReadOnlyList<StockPart> fitting, ApplianceModel model)
     {
         if (
             array is null
-            || bay is null
-            || MembersOf(ticket, array, bay) is not { Count: > 0 } members
+            || MembersOf(ticket, array, Target.Bay(ticket)) is not { Count: > 0 } members
             || members.Any(b => b.Bytes is null)
         )
             return null;
-        var (now, after) = (
-            Upgrades.Now(array, members),
-            part is null ? null : Upgrades.Plan(array, members, [new(bay.Label, bay.Bytes ?? 0, part.Bytes)])
-        );
+        var changes = Exchanges(ticket, fitting).ToList();
+        var now = Upgrades.Now(array, members);
+        if (changes.Count == 0)
+            return new(now, now, "No part in stock fits.");
+        var after = Upgrades.Plan(array, members, changes);
         return new(
             now,
-            after?.After ?? now,
-            after is null ? "No part in stock fits."
-                : after.Gain == 0 ? "The swap changes no capacity."
-                : $"{ByteSize.Both(after.Gain)} more, {Claimed(model)}."
+            after.After,
+            after.Gain switch
+            {
+                0 => "The swap changes no capacity.",
+                > 0 => $"{ByteSize.Both(after.Gain)} more, {Claimed(model)}.",
+                _ => $"{ByteSize.Both(-after.Gain)} less: the array would not hold what it holds now.",
+            }
         );
+    }
+
+    private static IEnumerable<SizeChange> Exchanges(Ticket ticket, IReadOnlyList<StockPart> fitting)
+    {
+        var proposed = new Queue<long>(fitting.Select(p => p.Bytes));
+        var bays = ticket.Chosen.Count == 0 ? [Target.Bay(ticket)] : ticket.Chosen.Select(s => ticket.Latest?.Holding(s)).ToList();
+        for (var i = 0; i < bays.Count; i++)
+        {
+            var part =
+                i < ticket.Parts.Count ? ticket.Parts[i].Bytes
+                : proposed.Count > 0 ? proposed.Dequeue()
+                : (long?)null;
+            // One that is out already has its new one in its place.
+            if (bays[i] is { } bay && part is { } bytes)
+                yield return new(bay.Label, bay.Bytes ?? 0, ByteSize.Labelled(bytes));
+        }
     }
 
     private static IReadOnlyList<Upgrade> Upgrade(Ticket ticket, DriveArray? array, IReadOnlyList<PartFit> fits)

@@ -13,7 +13,7 @@ public enum Fit
 }
 
 /// <summary>What a replacement has to be, from the machine and the drive it replaces.</summary>
-/// <param name="LeastBytes">What the array uses of each member; where nobody says, what the old drive has.</param>
+/// <param name="LeastBytes">What keeps the usable capacity that the array has; null where nothing tells it.</param>
 /// <param name="OldModel">The drive it replaces, where its model is known: speed and age are held against it.</param>
 public sealed record Place(ApplianceModel Machine, long? LeastBytes, DriveModel? OldModel, int? OldHours, IReadOnlySet<string> Qualified);
 
@@ -56,8 +56,8 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
         ];
 
     private static IEnumerable<string> TooSmall(StockPart part, Place place) =>
-        place.LeastBytes is { } least && part.Bytes < least
-            ? [$"It has {part.Bytes:N0} bytes, {least - part.Bytes:N0} fewer than the array uses of each member ({least:N0})."]
+        place.LeastBytes is { } least && ByteSize.Labelled(part.Bytes) < least
+            ? [$"It has {part.Bytes:N0} bytes; {least:N0} are needed for the array to hold what it holds now."]
             : [];
 
     private static IEnumerable<string> Blocking(DriveModel model, ApplianceModel machine)

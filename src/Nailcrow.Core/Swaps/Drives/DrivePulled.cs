@@ -24,6 +24,7 @@ public sealed record DrivePulled(string Bay, string Serial) : FactBody
         var held = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, stamp.By), stamp.At, stamp.By) };
         if (held.Swap.OutSerial is { } already && already != serial)
             held = held.Raise(stamp, "pulled", $"{serial} was pulled as well; {already} had already come out on this ticket.");
+        held = OwnDoing.Explained(held, Bay, serial);
         if (wrong)
             return held with { Swap = held.Swap with { PulledAt = held.Swap.PulledAt ?? stamp.At, WrongOut = serial } };
         return held with { Swap = held.Swap with { Bay = Bay, OutSerial = expected ?? serial, PulledAt = stamp.At } };

@@ -25,20 +25,23 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
 
     public string? NotRebuilding() =>
         Fresh is not { } now ? TakeOne(FreshSince)
-        : ArrayOf(now) is { State: ArrayState.Rebuilding } array
+        : ArrayOf(now) is not { } array ? NoArray
+        : array.State == ArrayState.Rebuilding || now.Holding(array).Any(b => b.Role == BayRole.Filling)
             ? $"{array.Name} is rebuilding. Wait until it has ended, then take a snapshot again."
         : null;
 
     public string? PullNotFatal() =>
         Fresh is not { } now ? TakeOne(FreshSince)
         : Held(now) is var (bay, not) && not is not null ? not
-        : BayVerdict.For(now, bay!) is { Verdict: PullVerdict.Fatal } verdict
-            ? $"Pulling bay {bay!.Label} is fatal: {verdict.Reason} Only a lead may let this go on." // Held gives a bay or why not
+        : BayVerdict.For(now, bay!) is var verdict && verdict.NeedsALead() // Held gives a bay or why not
+            ? $"{(verdict.Verdict == PullVerdict.Fatal ? $"Pulling bay {bay!.Label} is fatal" : $"What pulling bay {bay!.Label} would do is not known")}: "
+                + $"{verdict.Reason} Only a lead may let this go on."
         : null;
 
     public string? WholeBefore() =>
         Fresh is not { } now ? TakeOne(FreshSince)
-        : ArrayOf(now) is { } array && !now.IsWhole(array)
+        : ArrayOf(now) is not { } array ? NoArray
+        : !now.IsWhole(array)
             ? $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} "
                 + "members. A drive that works is not pulled from it now; ask a lead."
         : null;
@@ -54,15 +57,19 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
     public string? AsBefore()
     {
         // With several drives, "before" this pull has the new ones of the earlier pulls in it.
-        if (
-            ticket.Swap.NearMisses is not [.., var miss]
-            || ticket.Snapshots.FindLast(s => s.TakenAt <= ticket.Swap.PulledAt) is not { } before
-        )
+        if (ticket.Swap.NearMisses is not [.., var miss] || LastWithAll(miss) is not { } before)
             return "There is nothing to compare with; take a snapshot.";
         if (ticket.Latest is not { } latest || latest.TakenAt <= miss.At)
             return TakeOne("since the drive went back");
         var changes = SnapshotComparison.Between(before, latest);
         return changes.Count == 0 ? null : $"Not yet as before: {string.Join(" ", changes.Select(c => c.Sentence))}";
+    }
+
+    /// <summary>The last snapshot from before the pull that shows the drive which then came out by mistake: a look between pull and scan does not.</summary>
+    private Snapshot? LastWithAll(NearMiss miss)
+    {
+        var before = ticket.Snapshots.FindAll(s => s.TakenAt <= ticket.Swap.PulledAt);
+        return before.FindLast(s => s.Holding(miss.Serial) is not null && s.Holding(_drive?.Serial) is not null) ?? before.LastOrDefault();
     }
 
     public string? NewDriveSeen()
@@ -95,7 +102,8 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         SinceInsert is not { } now ? TakeOne("since the new drive went in")
         : now.Holding(_swap.InSerial) is not { Role: BayRole.Member }
             ? $"{_swap.InSerial} is {(now.Holding(_swap.InSerial) is { } held ? Words.Of(held.Role) : "in no bay")}, not yet a member."
-        : ArrayOf(now) is { State: ArrayState.Rebuilding } array ? $"{array.Name} is rebuilding."
+        : ArrayOf(now) is not { } array ? NoArray
+        : array.State == ArrayState.Rebuilding ? $"{array.Name} is rebuilding."
         : null;
 
     public string? ArrayWhole(BayRole newDriveIs)
@@ -103,7 +111,7 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         if (SinceInsert is not { } now)
             return TakeOne("since the new drive went in");
         if (ArrayOf(now) is not { } array)
-            return $"The last snapshot does not show {ticket.Sheet?.Array}.";
+            return NoArray;
         if (!now.IsWhole(array))
             return $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} members.";
         var role = now.Holding(_swap.InSerial)?.Role;
@@ -143,10 +151,20 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
             _ => ArrayWhole(BayRole.Member),
         };
 
-    private DriveArray? ArrayOf(Snapshot now) => now.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array);
+    /// <summary>The sheet's array; where it names none that is there, the one of the drive, or of the drive that took its place.</summary>
+    private DriveArray? ArrayOf(Snapshot now) =>
+        now.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array)
+        ?? now.ArrayOf(now.Holding(_drive?.Serial))
+        ?? now.ArrayOf(now.Holding(_swap.InSerial));
+
+    /// <summary>Nobody goes on past what nobody can see.</summary>
+    private string NoArray =>
+        $"The last snapshot does not show {ticket.Sheet?.Array ?? "the array"} that this is about. Take one that does, or call a lead.";
 
     private (Bay? Bay, string? Not) Held(Snapshot now) =>
         now.BayLabelled(_drive?.Bay) is not { } bay ? (null, $"The last snapshot has no bay {_drive?.Bay}.")
+        // So far gone that the machine lists it no more; what comes out is held against the sheet all the same.
+        : bay.Serial is null && now.Holding(_drive?.Serial) is null ? (bay, null)
         : bay.Serial is null || SerialComparison.Between(bay.Serial, _drive?.Serial ?? "").Outcome != SerialOutcome.Exact
             ? (null, $"Bay {bay.Label} holds {bay.Serial ?? "nothing"} now, not {_drive?.Serial}. Stop: this sheet is for another drive.")
         : (bay, null);

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 
@@ -15,11 +16,12 @@ public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
-        var taken = Snapshot with { TakenAt = stamp.At };
+        var taken = Sized(ticket) with { TakenAt = stamp.At };
         var folded = ticket with
         {
             Snapshots = ticket.Snapshots.Add(taken),
-            Before = ticket.HasMoved ? ticket.Before : taken,
+            Evidence = [.. ticket.Evidence.Select(e => e.Known(taken))],
+            Before = ticket.HasMoved || IsOutAlready(ticket, taken) ? ticket.Before : taken,
             After = ticket.Swap.InSerial is null ? ticket.After : taken,
             Readings = RebuildIsOver(ticket, taken) is { } done ? ticket.Readings.Add(done) : ticket.Readings,
         };
@@ -27,6 +29,33 @@ public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
             ? Agrees(folded, taken, bay, serial, stamp)
             : folded;
     }
+
+    /// <summary>What a person types has no sizes: a drive's is known from the part it is, or from when it was last seen.</summary>
+    private Snapshot Sized(Ticket ticket) =>
+        Snapshot.Bays.All(b => b.Serial is null || b.Bytes is not null)
+            ? Snapshot
+            : Snapshot with
+            {
+                Bays =
+                [
+                    .. Snapshot.Bays.Select(b => b is { Serial: { } serial, Bytes: null } ? b with { Bytes = SizeOf(ticket, serial) } : b),
+                ],
+            };
+
+    private static long? SizeOf(Ticket ticket, string serial) =>
+        ticket.Parts.Find(p => SerialComparison.Between(p.Serial, serial).Outcome == SerialOutcome.Exact) is { } part
+            ? ByteSize.Labelled(part.Bytes)
+            : Target.LastSeen(ticket, serial)?.Bytes;
+
+    /// <summary>
+    /// The drive that is to come out was in its bay and is no more: hands were quicker than the pen, and what is seen now is not
+    /// "before".
+    /// </summary>
+    private static bool IsOutAlready(Ticket ticket, Snapshot taken) =>
+        HandsIn.Since(ticket) is not null
+        && ticket.Sheet?.DriveOf(ticket.Sheet.Step(ticket.Run?.Current)).Serial is { } serial
+        && ticket.Before?.Holding(serial) is not null
+        && taken.Holding(serial) is null;
 
     /// <summary>The report may name bay and serial; if the machine has that serial elsewhere, nobody should go by the bay.</summary>
     private static Ticket Agrees(Ticket ticket, Snapshot taken, string bay, string serial, Stamp stamp) =>

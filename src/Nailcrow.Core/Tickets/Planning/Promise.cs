@@ -44,7 +44,7 @@ public sealed record Deadline(DeadlineKind Kind, DateTimeOffset? At, DateTimeOff
     {
         if (ticket.Report?.Promise is not { } promise || ticket.ReceivedAt is not { } received || promise.Time() is not { } time)
             return [];
-        var restored = Exposure.Of(ticket)?.Until;
+        var restored = Exposure.Of(ticket, now)?.Until;
         return
         [
             .. new[]

@@ -6,6 +6,7 @@ namespace Nailcrow.Core.Tickets.Risk;
 
 /// <summary>How bad it is: what the array can still lose, and what else in it is not well.</summary>
 /// <param name="Margin">Of the array at stake; null where nothing is known of it.</param>
+/// <param name="Doubts">What contradicts what, or is not known: the margin is the most cautious that fits it.</param>
 /// <param name="AtWorst">The margin if every suspect member of that array is lost as well.</param>
 public sealed record Danger(
     int? Margin,
@@ -14,7 +15,8 @@ public sealed record Danger(
     SwapHelp Help,
     string Sentence,
     IReadOnlyList<BayVerdict> Verdicts,
-    IReadOnlyList<Suspect> Suspects
+    IReadOnlyList<Suspect> Suspects,
+    IReadOnlyList<string>? Doubts = null
 )
 {
     public static Danger Of(Ticket ticket)
@@ -34,15 +36,16 @@ public sealed record Danger(
                 verdicts,
                 suspects
             );
-        var margin = Appliances.Arrays.Margin.Of(now, array);
+        var standing = Standing.Of(now, array);
         return new(
-            margin,
-            AtTheWorst(now, array, margin, suspects),
+            standing.Margin.Worst,
+            AtTheWorst(now, standing, suspects),
             array.Name,
-            SwapHelping.Of(array, margin),
-            Told(array, now, margin),
+            SwapHelping.Of(array, standing.Margin.Worst),
+            Told(array, standing),
             verdicts,
-            suspects
+            suspects,
+            standing.Doubts is { Count: > 0 } doubts ? doubts : null
         );
     }
 
@@ -63,31 +66,28 @@ public sealed record Danger(
     private static DriveArray? AtStake(Ticket ticket, Snapshot now) =>
         now.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array)
         ?? now.ArrayOf(Target.Bay(ticket))
+        ?? now.ArrayOf(ticket.Snapshots.Select(s => s.BayLabelled(Target.Label(ticket))).LastOrDefault(b => b?.Array is not null))
         ?? now.Arrays.FirstOrDefault(a => !now.IsWhole(a));
 
-    private static int AtTheWorst(Snapshot now, DriveArray array, int margin, IReadOnlyList<Suspect> suspects)
-    {
-        var readFrom = suspects.Where(s => s.ReadFrom).Select(s => now.BayLabelled(s.Bay)).OfType<Bay>().ToList();
-        return readFrom.Count == 0
-            ? margin
-            : Math.Min(
-                margin,
-                Appliances.Arrays.Margin.Without(array, [.. now.Holding(array).Where(b => b.Role == BayRole.Member)], readFrom)
-            );
-    }
+    private static int AtTheWorst(Snapshot now, Standing standing, IReadOnlyList<Suspect> suspects) =>
+        Math.Min(
+            standing.Margin.Worst,
+            standing.Without([.. suspects.Where(s => s.ReadFrom).Select(s => now.BayLabelled(s.Bay)).OfType<Bay>()]).Worst
+        );
 
-    private static string Told(DriveArray array, Snapshot now, int margin)
+    private static string Told(DriveArray array, Standing standing)
     {
-        var count = $"{array.Name} is {Words.Of(array.State)}, {now.MembersOf(array)} of {array.DesignMembers} members";
+        var count = $"{array.Name} is {Words.Of(array.State)}, {standing.Serving} of {array.DesignMembers} members";
         if (Redundancy.Of(array).Bears == 0)
-            return margin < 0
+            return standing.IsLost
                 ? $"{count}, and it has no redundancy: its data is lost. No swap brings it back; it is rebuilt from nothing and restored."
                 : $"{count}, and it has no redundancy: a drive that is pulled takes the data with it.";
-        return margin switch
+        return (standing.Margin.Worst, standing.Margin.Worst < standing.Margin.Best) switch
         {
-            < 0 => $"{count}: more drives are lost than it can bear. No swap brings its data back; a lead decides.",
-            0 => $"{count}: one more loss and its data is gone.",
-            _ => $"{count}: it can lose {BayVerdict.Drives(margin)} more.",
+            (< 0, _) => $"{count}: more drives are lost than it can bear. No swap brings its data back; a lead decides.",
+            (0, false) => $"{count}: one more loss and its data is gone.",
+            (0, true) => $"{count}: for all that is known, one more loss and its data is gone.",
+            var (margin, _) => $"{count}: it can lose {BayVerdict.Drives(margin)} more.",
         };
     }
 }

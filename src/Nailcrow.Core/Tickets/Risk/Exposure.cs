@@ -1,6 +1,9 @@
 using System.Text.Json.Serialization;
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets.Risk;
@@ -16,43 +19,122 @@ public enum ExposurePart
 
 /// <summary>One stretch of the time without full redundancy.</summary>
 /// <param name="To">Null while it lasts.</param>
-public sealed record ExposureStretch(ExposurePart Part, DateTimeOffset From, DateTimeOffset? To);
+/// <param name="Lasted">How long, as people say it.</param>
+public sealed record ExposureStretch(ExposurePart Part, DateTimeOffset From, DateTimeOffset? To, string Lasted);
 
-/// <summary>How long the array has been exposed: redundancy back minus fault, and where the time went.</summary>
-/// <param name="Until">When redundancy was back; null while it is not.</param>
-public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, IReadOnlyList<ExposureStretch> Stretches)
+/// <summary>
+/// How long the array has been exposed, and where the time went. Times in which it was whole (between two drives, after a spare
+/// stepped in) are none of it, nor is what comes after.
+/// </summary>
+/// <param name="Until">When redundancy was back for good; null while it is not.</param>
+/// <param name="Lasted">All of it, as people say it.</param>
+public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, string Lasted, IReadOnlyList<ExposureStretch> Stretches)
 {
-    /// <summary>Null for a ticket without a report, and for an early job until its drive is pulled: the array was whole.</summary>
-    public static Exposure? Of(Ticket ticket)
+    /// <summary>Null for a ticket without a report, and for a job on a whole array until a drive is pulled.</summary>
+    public static Exposure? Of(Ticket ticket, DateTimeOffset now)
     {
-        if (
-            ticket.Report is not { } report
-            || ticket.ReceivedAt is not { } received
-            || (report.Job != Intake.JobKind.Fault && !ticket.HasMoved)
-        )
+        if (ticket.Report is not { } report || ticket.ReceivedAt is not { } received || (report.Job != JobKind.Fault && !ticket.HasMoved))
             return null;
-        var since = report.Job != Intake.JobKind.Fault ? ticket.FirstPulledAt ?? received : report.Since ?? received;
-        var until = ticket
-            .Readings.FirstOrDefault(r => r.Progress == Progress.Done && r.At > (ticket.Swap.InsertedAt ?? DateTimeOffset.MaxValue))
-            ?.At;
-        var issued = ticket.Custody.Moves.FirstOrDefault(m => m.To.Kind == HolderKind.Engineer && m.Serial == ticket.Part?.Serial)?.At;
-        (ExposurePart Part, DateTimeOffset? End)[] ends =
-        [
-            (ExposurePart.WaitingForPart, issued ?? ticket.ArrivedAt),
-            (ExposurePart.Travel, ticket.ArrivedAt),
-            (ExposurePart.Work, ticket.Swap.InsertedAt),
-            (ExposurePart.Rebuild, until),
-        ];
-        var (stretches, from) = (new List<ExposureStretch>(), since);
-        foreach (var (part, end) in ends)
+        var array = Danger.Of(ticket).Array;
+        var times = Exposed(ticket, array, report.Job == JobKind.Fault ? report.Since ?? received : null).ToList();
+        if (times.Count == 0)
+            return null;
+        var end = ticket.EndedAt ?? now;
+        var stretches = times
+            .SelectMany((t, nth) => Parted(ticket, t, isFirst: nth == 0))
+            .Where(s => s.To is null || s.To > s.From)
+            .ToList();
+        return new(
+            times[0].From,
+            times[^1].To,
+            Watch.Told(stretches.Aggregate(TimeSpan.Zero, (sum, s) => sum + ((s.To ?? end) - s.From))),
+            [.. stretches.Select(s => new ExposureStretch(s.Part, s.From, s.To ?? ticket.EndedAt, Watch.Told((s.To ?? end) - s.From)))]
+        );
+    }
+
+    /// <summary>From each moment in which the array was known to be short to the first look that shows it whole.</summary>
+    private static IEnumerable<(DateTimeOffset From, DateTimeOffset? To)> Exposed(Ticket ticket, string? array, DateTimeOffset? since)
+    {
+        var from = since;
+        foreach (var (at, whole) in Changes(ticket, array).OrderBy(c => c.At))
+            if (!whole)
+                from ??= at;
+            else if (from < at)
+            {
+                yield return (from.Value, at);
+                from = null;
+            }
+        if (from is { } open)
+            yield return (open, null);
+    }
+
+    private static IEnumerable<(DateTimeOffset At, bool Whole)> Changes(Ticket ticket, string? array)
+    {
+        foreach (var snapshot in ticket.Snapshots)
+            if (snapshot.Arrays.FirstOrDefault(a => a.Name == array) is { } seen)
+                yield return (snapshot.TakenAt, snapshot.IsWhole(seen));
+        foreach (var swap in ticket.Swaps)
+            if (swap.PulledAt is { } pulled && Thins(ticket, swap, pulled))
+                yield return (pulled, false);
+        // A phase that ends is not the rebuild's end.
+        foreach (var reading in ticket.Readings)
+            if (
+                reading is { Progress: Progress.Done, Phase: RebuildPhase.Rebuilding or RebuildPhase.Growing }
+                && IsFilled(ticket, reading.At)
+            )
+                yield return (reading.At, true);
+    }
+
+    /// <summary>The drive that came out was of use to its array; where nobody had looked, it is taken to be.</summary>
+    private static bool Thins(Ticket ticket, Swap swap, DateTimeOffset pulled) =>
+        ticket.Snapshots.FindLast(s => s.TakenAt <= pulled)?.Holding(swap.OutSerial) is not { } bay || Standing.Serves(bay);
+
+    private static bool IsFilled(Ticket ticket, DateTimeOffset at) => ticket.Swaps.Any(s => s.InsertedAt < at);
+
+    private static IEnumerable<(ExposurePart Part, DateTimeOffset From, DateTimeOffset? To)> Parted(
+        Ticket ticket,
+        (DateTimeOffset From, DateTimeOffset? To) time,
+        bool isFirst
+    )
+    {
+        var from = time.From;
+        foreach (var (part, end) in Ends(ticket, time, isFirst && ticket.Report?.Job == JobKind.Fault))
         {
-            if (end <= from)
-                continue; // it was over before the fault counts, as on an early job
-            stretches.Add(new(part, from, end ?? ticket.EndedAt));
-            if (end is not { } reached)
-                break;
+            if (end is { } over && (over <= from || over > time.To))
+                if (over <= from)
+                    continue; // it was over before, as the waiting on an early job
+                else
+                    break;
+            yield return (part, from, end ?? time.To);
+            if ((end ?? time.To) is not { } reached)
+                yield break;
             from = reached;
         }
-        return new(since, until, stretches);
+        if (from < time.To)
+            yield return (ticket.Swaps.Any(s => s.InsertedAt <= from) ? ExposurePart.Rebuild : ExposurePart.Work, from, time.To);
+    }
+
+    /// <summary>What each part of such a time ends with, in order: each drive of it is worked on and rebuilt in its turn.</summary>
+    private static IEnumerable<(ExposurePart Part, DateTimeOffset? End)> Ends(
+        Ticket ticket,
+        (DateTimeOffset From, DateTimeOffset? To) time,
+        bool hasComing
+    )
+    {
+        if (hasComing)
+        {
+            var part = ticket.Parts.FirstOrDefault()?.Serial;
+            var issued = ticket.Custody.Moves.FirstOrDefault(m => m.To.Kind == HolderKind.Engineer && m.Serial == part)?.At;
+            yield return (ExposurePart.WaitingForPart, issued ?? ticket.ArrivedAt);
+            yield return (ExposurePart.Travel, ticket.ArrivedAt);
+        }
+        var swaps = ticket.Swaps.Where(s => s.InsertedAt > time.From && !(s.InsertedAt > time.To)).OrderBy(s => s.InsertedAt).ToList();
+        for (var i = 0; i < swaps.Count; i++)
+        {
+            yield return (ExposurePart.Work, swaps[i].InsertedAt);
+            yield return (ExposurePart.Rebuild, i + 1 < swaps.Count ? swaps[i + 1].PulledAt : time.To);
+        }
+        if (swaps.Count == 0)
+            yield return (ExposurePart.Work, time.To);
     }
 }

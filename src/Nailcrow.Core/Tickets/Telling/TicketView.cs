@@ -108,7 +108,7 @@ public sealed record TicketView
             BackupDetail = ticket.BackupDetail,
             Danger = danger,
             Chances = ChancesOf(ticket, danger, known.Model),
-            Exposure = Exposure.Of(ticket),
+            Exposure = Exposure.Of(ticket, now),
             Deadlines = Deadline.Of(ticket, now),
             Visit = ticket.Visit,
             Next = NextAction.Of(ticket, danger),
@@ -144,6 +144,11 @@ public sealed record TicketView
 
     private static LossChances? ChancesOf(Ticket ticket, Danger danger, ApplianceModel? model) =>
         ticket.Latest is { } now && model is not null && now.Arrays.FirstOrDefault(a => a.Name == danger.Array) is { } array
-            ? LossChances.Of(now, array, model.MegabytesPerSecond)
+            ? LossChances.Of(
+                now,
+                array,
+                model.MegabytesPerSecond,
+                pulled: ticket.IsEnded ? null : now.BayLabelled(Target.StillIn(ticket, now))
+            )
             : null;
 }

@@ -132,7 +132,9 @@ public class MovesTests
         var bytes = One(Played.Sefa, played, Move.ReservePart).Fields.Single(f => f.Name == "bytes");
 
         bytes.Value.ShouldBe("8000000000000");
-        played.Refusal(new PartReserved(Some.New, "C8", 7_999_999_999_999, "Stores"), Played.Sefa).ShouldContain("at least as large");
+        played
+            .Refusal(new PartReserved(Some.New, "C8", 7_999_999_999_999, "Stores"), Played.Sefa)
+            .ShouldContain("are needed for the array to hold what it holds now");
     }
 
     [Fact]
