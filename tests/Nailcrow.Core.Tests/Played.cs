@@ -126,7 +126,7 @@ internal sealed class Played
 
     private string Current => Ticket.Run?.Current ?? "end";
 
-    private void GoesOn(RunStep step)
+    public void GoesOn(RunStep step)
     {
         if (step is { Kind: StepKind.Gate, Gate: GateFact.SnapshotBefore })
             Does(new SnapshotTaken(Some.Snapshot()));

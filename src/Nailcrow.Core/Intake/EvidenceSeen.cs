@@ -55,5 +55,5 @@ public sealed record EvidenceSeen(
         )
             is { InSerial: { } inserted }
             ? inserted
-        : ticket.Latest?.BayLabelled(Bay)?.Serial;
+        : ticket.Snapshots.Select(s => s.BayLabelled(Bay)?.Serial).LastOrDefault(serial => serial is not null);
 }

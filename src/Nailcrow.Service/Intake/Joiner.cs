@@ -1,6 +1,7 @@
 using Nailcrow.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -136,12 +137,13 @@ internal sealed class Joiner(
             lately.ToDictionary(l => l.Line.Number, l => l.Array ?? only),
             alerts
         );
+        var handsIn = faults.Any(f => f.Ticket is null) ? await WithHandsInAsync(open.Select(l => l.Line.Number), ct) : null;
         foreach (var fault in faults)
         {
             if (fault.Ticket is { } joined && looked is not null)
                 await SeenNowAsync(joined, looked, ct);
-            var ticket = fault.Ticket ?? await OpenAsync(appliance, fault.Alerts[0], known, looked, ct);
-            await TellAsync(ticket, fault.Ticket is null ? fault.Alerts.Skip(1) : fault.Alerts, ct);
+            var ticket = fault.Ticket ?? handsIn ?? await OpenAsync(appliance, fault.Alerts[0], known, looked, ct);
+            await TellAsync(ticket, fault.Ticket is null && handsIn is null ? fault.Alerts.Skip(1) : fault.Alerts, ct);
             await log.SettleAsync([.. fault.Alerts.Select(a => a.Id)], IntakeOutcome.Joined, ticket, ct);
         }
         return faults.Count;
@@ -162,6 +164,18 @@ internal sealed class Joiner(
             if (await journal.ReadAsync(one.Line.Number, ct) is { Ticket.EndedAt: { } at } && at > since)
                 ended.Add(one);
         return ended;
+    }
+
+    /// <summary>
+    /// A ticket whose engineer has their hands in the machine now: what it says of any drive meanwhile may be that the wrong one was
+    /// pulled, and is told there.
+    /// </summary>
+    private async Task<long?> WithHandsInAsync(IEnumerable<long> open, CancellationToken ct)
+    {
+        foreach (var number in open)
+            if (await journal.ReadAsync(number, ct) is { } record && HandsIn.Since(record.Ticket) is not null)
+                return number;
+        return null;
     }
 
     private async Task<long> OpenAsync(KnownAppliance known, Alert first, Snapshot? seen, Snapshot? now, CancellationToken ct)
