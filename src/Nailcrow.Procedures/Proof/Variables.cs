@@ -78,8 +78,20 @@ internal sealed class Variables
         if (name is ModelProperties.RebuildStarts or ModelProperties.Swapped)
             return [.. values.Select(v => new List<string> { v })];
         var parts = conditions.SelectMany(Parts).Where(p => p.Facts().First() == name).Distinct().ToList();
-        return [.. values.GroupBy(v => string.Concat(parts.Select(p => p.Holds(_ => v) == true ? '+' : '-'))).Select(g => g.ToList())];
+        return
+        [
+            .. values
+                .GroupBy(v => (IsOpenNumber(v, values), string.Concat(parts.Select(p => p.Holds(_ => v) == true ? '+' : '-'))))
+                .Select(g => g.ToList()),
+        ];
     }
+
+    /// <summary>
+    /// That no number was read yet: it stands to a condition as many numbers do, but it is none that could be read, and would take
+    /// their whole class out of the walk.
+    /// </summary>
+    private static bool IsOpenNumber(string value, IReadOnlyList<string> values) =>
+        value == AnswerFacts.Unanswered && values.All(v => v == value || decimal.TryParse(v, CultureInfo.InvariantCulture, out _));
 
     private static IEnumerable<Condition> Parts(Condition condition) =>
         condition switch
@@ -113,8 +125,8 @@ internal sealed class Variables
         };
 
     /// <summary>
-    /// Every number it is compared with, one below the lowest, one above the highest and one between each two: others stand to all
-    /// of them as one of these does.
+    /// Every number it is compared with, one below the lowest, one above the highest and one between each two, and the bounds of what
+    /// can be read: others stand to all of them as one of these does.
     /// </summary>
     private IEnumerable<string> Numbers(string name, IReadOnlyList<Condition> conditions)
     {
@@ -131,6 +143,10 @@ internal sealed class Variables
         var all = new SortedSet<decimal>(compared) { compared[0] - 1, compared[^1] + 1 };
         for (var i = 1; i < compared.Count; i++)
             all.Add((compared[i - 1] + compared[i]) / 2);
+        if (lowest > decimal.MinValue)
+            all.Add(lowest);
+        if (highest is { } most)
+            all.Add(most);
         return all.Where(n => n >= lowest && !(n > highest)).Select(n => n.ToString(CultureInfo.InvariantCulture));
     }
 
