@@ -74,7 +74,7 @@ refused 1 nailcrow part reserve T-1001 HSKWALK0001 --as sefa
 see "say why this one is taken"
 n desk --as lioth
 refused 1 nailcrow part reserve T-1001 "$new" --model "Cindral C8" --size 4TB --depot "Main stores" --as sefa
-see "fewer than the array uses of each member"
+see "are needed for the array to hold what it holds now"
 n part reserve T-1001 "$new" --model "Cindral C8" --size 8001563222016 --depot "Main stores" --as sefa
 refused 4 nailcrow part issue T-1001
 n part issue T-1001 --as sefa

@@ -11,6 +11,7 @@ import { said } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { CallForHelp } from './CallForHelp'
 import { OtherSheet } from './OtherSheet'
+import { ReadBeside } from './ReadBeside'
 import { RunningLimits } from './RunningLimits'
 import { SheetList } from './SheetList'
 import { StepAnswers } from './StepAnswers'
@@ -77,6 +78,7 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         />
       )}
       {run.mapWarning && <p className="panel ochre">▲ {run.mapWarning}</p>}
+      {run.lastScan && <ReadBeside scan={run.lastScan} />}
       <StepTold step={step} answer={lastSaid(run, step)} />
       <div className="run-foot">
         <Answering key={step.id} ticket={ticket} run={run} step={step} />

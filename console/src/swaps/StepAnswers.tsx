@@ -115,6 +115,11 @@ function TextAnswer({ run, step, writer }: Props) {
         </Press>
       )}
       <NotSo run={run} step={step} writer={writer} />
+      {run.mayBeShown && (
+        <Press variant="subtle" onClick={() => writer.write({ kind: 'serial-shown', sheet: run.sheet.id, step: step.id })}>
+          Show it first; that goes on record
+        </Press>
+      )}
     </form>
   )
 }

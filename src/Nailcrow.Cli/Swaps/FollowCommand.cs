@@ -79,6 +79,9 @@ internal static class FollowCommand
             case "w" or "watch" when step.Gate.ComesWithTheRebuild():
                 await WatchCommand.FollowAsync(call, view.Number, TimeSpan.FromSeconds(3));
                 return true;
+            case "x" or "show" when view.Run is { MayBeShown: true } run:
+                Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, new SerialShown(run.Sheet.Id, step.Id))));
+                return true;
             case "b" or "back" when RunCommands.Running(view).Visits is [.., var last]:
                 // a step comes from a run
                 Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, new StepTakenBack(view.Run!.Sheet.Id, last.Step))));
@@ -164,6 +167,8 @@ internal static class FollowCommand
             ways.Add("w watch");
         if (step.TakesText && step.Leading(RunStep.NotSo) is not null)
             ways.Add(RunStep.NotSo);
+        if (view.Run is { MayBeShown: true })
+            ways.Add("x show it first");
         if (view.Run is { Visits.Count: > 0 })
             ways.Add("b take the last answer back");
         ways.AddRange(["c call for help", "o something else happened", "q leave"]);

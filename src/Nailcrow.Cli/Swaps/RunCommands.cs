@@ -21,6 +21,7 @@ internal static class RunCommands
             Step(),
             Answer(),
             Undo(),
+            ShowFirst(),
             Overrule(),
             Sheet(),
             PaperCommand.Build(),
@@ -50,8 +51,8 @@ internal static class RunCommands
         var ticket = Said.Ticket();
         var answer = new Argument<string>("ANSWER")
         {
-            Description = "What was seen, read or scanned. Left out: done.",
-            DefaultValueFactory = _ => RunStep.Done,
+            Description = "What was seen, read or scanned. Left out: done; what has to be read is never left out.",
+            DefaultValueFactory = _ => "",
         };
         var step = Said.Optional(
             "--step",
@@ -67,10 +68,29 @@ internal static class RunCommands
                     ? run.Sheet.Step(named)
                         ?? throw new UsageProblem($"The sheet has no step '{named}'; the run stands at '{run.Current?.Id ?? "its end"}'.")
                     : run.Current ?? throw new Refusal("The run is at its end; nothing is left to answer.");
-                var receipt = await call.KeepAsync(view.Number, Answers.Body(run.Sheet, which, call.Get(answer)));
-                call.Show(receipt, $"{which.Id}: {call.Get(answer)}.");
+                var said =
+                    call.Get(answer) is { Length: > 0 } given ? given
+                    : which.TakesText ? throw new UsageProblem($"'{which.Id}' asks for what you read; say it: {which.Say}")
+                    : RunStep.Done;
+                var receipt = await call.KeepAsync(view.Number, Answers.Body(run.Sheet, which, said));
+                call.Show(receipt, $"{which.Id}: {said}.");
             }
         );
+    }
+
+    private static Command ShowFirst()
+    {
+        var ticket = Said.Ticket();
+        return new Command("show-serial", "See the serial before you read it; that you did is on record.") { ticket }.Does(async call =>
+        {
+            var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
+            var run = Running(view);
+            if (run is not { MayBeShown: true, Current: { } step })
+                throw new Refusal("The run asks for no serial now, or it is shown already; 'nailcrow run step' tells where it stands.");
+            await call.KeepAsync(view.Number, new SerialShown(run.Sheet.Id, step.Id));
+            var shown = await call.Client.TicketAsync(view.Number, call.Ct);
+            call.Show(shown, ContractJson.Default.TicketView, screen => StepScreen.Draw(screen, shown));
+        });
     }
 
     private static Command Undo()

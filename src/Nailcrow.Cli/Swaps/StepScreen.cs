@@ -33,6 +33,8 @@ internal static class StepScreen
         if (run.Bay is not null && view.Latest is { } latest)
             BayMap.Draw(screen, latest, view.Danger.Verdicts, view.Drawing, run.Bay);
         screen.Line($"[bold]{Words.Of(step.Kind).ToUpperInvariant(), -6}{Screen.Safe(step.Say)}[/]");
+        if (run.LastScan is { } scan)
+            Beside(screen, scan);
         Told(screen, "then see", step.See);
         Told(screen, "and hear", step.Hear);
         foreach (var normal in step.NormalNow ?? [])
@@ -58,6 +60,17 @@ internal static class StepScreen
             screen.Line($"      [bold]not yet:[/] {Screen.Safe(unmet)}");
         foreach (var limit in run.Limits)
             screen.Line($"      [bold]by {limit.Deadline.UtcDateTime:HH:mm:ss} UTC[/] answer '{Screen.Safe(limit.Until)}'");
+    }
+
+    /// <summary>What was read above what was expected, with a mark under each place that differs.</summary>
+    private static void Beside(Screen screen, LastScan scan)
+    {
+        screen.Line($"      read      {Screen.Safe(scan.Read)}");
+        screen.Line($"      expected  {Screen.Safe(scan.Expected)}");
+        if (scan.Differs.Count > 0)
+            screen.Line(
+                $"                {string.Concat(Enumerable.Range(0, scan.Differs[^1] + 1).Select(i => scan.Differs.Contains(i) ? '^' : ' '))}"
+            );
     }
 
     private static void Told(Screen screen, string what, string? text)

@@ -3,6 +3,7 @@ namespace Nailcrow.Core.Procedures;
 /// <summary>A procedure compiled for one ticket: every condition that was known is settled, every blank filled.</summary>
 /// <param name="Version">SHA-256 of the procedure's text and all it is built from, first 12 hex digits: a running ticket keeps what it was given.</param>
 /// <param name="TargetSerial">The drive that is to come out; the first one where there are several.</param>
+/// <param name="ReadingRules">By which rules a scan is judged; see <see cref="ReadingRulesNow"/>.</param>
 /// <param name="Drives">All drives that are to come out, in the order they are done; null on sheets from before there could be several.</param>
 public sealed record RunSheet(
     Guid Id,
@@ -15,9 +16,13 @@ public sealed record RunSheet(
     string ChassisSerial,
     IReadOnlyList<RunStep> Steps,
     IReadOnlyList<SheetDrive>? Drives = null,
-    ComesBack ComesBack = ComesBack.ByRebuild
+    ComesBack ComesBack = ComesBack.ByRebuild,
+    int ReadingRules = 0
 )
 {
+    /// <summary>How a scan is judged on sheets that are made now; one that was made earlier keeps the rules it was followed by.</summary>
+    public const int ReadingRulesNow = 1;
+
     public RunStep? Step(string? id) => Steps.FirstOrDefault(s => s.Id == id);
 
     /// <summary>The drive a step is about.</summary>

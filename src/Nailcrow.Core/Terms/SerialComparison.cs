@@ -9,6 +9,9 @@ public enum SerialOutcome
     Fragment,
     LikelyMisreading,
     Different,
+
+    /// <summary>What was read is no serial that anybody here knows: it is asked for again, and says nothing of any drive.</summary>
+    AskAgain,
 }
 
 /// <summary>How a serial that was read stands to the one expected, and a sentence to say it.</summary>
@@ -22,7 +25,7 @@ public sealed record SerialComparison(SerialOutcome Outcome, string Sentence)
         var target = SerialNumber.Normalise(expected);
         var meanings = SerialNumber.Meanings(read).ToList();
         var text = meanings[0];
-        if (meanings.Contains(target))
+        if (target.Length > 0 && meanings.Any(m => WithoutDashes(m) == WithoutDashes(target)))
             return new(SerialOutcome.Exact, $"{target}: the same serial.");
         if (text.Length >= ShortestFragment && text.Length < target.Length && target.EndsWith(text, StringComparison.Ordinal))
             return new(SerialOutcome.Fragment, $"{text} is the end of {target}; read the whole serial from the label.");
@@ -34,6 +37,25 @@ public sealed record SerialComparison(SerialOutcome Outcome, string Sentence)
                 );
         return new(SerialOutcome.Different, $"{(text.Length == 0 ? "Nothing" : text)} was read; {target} was expected.");
     }
+
+    /// <summary>
+    /// One character is wrong, missing, too many, or two neighbours are swapped (Damerau, CACM 7/3, 1964: four of five slips of a
+    /// hand are one of these).
+    /// </summary>
+    public static bool IsOneSlip(string read, string target)
+    {
+        var (a, b) = (WithoutDashes(SerialNumber.Normalise(read)), WithoutDashes(SerialNumber.Normalise(target)));
+        if (Math.Abs(a.Length - b.Length) > 1 || a == b)
+            return false;
+        var same = a.Zip(b).TakeWhile(pair => pair.First == pair.Second).Count();
+        return a.Length > b.Length ? a[(same + 1)..] == b[same..]
+            : a.Length < b.Length ? a[same..] == b[(same + 1)..]
+            : a[(same + 1)..] == b[(same + 1)..]
+                || (same + 1 < a.Length && a[same] == b[same + 1] && a[same + 1] == b[same] && a[(same + 2)..] == b[(same + 2)..]);
+    }
+
+    // Makers print them for the eye, or not.
+    private static string WithoutDashes(string serial) => serial.Replace("-", "", StringComparison.Ordinal);
 
     /// <summary>Places that differ, if each is a pair people confuse; null if one is not, or lengths differ.</summary>
     private static List<int>? MisreadAt(string read, string target)

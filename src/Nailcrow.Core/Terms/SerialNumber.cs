@@ -28,10 +28,14 @@ public sealed partial record SerialNumber
             : new Parsed<SerialNumber>.Ok(new(text));
     }
 
+    /// <summary>It may be what a label prints: what is read as a word (cannot, blank) is none.</summary>
+    public static bool IsPlausible(string? read) =>
+        Parse(read) is Parsed<SerialNumber>.Ok(var serial) && serial.Text.Any(char.IsAsciiDigit);
+
     /// <summary>Upper case, white space gone, a printed prefix such as "S/N:" gone. Never throws, so that what was read is kept.</summary>
     public static string Normalise(string? input)
     {
-        var text = WhiteSpace().Replace((input ?? "").ToUpperInvariant(), "");
+        var text = Invisible().Replace((input ?? "").ToUpperInvariant(), "");
         return PrintedPrefix().Replace(text, "");
     }
 
@@ -47,8 +51,9 @@ public sealed partial record SerialNumber
             yield return text[found.Length..];
     }
 
-    [GeneratedRegex(@"\s+")]
-    private static partial Regex WhiteSpace();
+    // White space, and what some scanners and pasted texts carry along: control characters, zero-width and direction marks.
+    [GeneratedRegex(@"[\s\p{Cc}\p{Cf}]+")]
+    private static partial Regex Invisible();
 
     [GeneratedRegex(@"^(SERIALNUMBER|SERIALNO\.?|SERIAL|S/N|SER|SN)[:#.=]+|^\(S\)|^S/N|^SERIALNUMBER")]
     private static partial Regex PrintedPrefix();

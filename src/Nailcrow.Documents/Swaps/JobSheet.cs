@@ -34,6 +34,19 @@ public static class JobSheet
                 Chapter(paper, fonts, chapter = step.Chapter);
             Step(paper, fonts, step, numbers);
         }
+        ToCompare(paper, fonts, sheet, numbers);
+    }
+
+    /// <summary>What has to be read stands at the foot, so that it is read from the drive and not from the paper.</summary>
+    private static void ToCompare(Paper paper, Type fonts, RunSheet sheet, IReadOnlyDictionary<string, int> numbers)
+    {
+        var scans = sheet.Steps.Where(s => s is { Kind: StepKind.Scan, See: not null }).ToList();
+        if (scans.Count == 0)
+            return;
+        Chapter(paper, fonts, "To compare with, once it was read");
+        paper.Y += 6;
+        foreach (var scan in scans)
+            paper.Text($"Step {numbers[scan.Id]}: {scan.See}", fonts.Text, Paper.Margin + Indent, Paper.Inner - Indent);
     }
 
     private static void Head(Paper paper, Type fonts, RunSheet sheet, JobSheetHead head)
@@ -44,12 +57,9 @@ public static class JobSheet
         paper.Text($"{TicketNumber.Text(head.Ticket)}  {sheet.Title}", fonts.Title, Paper.Margin, width);
         paper.Y += 4;
         foreach (
-            var line in new[]
-            {
-                $"{head.Asset}, {head.Model}, chassis {sheet.ChassisSerial}",
-                $"{head.Site}: {head.Location}",
-                $"Array {sheet.Array}",
-            }.Concat((sheet.Drives ?? []).Select(d => $"Bay {d.Bay}: {d.Serial} out, {d.PartSerial ?? "the replacement"} in"))
+            var line in new[] { $"{head.Asset}, {head.Model}", $"{head.Site}: {head.Location}", $"Array {sheet.Array}" }.Concat(
+                (sheet.Drives ?? []).Select(d => $"Bay {d.Bay}: one drive out, the replacement in")
+            )
         )
             paper.Text(line, fonts.Text, Paper.Margin, width);
         paper.Y = Math.Max(paper.Y + 6, Paper.Margin + code + 8);
@@ -117,7 +127,7 @@ public static class JobSheet
     {
         if (step.When is { } when)
             yield return $"Only where {when}.";
-        if (step.See is { } see)
+        if (step is { See: { } see, Kind: not StepKind.Scan })
             yield return $"Then you see: {see}";
         if (step.Hear is { } hear)
             yield return $"And hear: {hear}";

@@ -20,6 +20,10 @@ public static class SheetCompiler
         if (facts.Drives.Count == 0 && procedure.ComesBack is not (ComesBack.Cannot or ComesBack.Unchanged))
             return new Parsed<RunSheet>.Refused("No drive is to come out; say which ones.");
         var layout = Layout.Of(procedure, facts);
+        if (facts.Drives.Count == 0 && layout.Laid.Any(l => NamesADrive(l.Written.Step)))
+            return new Parsed<RunSheet>.Refused(
+                $"'{procedure.Title}' is about a drive, and nothing tells which one: choose it on the ticket, or report its bay or serial, first."
+            );
         var first = facts.Drives.Count > 0 ? facts.Drives[0] : new("", "", null, null);
         return new Parsed<RunSheet>.Ok(
             new(
@@ -33,10 +37,15 @@ public static class SheetCompiler
                 facts.ChassisSerial,
                 [.. layout.Laid.Select(l => Settle(l, layout, facts))],
                 facts.Drives,
-                procedure.ComesBack
+                procedure.ComesBack,
+                RunSheet.ReadingRulesNow
             )
         );
     }
+
+    /// <summary>A sentence with nothing where the bay or the serial should stand would send somebody anywhere.</summary>
+    private static bool NamesADrive(RunStep step) =>
+        step.Erases || step.Against == ScanTarget.DriveOut || Blanks.In(step).Any(blank => blank is "bay" or "serial");
 
     private static RunStep Settle(LaidStep laid, Layout layout, SheetFacts facts)
     {

@@ -36,9 +36,14 @@ public static class SheetFactsOf
         return new(model, report.Asset, chassisSerial, report.Site, report.Location, array?.Name ?? "the array", drives, facts);
     }
 
-    /// <summary>The chosen ones, else the one the ticket is about; each with the part that is set aside for it.</summary>
+    /// <summary>
+    /// Once a drive was moved, the one that the run is about: it is in its bay no more, and a recovery is about it all the same. Before,
+    /// the chosen ones, else the one the ticket is about; each with the part that is set aside for it.
+    /// </summary>
     private static IEnumerable<SheetDrive> Drives(Ticket ticket, SwapTarget? target)
     {
+        if (ticket is { HasMoved: true, Sheet: { } sheet } && sheet.DriveOf(sheet.Step(ticket.Run?.Current)) is { Bay.Length: > 0 } current)
+            return [current];
         if (ticket.Chosen.Count == 0)
             return target?.Bay is { Serial: { } serial } bay ? [new(bay.Label, serial, bay.Name, ticket.Part?.Serial)] : [];
         return ticket

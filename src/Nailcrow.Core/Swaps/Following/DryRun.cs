@@ -1,3 +1,4 @@
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -10,7 +11,16 @@ public sealed class DryRun
     private Ticket _ticket;
     private DateTimeOffset _now = DateTimeOffset.UnixEpoch;
 
-    public DryRun(RunSheet sheet) => _ticket = new Ticket(0) { Sheet = sheet, Run = Run.Begin(sheet, _now) };
+    public DryRun(RunSheet sheet) =>
+        _ticket = new Ticket(0)
+        {
+            Sheet = sheet,
+            Run = Run.Begin(sheet, _now),
+            // A wrong drive is one that somebody knows; anything else would be asked again.
+            Snapshots = [new(_now, "", [new("elsewhere", BayRole.Unclaimed, Serial: AnotherDrive)], [])],
+        };
+
+    private const string AnotherDrive = "OTHER99999";
 
     public RunStep? Current => Sheet.Step(Run.Current);
 
@@ -29,7 +39,7 @@ public sealed class DryRun
     public string Typed(string choice) =>
         Current switch
         {
-            { Kind: StepKind.Scan } step => choice == "exact" ? Stepping.Expected(_ticket, Sheet, step) ?? "SOME0000" : "OTHER99999",
+            { Kind: StepKind.Scan } step => choice == "exact" ? Stepping.Expected(_ticket, Sheet, step) ?? "SOME0000" : AnotherDrive,
             { Erases: true } step when choice == RunStep.Done => $"{Sheet.DriveOf(step).Bay} {Stepping.Expected(_ticket, Sheet, step)}",
             { Kind: StepKind.Read } step when choice == RunStep.Done => step.Unit is null
                 ? "said so"

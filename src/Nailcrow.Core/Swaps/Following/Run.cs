@@ -37,6 +37,9 @@ public sealed record Run(
     bool HandedOver = false
 )
 {
+    /// <summary>Scans at which somebody asked to see the serial before they had read it.</summary>
+    public ImmutableHashSet<string> Shown { get; init; } = [];
+
     public bool IsFinished => Current is null;
 
     public static Run Begin(RunSheet sheet, DateTimeOffset at)

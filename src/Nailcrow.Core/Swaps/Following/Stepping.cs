@@ -15,6 +15,8 @@ public static class Stepping
     internal static Ticket Answer(Ticket ticket, RunSheet sheet, Run run, RunStep step, string answer, Stamp stamp)
     {
         var (branch, said) = Branch(ticket, sheet, step, answer);
+        if (run.Shown.Contains(step.Id))
+            said = $"{said} It had been shown before it was read.".TrimStart();
         var late = run.Limits.Find(l => l.Until == step.Id && stamp.At > l.Deadline);
         var recorded = Recording.Of(ticket, sheet, step, answer, branch, stamp);
         if (late is not null)
@@ -60,6 +62,11 @@ public static class Stepping
             return (RunStep.Done, null);
         if (step.Kind != StepKind.Scan || Expected(ticket, sheet, step) is not { } expected)
             return (answer, null);
+        if (sheet.ReadingRules > 0 && ticket.Run is { } run)
+        {
+            var reading = ScanReading.Of(ticket, run, step.Id, answer, expected);
+            return (Words.Of(reading.Outcome), reading.Sentence);
+        }
         var comparison = SerialComparison.Between(answer, expected);
         return (Words.Of(comparison.Outcome), SerialAdvice.On(ticket, answer, comparison));
     }

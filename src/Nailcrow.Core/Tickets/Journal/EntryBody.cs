@@ -36,6 +36,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(StepDecided), "step-decided")]
 [JsonDerivedType(typeof(StepPassed), "step-passed")]
 [JsonDerivedType(typeof(StepTakenBack), "step-taken-back")]
+[JsonDerivedType(typeof(SerialShown), "serial-shown")]
 [JsonDerivedType(typeof(PhotoTaken), "photo-taken")]
 [JsonDerivedType(typeof(StepOverruled), "step-overruled")]
 [JsonDerivedType(typeof(DrivePulled), "drive-pulled")]

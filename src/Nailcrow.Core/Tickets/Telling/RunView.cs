@@ -14,6 +14,8 @@ namespace Nailcrow.Core.Tickets.Telling;
 /// <param name="Interrupts">The title of the sheet that goes on after this one; null where there is none.</param>
 /// <param name="MapWarning">Why the software's name for the bay is not to be trusted yet; null where it was confirmed, or none is looked for.</param>
 /// <param name="WaitsForRebuild">The rebuild opens the current gate by itself.</param>
+/// <param name="MayBeShown">The serial to read is not shown yet; whoever asks to see it first is on record with that.</param>
+/// <param name="LastScan">What was read last, beside what it was held against.</param>
 /// <param name="Expected">The serial the current scan is held against.</param>
 public sealed record RunView(
     RunSheet Sheet,
@@ -28,7 +30,9 @@ public sealed record RunView(
     string? Withdrawn = null,
     string? Interrupts = null,
     string? MapWarning = null,
-    bool WaitsForRebuild = false
+    bool WaitsForRebuild = false,
+    bool MayBeShown = false,
+    LastScan? LastScan = null
 )
 {
     internal static RunView? Of(Ticket ticket, Surroundings known, DateTimeOffset now)
@@ -36,22 +40,28 @@ public sealed record RunView(
         if (ticket is not { Sheet: { } sheet, Run: { } run })
             return null;
         var step = sheet.Step(run.Current);
+        var unread = step is { Kind: StepKind.Scan } && !run.Shown.Contains(step.Id);
         return new(
             sheet,
-            step,
+            unread ? Unread(step!) : step, // unread where there is one
             run.Since,
             step is null ? null : GateCheck.Unmet(ticket, run, step, now),
             step is null ? null : Stepping.Expected(ticket, sheet, step),
-            step is null ? null : Stepping.Bay(ticket, sheet, step),
+            step is null || unread ? null : Stepping.Bay(ticket, sheet, step),
             run.Visits,
             run.Limits,
             run.HandedOver,
             run.IsFinished ? null : known.Withdrawn,
             ticket.Interrupted.LastOrDefault()?.Sheet.Title,
             known.Sightings is { } seen && BayLookedFor(ticket) is { } bay ? BayMap.WarningOf(bay, seen) : null,
-            step?.Gate.ComesWithTheRebuild() ?? false
+            step?.Gate.ComesWithTheRebuild() ?? false,
+            unread,
+            LastScan.Of(ticket, sheet, run)
         );
     }
+
+    /// <summary>What should be read is not shown before it was: neither in words, nor by the ends of serials in a drawing.</summary>
+    private static RunStep Unread(RunStep step) => step with { See = null, Points = PointsAt.Nothing };
 
     /// <summary>The bay that is being looked for: after the pull it is known, and what was learnt of the map before matters no more.</summary>
     public static string? BayLookedFor(Ticket ticket) =>
