@@ -166,7 +166,8 @@ n run answer T-1001
 
 chapter "The rebuild"
 hand start vault 2
-n run answer T-1001
+refused 2 nailcrow run answer T-1001
+n run answer T-1001 "all of it"
 see "Name the bay (2) and the serial ($new)"
 n run answer T-1001 "bay 2, $new"
 refused 1 nailcrow rebuild read T-1001 --percent 140

@@ -41,6 +41,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(LiveEntry))]
 [JsonSerializable(typeof(SheetAsk))]
 [JsonSerializable(typeof(LightAsk))]
+[JsonSerializable(typeof(WaitingView))]
 [JsonSerializable(typeof(SeenByPerson))]
 [JsonSerializable(typeof(FaultAsk))]
 [JsonSerializable(typeof(RebuildView))]

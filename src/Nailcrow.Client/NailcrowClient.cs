@@ -44,6 +44,11 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
     public Task<TicketPage> TicketsAsync(TicketSearch search, CancellationToken ct) =>
         GetAsync($"api/tickets?{Query(search)}", Json.TicketPage, ct);
 
+    /// <summary>What is open, by whose turn it is, the worst first.</summary>
+    /// <param name="most">How many of each turn are told, 1 to 1000.</param>
+    public Task<WaitingView> WaitingAsync(int most, CancellationToken ct) =>
+        GetAsync($"api/tickets/waiting?most={most}", Json.WaitingView, ct);
+
     public Task<TicketView> TicketAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}", Json.TicketView, ct);
 
     /// <summary>The ticket again, for whoever follows a run: a sheet never changes, and is sent only where it is another one than this.</summary>

@@ -3,22 +3,21 @@ import { useDebouncedValue } from '@mantine/hooks'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useMe } from '../people'
-import type { TicketLine } from '../shared/types'
+import type { TicketLine, Turn } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { mayAct } from '../shared/words'
 import { DayStops } from './DayStops'
-import { byDay } from './myDay'
 import { TicketCard } from './TicketCard'
-import { useOpenTickets } from './ticketQueries'
+import { useFoundTickets, useWaiting } from './ticketQueries'
 
-/** What waits for me first, then what waits for anybody, then the rest. */
+const atFirst = 50
+
+/** What waits for me first, then what waits for anybody, then the rest; in each the worst first. */
 export function MyDayPage() {
   const me = useMe()
   const [typed, setTyped] = useState('')
   const [find] = useDebouncedValue(typed.trim(), 250)
-  const tickets = useOpenTickets(find)
-  if (!tickets.data || !me.data) return <Waiting for="your day" problem={tickets.error} />
-  const groups = byDay(tickets.data.tickets, tickets.data.turns ?? [])
+  if (!me.data) return <Waiting for="your day" problem={me.error} />
   return (
     <main className="page">
       <div className="row" style={{ justifyContent: 'space-between' }}>
@@ -34,32 +33,53 @@ export function MyDayPage() {
         onChange={e => setTyped(e.currentTarget.value)}
         my={8}
       />
-      {tickets.data.tickets.length === 0 && (
-        <p>
-          {find
-            ? `Nothing has '${find}' in it: no ticket, asset number or serial.`
-            : 'Nothing is open. A fault that is reported appears here by itself.'}
-        </p>
-      )}
       {find ? (
-        <Group title="Found" tickets={tickets.data.tickets} />
+        <Found find={find} />
       ) : (
         <>
           {mayAct(me.data.roles, 'engineer') && <DayStops engineer={me.data.name} />}
-          <Group title="Waits for you" tickets={groups.mine} />
-          <Group title="Waits for somebody" tickets={groups.anybodys} />
-          <Group title="With others" tickets={groups.others} />
+          <Groups />
         </>
       )}
     </main>
   )
 }
 
-function Group({ title, tickets }: { title: string; tickets: readonly TicketLine[] }) {
-  if (tickets.length === 0) return null
+function Found({ find }: { find: string }) {
+  const found = useFoundTickets(find)
+  if (!found.data) return <Waiting for="what has that in it" problem={found.error} />
+  if (found.data.length === 0) return <p>Nothing has '{find}' in it: no ticket, asset number or serial.</p>
+  return <Group title="Found" tickets={found.data} count={found.data.length} />
+}
+
+const titles: Record<Turn, string> = { yours: 'Waits for you', anybodys: 'Waits for somebody', others: 'With others' }
+
+function Groups() {
+  const [most, setMost] = useState(atFirst)
+  const groups = useWaiting(most)
+  if (!groups.data) return <Waiting for="what is open" problem={groups.error} />
+  if (groups.data.every(group => group.count === 0)) return <p>Nothing is open. A fault that is reported appears here by itself.</p>
+  return (
+    <>
+      {groups.data.map(group => (
+        <Group key={group.turn} title={titles[group.turn]} tickets={group.tickets} count={group.count} />
+      ))}
+      {groups.data.some(group => group.count > group.tickets.length) && (
+        <Button variant="default" fullWidth onClick={() => setMost(Math.min(1_000, most * 4))}>
+          Show more
+        </Button>
+      )}
+    </>
+  )
+}
+
+function Group({ title, tickets, count }: { title: string; tickets: readonly TicketLine[]; count: number }) {
+  if (count === 0) return null
   return (
     <section aria-label={title}>
-      <h2 style={{ marginTop: 20 }}>{title}</h2>
+      <h2 style={{ marginTop: 20 }}>
+        {title} <span className="chalk">{count > tickets.length ? `the worst ${tickets.length} of ${count}` : count}</span>
+      </h2>
       {tickets.map(ticket => (
         <TicketCard key={ticket.number} ticket={ticket} />
       ))}

@@ -31,11 +31,19 @@ export function useTicketNumber(): number {
   return ticketNumber(useParams().number) ?? Number.NaN // pages of a ticket lie below TicketRoute, which lets no other through
 }
 
-export const useOpenTickets = (find: string) =>
+/** Everything open, by whose turn it is; of each turn so many, the worst first. */
+export const useWaiting = (most: number) =>
   useQuery({
-    queryKey: ['tickets', 'list', find],
-    queryFn: async ({ signal }) =>
-      unwrap(await api.GET('/api/tickets', { params: { query: find ? { find, limit: 100 } : { ended: false, limit: 200 } }, signal })),
+    queryKey: ['tickets', 'list', 'waiting', most],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/tickets/waiting', { params: { query: { most } }, signal })).groups,
+    placeholderData: earlier => earlier,
+  })
+
+export const useFoundTickets = (find: string) =>
+  useQuery({
+    queryKey: ['tickets', 'list', 'found', find],
+    enabled: find !== '',
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/tickets', { params: { query: { find, limit: 100 } }, signal })).tickets,
     placeholderData: earlier => earlier,
   })
 

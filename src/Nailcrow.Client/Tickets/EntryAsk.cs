@@ -46,6 +46,9 @@ public sealed record UnreadEntry(long Seq, string Why);
 /// <param name="Turns">Whose turn it is on each, from where whoever asked stands, in the same order.</param>
 public sealed record TicketPage(IReadOnlyList<TicketLine> Tickets, long? Next, IReadOnlyList<Turn>? Turns = null);
 
+/// <summary>All that is open, by whose turn it is from where whoever asked stands.</summary>
+public sealed record WaitingView(IReadOnlyList<WaitingGroup> Groups);
+
 /// <summary>Every move there is on a ticket for whoever asked.</summary>
 public sealed record MoveList(long Ticket, IReadOnlyList<OfferedMove> Moves);
 

@@ -20,11 +20,16 @@ namespace Nailcrow.Service.Tickets;
 internal static class TicketsEndpoints
 {
     private const int MostOnAPage = 200;
+    private const int MostWaiting = 1_000;
+
+    // A firm with more open tickets than this has another trouble than their order.
+    private const int MostOpen = 20_000;
 
     public static void MapTickets(this WebApplication app)
     {
         var tickets = app.MapGroup("/api/tickets").WithTags("Tickets");
         tickets.MapGet("/", List).WithName("ListTickets");
+        tickets.MapGet("/waiting", ListWaiting).WithName("ListWaiting");
         tickets.MapGet("/{number:long}", Show).WithName("ShowTicket");
         tickets.MapGet("/{number:long}/journal", Journal).WithName("ShowJournal").Produces<JournalPage>();
         tickets.MapGet("/{number:long}/proof", Prove).WithName("ProveTicket");
@@ -64,6 +69,17 @@ internal static class TicketsEndpoints
             new TicketPage(page, found.Count > limit ? page[^1].Number : null, [.. page.Select(l => Turns.Of(l, actor))])
         );
     }
+
+    /// <summary>Nothing that is open is left out: the most dangerous one may be the oldest.</summary>
+    internal static async Task<Results<Ok<WaitingView>, ProblemHttpResult>> ListWaiting(
+        TicketLines lines,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        int most = 50
+    ) =>
+        most is < 1 or > MostWaiting
+            ? Refusals.Unusable($"Of each turn 1 to {MostWaiting} tickets are told; {most} were asked for.")
+            : TypedResults.Ok(new WaitingView(WhatWaits.For(person.ToActor(), await lines.OpenAsync(null, MostOpen, ct), most)));
 
     /// <param name="haveSheet">The run sheet that whoever asks has already: its steps never change, and are left out then.</param>
     internal static async Task<Results<Tagged<TicketView>, ProblemHttpResult>> Show(

@@ -14,7 +14,7 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
         return [.. (await wanted.OrderByDescending(l => l.Number).Take(search.Limit).ToListAsync(ct)).Select(Line)];
     }
 
-    /// <summary>Every open ticket, for a desk that orders them by what comes first.</summary>
+    /// <summary>Open tickets; where there are more than asked for, the least dangerous are left out.</summary>
     public async Task<IReadOnlyList<TicketLine>> OpenAsync(string? engineer, int most, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
@@ -24,7 +24,8 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
                 await db
                     .TicketLines.AsNoTracking()
                     .Where(l => !l.Ended && (engineer == null || l.Engineer == engineer))
-                    .OrderBy(l => l.Number)
+                    .OrderBy(l => (double?)l.Margin ?? 0.5)
+                    .ThenBy(l => l.Number)
                     .Take(most)
                     .ToListAsync(ct)
             ).Select(Line),
