@@ -49,14 +49,7 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         value={place}
         aria-label={`Step ${place} of ${run.sheet.steps.length}`}
       />
-      <RunningLimits run={run} />
-      {run.withdrawn && (
-        <p role="alert" className="panel brick">
-          ▲ This version of the procedure was withdrawn: {run.withdrawn} Call before you go on.
-        </p>
-      )}
-      {run.interrupts && <p className="chalk">After this, "{run.interrupts}" goes on where it was left.</p>}
-      <Others run={run} />
+      <AboutTheRun run={run} />
       {/* A new step is announced, and read from its beginning. */}
       <section className="panel now" aria-live="polite" aria-labelledby="say" tabIndex={-1} ref={useFocusOn(step.id)}>
         <p className="run-kind">
@@ -95,6 +88,22 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
       <OtherSheet writer={aside} />
       {sheetOpen && <SheetList run={run} />}
     </main>
+  )
+}
+
+/** What holds for the whole run, whatever its step: clocks, a version that was withdrawn, a sheet that waits, somebody else at it. */
+function AboutTheRun({ run }: { run: RunView }) {
+  return (
+    <>
+      <RunningLimits run={run} />
+      {run.withdrawn && (
+        <p role="alert" className="panel brick">
+          ▲ This version of the procedure was withdrawn: {run.withdrawn} Call before you go on.
+        </p>
+      )}
+      {run.interrupts && <p className="chalk">After this, "{run.interrupts}" goes on where it was left.</p>}
+      <Others run={run} />
+    </>
   )
 }
 

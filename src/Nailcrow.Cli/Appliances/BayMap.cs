@@ -29,14 +29,17 @@ internal static class BayMap
             foreach (var enclosure in drawing)
                 Chassis(screen, snapshot, verdicts, enclosure, target);
         foreach (var array in snapshot.Arrays)
+        {
+            var standing = Standing.Of(snapshot, array);
             screen.Line(
                 $"  {Screen.Safe(array.Name)}: {Words.Of(array.Level)}, [bold]{Words.Of(array.State)}[/], "
-                    + $"{snapshot.MembersOf(array)} of {array.DesignMembers} members, margin {Margin.Of(snapshot, array)}"
+                    + $"{standing.Serving} of {array.DesignMembers} members, margin {standing.Margin.Worst}"
             );
-        screen.Line(
-            $"  [dim]seen {snapshot.TakenAt.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC by "
-                + $"{Screen.Safe(snapshot.Source)}.  pulling now:  . safe   - thins   X fatal[/]"
-        );
+            foreach (var doubt in standing.Doubts)
+                screen.Line($"  ! {Screen.Safe(doubt)}");
+        }
+        screen.Line("  [dim]pulling now:  . safe   - thins   X fatal   ? not known[/]");
+        screen.Line($"  [dim]seen {snapshot.TakenAt.UtcDateTime:yyyy-MM-dd HH:mm:ss} UTC by {Screen.Safe(snapshot.Source)}[/]");
     }
 
     private static void Chassis(

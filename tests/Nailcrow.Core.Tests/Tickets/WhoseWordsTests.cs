@@ -147,7 +147,7 @@ public class WhoseWordsTests
                     },
                     played.Now
                 )
-                .ShouldBe("The last snapshot does not show vault that this is about. Take one that does, or call a lead.");
+                .ShouldBe("The last snapshot has nothing of vault, which this is about. Take one that has, or call a lead.");
     }
 
     [Fact]
@@ -194,5 +194,24 @@ public class WhoseWordsTests
         played.Does(new SnapshotTaken(After(Some.Snapshot(), "2", Member("2", Some.New, bytes: null)) with { Source = "person" }));
 
         played.Ticket.Latest?.Holding(Some.New)?.Bytes.ShouldBe(8_001_563_222_016);
+    }
+
+    [Fact]
+    public void What_is_typed_again_is_not_counted_twice_and_what_is_long_ago_weighs_less()
+    {
+        var played = Played.Reported();
+        var last = Some.Noon.AddDays(-400);
+        played.Does(new SnapshotTaken(Some.Snapshot()));
+        Suspect? Of(string bay) => Danger.Of(played.Ticket).Suspects.FirstOrDefault(s => s.Bay == bay);
+
+        played.Does(new EvidenceSeen(EvidenceKind.LogLines, "log", "time-outs", "3", Count: 40));
+        var once = Of("3").ShouldNotBeNull().Weight;
+        played.Does(new EvidenceSeen(EvidenceKind.LogLines, "log", "time-outs", "3", Count: 40));
+        Of("3").ShouldNotBeNull().Weight.ShouldBe(once);
+
+        played.Arrives(new EvidenceSeen(EvidenceKind.SelfTest, "log", "read failure", "5"), at: last);
+        Of("5").ShouldBeNull(); // more than a year ago, and nothing since
+        played.Does(new EvidenceSeen(EvidenceKind.SelfTest, "log", "read failure", "5"));
+        Of("5").ShouldNotBeNull().Sentence.ShouldContain($"read failure ({last.UtcDateTime:yyyy-MM-dd} to 2026-03-02)");
     }
 }

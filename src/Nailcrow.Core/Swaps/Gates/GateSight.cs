@@ -159,7 +159,7 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
 
     /// <summary>Nobody goes on past what nobody can see.</summary>
     private string NoArray =>
-        $"The last snapshot does not show {ticket.Sheet?.Array ?? "the array"} that this is about. Take one that does, or call a lead.";
+        $"The last snapshot has nothing of {ticket.Sheet?.Array ?? "the array"}, which this is about. Take one that has, or call a lead.";
 
     private (Bay? Bay, string? Not) Held(Snapshot now) =>
         now.BayLabelled(_drive?.Bay) is not { } bay ? (null, $"The last snapshot has no bay {_drive?.Bay}.")

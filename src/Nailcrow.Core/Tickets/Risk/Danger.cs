@@ -25,7 +25,8 @@ public sealed record Danger(
             return WithoutSnapshot(SwapHelping.Of(ticket.Report?.Arrays));
         var verdicts = BayVerdict.ForAll(now);
         var array = AtStake(ticket, now);
-        var suspects = Suspect.Of(now, array, ticket.Evidence, Target.StillIn(ticket, now));
+        // After the end no rebuild of this ticket reads from anything.
+        var suspects = Suspect.Of(now, ticket.IsEnded ? null : array, ticket.Evidence, Target.StillIn(ticket, now));
         if (array is null)
             return new(
                 null,

@@ -24,15 +24,15 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
         [
             .. now
                 .Bays.Where(b => b.Serial is not null && b.Label != targetLabel)
-                .Select(b => Weighed(b, atStake, [.. evidence.Where(e => e.Step is null && e.IsAbout(b))]))
+                .Select(b => Weighed(b, atStake, Repeated.Of(evidence.Where(e => e.Step is null && e.IsAbout(b))), now.TakenAt))
                 .OfType<Suspect>()
                 .OrderByDescending(s => s.Weight)
                 .ThenBy(s => s.Bay.PadLeft(6, '0'), StringComparer.Ordinal),
         ];
 
-    private static Suspect? Weighed(Bay bay, DriveArray? atStake, IReadOnlyList<Evidence> against)
+    private static Suspect? Weighed(Bay bay, DriveArray? atStake, IReadOnlyList<Repeated> against, DateTimeOffset now)
     {
-        var weight = OwnWord(bay) + Math.Min(MostOfSigns, EachSign * (bay.Signs?.Count ?? 0)) + against.Sum(e => WeightOf(e.Kind, e.Count));
+        var weight = OwnWord(bay) + Math.Min(MostOfSigns, EachSign * (bay.Signs?.Count ?? 0)) + against.Sum(e => e.Weight(now));
         if (bay is { Role: BayRole.Dropped, Health: DriveHealth.Good } && weight < Worth)
             return new(
                 bay.Label,
@@ -47,17 +47,9 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
         return new(bay.Label, bay.Serial, weight, readFrom, Told(bay, against, readFrom));
     }
 
-    private static string Told(Bay bay, IReadOnlyList<Evidence> against, bool readFrom)
+    private static string Told(Bay bay, IReadOnlyList<Repeated> against, bool readFrom)
     {
-        var signs = (bay.Signs ?? [])
-            .Concat(
-                against.Select(e =>
-                    e.Count is { } count && !e.Text.Contains($"{count} times", StringComparison.Ordinal)
-                        ? $"{e.Text} ({count} times)"
-                        : e.Text
-                )
-            )
-            .ToList();
+        var signs = (bay.Signs ?? []).Concat(against.Select(e => e.Told())).ToList();
         var word = bay.Health is DriveHealth.Good or DriveHealth.Unknown
             ? $"reads {Words.Of(bay.Health)}, but"
             : $"is {Words.Of(bay.Health)}";
@@ -71,19 +63,6 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
         {
             DriveHealth.Faulted => Faulted,
             DriveHealth.Worn => Worn,
-            _ => 0,
-        };
-
-    private static int WeightOf(EvidenceKind kind, int? count) =>
-        kind switch
-        {
-            EvidenceKind.SelfTest => 60,
-            EvidenceKind.Alert => 50,
-            EvidenceKind.LogLines => 30 + (int)Math.Min(20, 10 * Math.Log10(Math.Max(1, count ?? 1))),
-            EvidenceKind.Counters or EvidenceKind.Lamp => 30,
-            EvidenceKind.Mail => 20,
-            EvidenceKind.LinkSpeed => 15,
-            EvidenceKind.Symptom => 10,
             _ => 0,
         };
 }
