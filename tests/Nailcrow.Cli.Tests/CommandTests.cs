@@ -113,7 +113,11 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
     [Theory]
     [InlineData("--bay", "9=AAAA1", "There is no bay '9'; its bays are 1, 2, 3, 4, 5, 6, 7, 8.")]
     [InlineData("--bay", "5", "'5' names no bay; write --bay 7=SERIAL,member,good,vault or --bay 7=empty.")]
-    [InlineData("--bay", "5=AAAA1,boss", "'boss' is not a role; accepted: member, filling, spare, dropped, unclaimed, foreign, empty.")]
+    [InlineData(
+        "--bay",
+        "5=AAAA1,boss",
+        "'boss' is not a role; accepted: member, filling, spare, dropped, unclaimed, foreign, empty, not-known."
+    )]
     [InlineData("--array", "attic=whole", "There is no array 'attic' here; accepted: catalogue.")]
     public async Task A_snapshot_typed_wrong_says_how_to_type_it(string option, string value, string sentence)
     {

@@ -226,9 +226,7 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
         step.Kind == StepKind.Scan
             ? choice == "exact"
                 ? run.Expected ?? "NOTHING1"
-                : step.Against == ScanTarget.DriveOut
-                    ? machine.Wrong
-                    : "ANOTHER9"
+                : machine.Wrong // one that is known: what nobody knows is asked again
             : step.Erases && choice == RunStep.Done
                 ? $"{run.Sheet.DriveOf(step).Bay} {run.Expected}"
                 : step.Kind == StepKind.Read && choice == RunStep.Done

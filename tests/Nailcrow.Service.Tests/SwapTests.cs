@@ -1,3 +1,5 @@
+using System.Net.Sockets;
+using System.Text;
 using System.Text.Json;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
@@ -203,5 +205,40 @@ public sealed class SwapTests : IAsyncLifetime
         );
         await _ilka.StartRunAsync(ticket, null, Ct);
         (await _ilka.TicketAsync(ticket, Ct)).Run!.Sheet.Procedure.ShouldBe("too-many-lost"); // the line above made it
+    }
+
+    [Fact]
+    public async Task What_the_machine_says_of_another_bay_while_hands_are_in_it_opens_no_ticket_of_its_own()
+    {
+        var (ticket, _, replacement) = await ReadyAsync();
+        await FollowAsync(ticket, replacement, until: "serial-out");
+
+        using (var udp = new UdpClient())
+        {
+            var line = $"<131>1 {DateTime.UtcNow:yyyy-MM-ddTHH:mm:ssZ} brk12-0007 storage - - - drive in bay 9 went offline";
+            await udp.SendAsync(Encoding.UTF8.GetBytes(line), "127.0.0.1", await _service.Service.SyslogPortAsync(), Ct);
+        }
+
+        var dorrik = await _service.AsAsync("dorrik");
+        for (var tries = 0; tries < 100 && (await dorrik.IntakeAsync("joined", Ct)).Items.Count == 0; tries++)
+            await Task.Delay(100, Ct);
+        (await dorrik.IntakeAsync("joined", Ct)).Items.ShouldHaveSingleItem().Ticket.ShouldBe(ticket);
+        (await dorrik.TicketsAsync(new(Asset: "FSC-0107"), Ct)).Tickets.ShouldHaveSingleItem();
+        (await dorrik.TicketAsync(ticket, Ct)).Evidence.ShouldContain(e => e.Bay == "9");
+    }
+
+    [Fact]
+    public async Task A_serial_that_only_slipped_is_read_again_and_what_was_read_stands_beside_what_was_expected()
+    {
+        var (ticket, bad, replacement) = await ReadyAsync();
+        var at = await FollowAsync(ticket, replacement, until: "serial-out");
+        (at.Run?.Current?.See, at.Run?.Bay, at.Run?.MayBeShown).ShouldBe((null, null, true)); // nothing to copy from
+        var slip = $"{bad[..^2]}{bad[^1]}{bad[^2]}";
+
+        await _service.WriteAsync("ilka", ticket, new StepAnswered(at.Run!.Sheet.Id, "serial-out", slip));
+
+        var after = await _ilka.TicketAsync(ticket, Ct);
+        (after.Run?.Current?.Id, after.Swap.NearMisses.Count, after.Swap.WrongOut).ShouldBe(("serial-out", 0, null));
+        after.Run?.LastScan?.Differs.ShouldBe([bad.Length - 2, bad.Length - 1]);
     }
 }

@@ -155,41 +155,43 @@ function Times({ id }: { id: string }) {
         {times.data.runs} {times.data.runs === 1 ? 'run is' : 'runs are'} over. The bar is what half of the visits took; the thin line, nine
         of ten. Drawn by their logarithm: a rebuild takes hours and a look seconds.
       </p>
-      <table className="times">
-        <thead>
-          <tr>
-            <th scope="col">Step</th>
-            <th scope="col">Took</th>
-            <th scope="col">
-              <span className="sr">Drawn</span>
-            </th>
-            <th scope="col">What happened there</th>
-          </tr>
-        </thead>
-        <tbody>
-          {times.data.steps.map(s => (
-            <tr key={s.step}>
-              <th scope="row">{s.step}</th>
-              <td className="mono">{took(s.seconds)}</td>
-              <td className="bars" aria-hidden="true">
-                <i style={{ width: `${(100 * drawnLength(s.slowSeconds)) / longest}%` }} />
-                <b style={{ width: `${(100 * drawnLength(s.seconds)) / longest}%` }} />
-              </td>
-              <td>
-                {s.tooEarly ? (
-                  <span className="chalk">too early to tell ({s.visits})</span>
-                ) : s.stuck ? (
-                  <b className="ochre">
-                    ▲ people get stuck: came back {share(s.again)}, went elsewhere {share(s.otherwise)}, overruled {s.overruled}
-                  </b>
-                ) : (
-                  <span className="chalk">straight on</span>
-                )}
-              </td>
+      <div className="scroll">
+        <table className="times">
+          <thead>
+            <tr>
+              <th scope="col">Step</th>
+              <th scope="col">Took</th>
+              <th scope="col">
+                <span className="sr">Drawn</span>
+              </th>
+              <th scope="col">What happened there</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {times.data.steps.map(s => (
+              <tr key={s.step}>
+                <th scope="row">{s.step}</th>
+                <td className="mono">{took(s.seconds)}</td>
+                <td className="bars" aria-hidden="true">
+                  <i style={{ width: `${(100 * drawnLength(s.slowSeconds)) / longest}%` }} />
+                  <b style={{ width: `${(100 * drawnLength(s.seconds)) / longest}%` }} />
+                </td>
+                <td>
+                  {s.tooEarly ? (
+                    <span className="chalk">too early to tell ({s.visits})</span>
+                  ) : s.stuck ? (
+                    <b className="ochre">
+                      ▲ people get stuck: came back {share(s.again)}, went elsewhere {share(s.otherwise)}, overruled {s.overruled}
+                    </b>
+                  ) : (
+                    <span className="chalk">straight on</span>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   )
 }

@@ -43,17 +43,18 @@ public sealed record EvidenceSeen(
         ticket with
         {
             Evidence = ticket.Evidence.Add(
-                new(Evidence, Source, Text, Bay, Serial, Count, stamp.At, stamp.By, OwnDoing.StepBehind(ticket, this), InBay(ticket))
+                new(
+                    Evidence,
+                    Source,
+                    Text,
+                    Bay,
+                    Serial,
+                    Count,
+                    stamp.At,
+                    stamp.By,
+                    OwnDoing.StepBehind(ticket, this),
+                    Serial is null && Bay is not null ? Target.SerialIn(ticket, Bay) : null
+                )
             ),
         };
-
-    /// <summary>Which drive is in that bay now: the one that went in, else the one that was last seen there.</summary>
-    private string? InBay(Ticket ticket) =>
-        Serial is not null || Bay is null ? null
-        : ticket.Swaps.LastOrDefault(s =>
-            s.InsertedAt > ticket.Latest?.TakenAt && string.Equals(s.Bay, Bay, StringComparison.OrdinalIgnoreCase)
-        )
-            is { InSerial: { } inserted }
-            ? inserted
-        : ticket.Snapshots.Select(s => s.BayLabelled(Bay)?.Serial).LastOrDefault(serial => serial is not null);
 }

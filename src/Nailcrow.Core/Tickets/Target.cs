@@ -24,6 +24,15 @@ public static class Target
     public static Bay? LastSeen(Ticket ticket, string? serial) =>
         serial is null ? null : ticket.Snapshots.Select(s => s.Holding(serial)).LastOrDefault(b => b is not null);
 
+    /// <summary>Which drive is in a bay now: the one that went in, else the one that was last seen there; null where nobody knows.</summary>
+    public static string? SerialIn(Ticket ticket, string bay) =>
+        ticket.Swaps.LastOrDefault(s =>
+            s.InsertedAt > ticket.Latest?.TakenAt && string.Equals(s.Bay, bay, StringComparison.OrdinalIgnoreCase)
+        )
+            is { InSerial: { } inserted }
+            ? inserted
+            : ticket.Snapshots.Select(s => s.BayLabelled(bay)?.Serial).LastOrDefault(serial => serial is not null);
+
     /// <summary>
     /// Where the drive that is to come out still is; null once it is out, or where nobody knows which it is. A new drive in its bay
     /// is another.
