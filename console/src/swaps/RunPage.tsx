@@ -59,6 +59,7 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
           {step.say}
         </p>
       </section>
+      {run.lastScan && <ReadBeside scan={run.lastScan} />}
       {step.points !== 'nothing' && step.points && ticket.latest && (
         <Chassis
           brief
@@ -71,7 +72,6 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         />
       )}
       {run.mapWarning && <p className="panel ochre">▲ {run.mapWarning}</p>}
-      {run.lastScan && <ReadBeside scan={run.lastScan} />}
       <StepTold step={step} answer={lastSaid(run, step)} />
       <div className="run-foot">
         <Answering key={step.id} ticket={ticket} run={run} step={step} />
