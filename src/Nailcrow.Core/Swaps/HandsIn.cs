@@ -9,6 +9,12 @@ namespace Nailcrow.Core.Swaps;
 /// </summary>
 public static class HandsIn
 {
+    // A run that was left at that step for hours has nobody's hands in it, and what fails then is news.
+    private static readonly TimeSpan AtMost = TimeSpan.FromHours(1);
+
+    /// <summary>Whether they are in it at this moment.</summary>
+    public static bool Are(Ticket ticket, DateTimeOffset now) => Since(ticket) is { } since && now - since < AtMost;
+
     /// <summary>Since when; null where they are not.</summary>
     public static DateTimeOffset? Since(Ticket ticket)
     {

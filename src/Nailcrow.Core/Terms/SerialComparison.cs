@@ -20,12 +20,13 @@ public sealed record SerialComparison(SerialOutcome Outcome, string Sentence)
     // Four characters of a serial repeat about once in a million drives of one model; three, once in thirty thousand.
     public const int ShortestFragment = 4;
 
-    public static SerialComparison Between(string? read, string expected)
+    /// <param name="dashesCount">As they did on sheets of the first rules: what was followed by them must come out the same.</param>
+    public static SerialComparison Between(string? read, string expected, bool dashesCount = false)
     {
         var target = SerialNumber.Normalise(expected);
         var meanings = SerialNumber.Meanings(read).ToList();
         var text = meanings[0];
-        if (target.Length > 0 && meanings.Any(m => WithoutDashes(m) == WithoutDashes(target)))
+        if (target.Length > 0 && meanings.Any(m => dashesCount ? m == target : WithoutDashes(m) == WithoutDashes(target)))
             return new(SerialOutcome.Exact, $"{target}: the same serial.");
         if (text.Length >= ShortestFragment && text.Length < target.Length && target.EndsWith(text, StringComparison.Ordinal))
             return new(SerialOutcome.Fragment, $"{text} is the end of {target}; read the whole serial from the label.");

@@ -22,7 +22,17 @@ public static class Target
 
     /// <summary>The bay that last held a drive of this ticket's machine: one that has failed may be listed no more.</summary>
     public static Bay? LastSeen(Ticket ticket, string? serial) =>
-        serial is null ? null : ticket.Snapshots.Select(s => s.Holding(serial)).LastOrDefault(b => b is not null);
+        serial is null ? null : LastThat(ticket, snapshot => snapshot.Holding(serial));
+
+    /// <summary>What the newest snapshot says that says anything of it: nearly always the last one, of hundreds.</summary>
+    internal static T? LastThat<T>(Ticket ticket, Func<Snapshot, T?> says)
+        where T : class
+    {
+        for (var i = ticket.Snapshots.Count - 1; i >= 0; i--)
+            if (says(ticket.Snapshots[i]) is { } said)
+                return said;
+        return null;
+    }
 
     /// <summary>Which drive is in a bay now: the one that went in, else the one that was last seen there; null where nobody knows.</summary>
     public static string? SerialIn(Ticket ticket, string bay) =>
@@ -31,7 +41,7 @@ public static class Target
         )
             is { InSerial: { } inserted }
             ? inserted
-            : ticket.Snapshots.Select(s => s.BayLabelled(bay)?.Serial).LastOrDefault(serial => serial is not null);
+            : LastThat(ticket, snapshot => snapshot.BayLabelled(bay)?.Serial);
 
     /// <summary>
     /// Where the drive that is to come out still is; null once it is out, or where nobody knows which it is. A new drive in its bay
@@ -44,36 +54,40 @@ public static class Target
     }
 
     /// <summary>The array at stake, as the last snapshot shows it.</summary>
-    public static DriveArray? Array(Ticket ticket) =>
-        ticket.Latest is { } now ? now.Arrays.FirstOrDefault(a => a.Name == Danger.Of(ticket).Array) : null;
+    public static DriveArray? Array(Ticket ticket) => ticket.Latest is { } now ? Danger.AtStake(ticket, now) : null;
 
     /// <summary>
     /// Bytes that a replacement has at least, so that the array holds what it holds now: what the array uses of each member; with
     /// mixed sizes, or where nobody says, reckoned over all members; before any snapshot, as the machine was set up. Null where
     /// nothing tells.
     /// </summary>
-    public static long? LeastBytes(Ticket ticket) =>
-        Array(ticket) is { } array && ticket.Latest is { } now
-            ? Reckoned(array, Placed(ticket, array, now), Label(ticket)) ?? array.MemberBytes ?? OldDrive(ticket)
-            : OldDrive(ticket) ?? (ticket.Report?.Arrays ?? []).Select(a => a.MemberBytes).DefaultIfEmpty(null).Max();
+    public static long? LeastBytes(Ticket ticket)
+    {
+        var old = ticket.Before?.BayLabelled(Label(ticket))?.Bytes ?? Bay(ticket)?.Bytes;
+        return Array(ticket) is { } array
+            ? Reckoned(array, Placed(ticket, array), Label(ticket), old) ?? array.MemberBytes ?? old
+            : old ?? (ticket.Report?.Arrays ?? []).Select(a => a.MemberBytes).DefaultIfEmpty(null).Max();
+    }
 
-    private static long? OldDrive(Ticket ticket) => ticket.Before?.BayLabelled(Label(ticket))?.Bytes ?? Bay(ticket)?.Bytes;
-
-    /// <summary>The members and, where it is no member any more, the drive whose place is filled again, with its own size.</summary>
-    private static IReadOnlyList<Bay> Placed(Ticket ticket, DriveArray array, Snapshot now) =>
+    /// <summary>The members of an array and, where it is none any more, the drive whose place is filled again.</summary>
+    public static IReadOnlyList<Bay> Placed(Ticket ticket, DriveArray array)
+    {
+        var label = Label(ticket);
+        return
         [
-            .. now
-                .Bays.Where(b => (b.Array == array.Name && b.Role is BayRole.Member or BayRole.Filling) || b.Label == Label(ticket))
-                .Select(b => b.Label == Label(ticket) ? b with { Bytes = OldDrive(ticket) } : b),
+            .. ticket.Latest?.Bays.Where(b => b.Array == array.Name && (b.Role is BayRole.Member or BayRole.Filling || b.Label == label))
+                ?? [],
         ];
+    }
 
-    private static long? Reckoned(DriveArray array, IReadOnlyList<Bay> members, string? label)
+    private static long? Reckoned(DriveArray array, IReadOnlyList<Bay> members, string? label, long? old)
     {
         var mixed = array.Level is ArrayLevel.MixedSizeOne or ArrayLevel.MixedSizeTwo;
+        var sizes = members.Select(b => b.Label == label ? old : b.Bytes).ToList();
         var nth = members.ToList().FindIndex(b => b.Label == label);
-        if ((!mixed && array.MemberBytes is not null) || nth < 0 || members.Any(b => b.Bytes is null))
-            return null;
-        return Capacity.LeastKeeping(array.Level, [.. members.Select(b => b.Bytes ?? 0)], nth, array.Groups, array.Parity);
+        return (!mixed && array.MemberBytes is not null) || nth < 0 || sizes.Contains(null)
+            ? null
+            : Capacity.LeastKeeping(array.Level, [.. sizes.OfType<long>()], nth, array.Groups, array.Parity);
     }
 
     /// <summary>A drive that came out of the customer's machine has the customer's data on it until it was wiped.</summary>

@@ -173,7 +173,7 @@ internal sealed class Joiner(
     private async Task<long?> WithHandsInAsync(IEnumerable<long> open, CancellationToken ct)
     {
         foreach (var number in open)
-            if (await journal.ReadAsync(number, ct) is { } record && HandsIn.Since(record.Ticket) is not null)
+            if (await journal.ReadAsync(number, ct) is { } record && HandsIn.Are(record.Ticket, time.GetUtcNow()))
                 return number;
         return null;
     }

@@ -43,24 +43,25 @@ internal static class RebuildsEndpoints
         );
     }
 
-    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeReading(
+    internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeReading(
         long number,
         TicketJournal journal,
         RebuildFollower follower,
         ClaimsPrincipal person,
         CancellationToken ct,
         Guid? id = null
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { } record)
-            return Refusals.NoTicket(number);
-        if (Asked.Before(record, id) is { } before)
-            return Receipts.Answer(before);
-        return await follower.AskAsync(record.Ticket, person.ToActor(), id, ct) switch
-        {
-            Parsed<Written>.Ok(var written) => Receipts.Answer(written),
-            Parsed<Written>.Refused(var reason) => Refusals.Unreachable(reason),
-            _ => throw new System.Diagnostics.UnreachableException(),
-        };
-    }
+    ) =>
+        Asked.OnceAsync(
+            journal,
+            number,
+            id,
+            async ticket =>
+                await follower.AskAsync(ticket, person.ToActor(), id, ct) switch
+                {
+                    Parsed<Written>.Ok(var written) => Receipts.Answer(written),
+                    Parsed<Written>.Refused(var reason) => Refusals.Unreachable(reason),
+                    _ => throw new System.Diagnostics.UnreachableException(),
+                },
+            ct
+        );
 }

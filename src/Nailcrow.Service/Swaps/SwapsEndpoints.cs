@@ -28,7 +28,7 @@ internal static class SwapsEndpoints
         ticket.MapPost("/light", SwitchLight).WithName("SwitchLight");
     }
 
-    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> StartRun(
+    internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> StartRun(
         long number,
         SheetAsk ask,
         TicketJournal journal,
@@ -37,23 +37,24 @@ internal static class SwapsEndpoints
         ClaimsPrincipal person,
         CancellationToken ct,
         Guid? id = null
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { } record)
-            return Refusals.NoTicket(number);
-        if (Asked.Before(record, id) is { } before)
-            return Receipts.Answer(before);
-        return await sheets.MakeAsync(record.Ticket, ask.Procedure, ct) switch
-        {
-            Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(
-                await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow(), id), ct)
-            ),
-            Parsed<SheetCompiled>.Refused(var reason) => Refusals.Refused(reason),
-            _ => throw new System.Diagnostics.UnreachableException(),
-        };
-    }
+    ) =>
+        Asked.OnceAsync(
+            journal,
+            number,
+            id,
+            async ticket =>
+                await sheets.MakeAsync(ticket, ask.Procedure, ct) switch
+                {
+                    Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(
+                        await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow(), id), ct)
+                    ),
+                    Parsed<SheetCompiled>.Refused(var reason) => Refusals.Refused(reason),
+                    _ => throw new System.Diagnostics.UnreachableException(),
+                },
+            ct
+        );
 
-    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeSnapshot(
+    internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeSnapshot(
         long number,
         TicketJournal journal,
         ReferenceBook book,
@@ -62,24 +63,29 @@ internal static class SwapsEndpoints
         ClaimsPrincipal person,
         CancellationToken ct,
         Guid? id = null
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { } record)
-            return Refusals.NoTicket(number);
-        if (Asked.Before(record, id) is { } before)
-            return Receipts.Answer(before);
-        return await link.LookAsync(await OfAsync(record.Ticket, book, ct), ct) switch
-        {
-            Parsed<MachineLook>.Ok(var look) => Receipts.Answer(
-                await journal.WriteAsync(number, Intents.By(person.ToActor(), new SnapshotTaken(look.Snapshot), time.GetUtcNow(), id), ct)
-            ),
-            Parsed<MachineLook>.Refused(var reason) => Refusals.Unreachable(reason),
-            _ => throw new System.Diagnostics.UnreachableException(),
-        };
-    }
+    ) =>
+        Asked.OnceAsync(
+            journal,
+            number,
+            id,
+            async ticket =>
+                await link.LookAsync(await OfAsync(ticket, book, ct), ct) switch
+                {
+                    Parsed<MachineLook>.Ok(var look) => Receipts.Answer(
+                        await journal.WriteAsync(
+                            number,
+                            Intents.By(person.ToActor(), new SnapshotTaken(look.Snapshot), time.GetUtcNow(), id),
+                            ct
+                        )
+                    ),
+                    Parsed<MachineLook>.Refused(var reason) => Refusals.Unreachable(reason),
+                    _ => throw new System.Diagnostics.UnreachableException(),
+                },
+            ct
+        );
 
     /// <summary>Where no wire reaches the machine, or it says nothing: what a person sees there.</summary>
-    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> TypeSnapshot(
+    internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> TypeSnapshot(
         long number,
         SeenByPerson seen,
         TicketJournal journal,
@@ -88,26 +94,31 @@ internal static class SwapsEndpoints
         ClaimsPrincipal person,
         CancellationToken ct,
         Guid? id = null
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { } record)
-            return Refusals.NoTicket(number);
-        if (Asked.Before(record, id) is { } before)
-            return Receipts.Answer(before);
-        return await StartAsync(record.Ticket, book, ct) is not { } start
-                ? Refusals.Refused("Nothing is known of this machine's bays; somebody who may adds it to the list of appliances first.")
-            : seen.On(start, time.GetUtcNow()).Is(out var snapshot, out var reason)
-                ? Receipts.Answer(
-                    await journal.WriteAsync(number, Intents.By(person.ToActor(), new SnapshotTaken(snapshot), time.GetUtcNow(), id), ct)
-                )
-            : Refusals.Refused(reason);
-    }
+    ) =>
+        Asked.OnceAsync(
+            journal,
+            number,
+            id,
+            async ticket =>
+                await StartAsync(ticket, book, ct) is not { } start
+                    ? Refusals.Refused("Nothing is known of this machine's bays; somebody who may adds it to the list of appliances first.")
+                : seen.On(start, time.GetUtcNow()).Is(out var snapshot, out var reason)
+                    ? Receipts.Answer(
+                        await journal.WriteAsync(
+                            number,
+                            Intents.By(person.ToActor(), new SnapshotTaken(snapshot), time.GetUtcNow(), id),
+                            ct
+                        )
+                    )
+                : Refusals.Refused(reason),
+            ct
+        );
 
     private static async Task<Snapshot?> StartAsync(Ticket ticket, ReferenceBook book, CancellationToken ct) =>
         ticket.Latest
         ?? (await book.FindAsync(ticket.Report?.Asset ?? "", ct) is { } known ? BlankSnapshot.Of(known.Appliance, known.Drawing) : null);
 
-    internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> SwitchLight(
+    internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> SwitchLight(
         long number,
         LightAsk ask,
         TicketJournal journal,
@@ -117,24 +128,29 @@ internal static class SwapsEndpoints
         ClaimsPrincipal person,
         CancellationToken ct,
         Guid? id = null
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { } record)
-            return Refusals.NoTicket(number);
-        if (Asked.Before(record, id) is { } before)
-            return Receipts.Answer(before);
-        // Ruled on before anything blinks: what the journal would not take must not happen at the machine either.
-        if (Ruling.On(record.Ticket, new LocatorSwitched(ask.On), person.ToActor(), time.GetUtcNow()) is var ruling and not Ruling.Accepted)
-            return Refusals.Of(new Written.Declined(ruling));
-        return await link.SwitchLightAsync(await OfAsync(record.Ticket, book, ct), ask.On, ct) switch
-        {
-            Parsed<bool>.Ok(var on) => Receipts.Answer(
-                await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow(), id), ct)
-            ),
-            Parsed<bool>.Refused(var reason) => Refusals.Unreachable(reason),
-            _ => throw new System.Diagnostics.UnreachableException(),
-        };
-    }
+    ) =>
+        Asked.OnceAsync(
+            journal,
+            number,
+            id,
+            async ticket =>
+            {
+                // Ruled on before anything blinks: what the journal would not take must not happen at the machine either.
+                if (
+                    Ruling.On(ticket, new LocatorSwitched(ask.On), person.ToActor(), time.GetUtcNow()) is var ruling and not Ruling.Accepted
+                )
+                    return Refusals.Of(new Written.Declined(ruling));
+                return await link.SwitchLightAsync(await OfAsync(ticket, book, ct), ask.On, ct) switch
+                {
+                    Parsed<bool>.Ok(var on) => Receipts.Answer(
+                        await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow(), id), ct)
+                    ),
+                    Parsed<bool>.Refused(var reason) => Refusals.Unreachable(reason),
+                    _ => throw new System.Diagnostics.UnreachableException(),
+                };
+            },
+            ct
+        );
 
     /// <summary>The ticket's appliance; one that was struck off since has no address to ask.</summary>
     internal static async Task<Core.Appliances.Appliance> OfAsync(Ticket ticket, ReferenceBook book, CancellationToken ct)

@@ -48,7 +48,7 @@ public class ProofTests
         NotSpared
     )]
     public void A_pull_that_is_not_allowed_is_found(string name, string was, string now, string sentence) =>
-        Finds(name, was, now, SafetyRule.PullIsAllowed, sentence);
+        Found.In(name, was, now, SafetyRule.PullIsAllowed, sentence);
 
     [Theory]
     [InlineData("front-hot", "needs: bay-established", "needs: snapshot-before", NotTheBay)]
@@ -69,7 +69,7 @@ public class ProofTests
     )]
     [InlineData("front-hot", "    then: mark-software", "    then: pull", NotTheBay)]
     public void A_drive_pulled_from_a_place_that_is_not_known_is_found(string name, string was, string now, string sentence) =>
-        Finds(name, was, now, SafetyRule.PlaceIsKnown, sentence);
+        Found.In(name, was, now, SafetyRule.PlaceIsKnown, sentence);
 
     [Theory]
     [InlineData(
@@ -109,7 +109,7 @@ public class ProofTests
         "'screw-in' fills the bay before the serial of what came out was compared."
     )]
     public void A_drive_that_is_not_compared_or_not_put_back_is_found(string name, string was, string now, string sentence) =>
-        Finds(name, was, now, SafetyRule.SerialIsCompared, sentence);
+        Found.In(name, was, now, SafetyRule.SerialIsCompared, sentence);
 
     [Theory]
     [InlineData("front-hot", "seconds: model.wait-after-pull", "seconds: 5", NoWait)]
@@ -144,7 +144,7 @@ public class ProofTests
         NoWait
     )]
     public void A_wait_that_is_not_kept_is_found(string name, string was, string now, string sentence) =>
-        Finds(name, was, now, SafetyRule.WaitIsKept, sentence);
+        Found.In(name, was, now, SafetyRule.WaitIsKept, sentence);
 
     [Theory]
     [InlineData(
@@ -184,7 +184,7 @@ public class ProofTests
         "'take-back' erases and its sentence does not name {bay} and {serial} or {part-serial}."
     )]
     public void Something_erased_without_being_named_is_found(string name, string was, string now, string sentence) =>
-        Finds(name, was, now, SafetyRule.ErasedByName, sentence, pathless: true);
+        Found.In(name, was, now, SafetyRule.ErasedByName, sentence, pathless: true);
 
     [Theory]
     [InlineData("top-hot", "    closes: the cover\n", "", "The end is reached with the cover not put right.")]
@@ -199,7 +199,7 @@ public class ProofTests
     [InlineData("front-off", "    closes: power\n", "", "The end is reached with power not put right.")]
     [InlineData("screen-frozen", "        closes: power\n", "", "The end is reached with power not put right.")]
     public void What_is_left_open_on_some_path_is_found(string name, string was, string now, string sentence) =>
-        Finds(name, was, now, SafetyRule.PutRight, sentence);
+        Found.In(name, was, now, SafetyRule.PutRight, sentence);
 
     [Theory]
     [InlineData("front-hot", "needs: rebuild-seen", "needs: new-drive-seen", "The end is reached without a rebuild seen to start.")]
@@ -230,7 +230,7 @@ public class ProofTests
         "The next drive is begun without a rebuild onto this one seen to start."
     )]
     public void An_end_that_proves_nothing_is_found(string name, string was, string now, string sentence) =>
-        Finds(name, was, now, SafetyRule.ProvenDone, sentence);
+        Found.In(name, was, now, SafetyRule.ProvenDone, sentence);
 
     [Theory]
     [InlineData(
@@ -264,7 +264,7 @@ public class ProofTests
         "Gate 'released' may stay shut and nothing leads away from it; add 'not-so:' or another answer."
     )]
     public void Something_unexpected_with_nowhere_to_go_is_found(string name, string was, string now, string sentence) =>
-        Finds(name, was, now, SafetyRule.WayOut, sentence, pathless: true);
+        Found.In(name, was, now, SafetyRule.WayOut, sentence, pathless: true);
 
     [Theory]
     [InlineData("front-hot", "    mark: own serial\n", "    mark: locator light\n", SafetyRule.Ends, null)]
@@ -364,51 +364,5 @@ public class ProofTests
 
         States(9).ShouldBeLessThan(States(3) * 20); // sets of open things multiply it by 512
         Prover.Prove(Made.WithThings(9)).Findings.ShouldBeEmpty();
-    }
-
-    /// <summary>A wait that is left out for some of what may be read, whichever side of whatever number that is.</summary>
-    [Theory]
-    [InlineData("answer.temp is above 20")]
-    [InlineData("answer.temp is below 20")]
-    [InlineData("answer.temp is at least 20")]
-    [InlineData("answer.temp is at most 20")]
-    [InlineData("answer.temp is 20")]
-    [InlineData("answer.temp is not 20")]
-    [InlineData("answer.temp is above 20 and answer.temp is below 21")]
-    [InlineData("answer.temp is below 20 or answer.temp is above 20")]
-    [InlineData("not (answer.temp is above 20)")]
-    [InlineData("answer.temp is at least 0.5", "    at-least: 0\n    at-most: 60\n")]
-    [InlineData("answer.temp is at most 59.5", "    at-least: 0\n    at-most: 60\n")]
-    [InlineData("answer.temp is above 0", "    at-least: 0\n    at-most: 60\n")]
-    [InlineData("answer.temp is below 60", "    at-least: 0\n    at-most: 60\n")]
-    public void Every_number_that_may_be_read_is_walked_on_both_sides_of_what_it_is_compared_with(string when, string range = "") =>
-        Finds(
-            "front-hot",
-            Wait,
-            $"  - id: temp\n    read: Read the temperature.\n    unit: C\n{range}{Wait}    when: {when}\n",
-            SafetyRule.WaitIsKept,
-            NoWait
-        );
-
-    [Theory]
-    [InlineData("answer.temp is above 20 or answer.temp is at most 20")]
-    [InlineData("answer.temp is at least 0", "    at-least: 0\n    at-most: 60\n")]
-    [InlineData("answer.temp is below 60.5", "    at-least: 0\n    at-most: 60\n")]
-    public void What_holds_for_whatever_may_be_read_is_no_reason_to_refuse(string when, string range = "") =>
-        Shipped
-            .Broken("front-hot", Wait, $"  - id: temp\n    read: Read the temperature.\n    unit: C\n{range}{Wait}    when: {when}\n")
-            .Findings.Select(f => f.ToString())
-            .ShouldBeEmpty();
-
-    private const string Wait =
-        "  - id: wait\n    hold: Leave the bay empty for {wait-after-pull} seconds.\n    seconds: model.wait-after-pull\n";
-
-    private static void Finds(string name, string was, string now, SafetyRule rule, string sentence, bool pathless = false)
-    {
-        var findings = Shipped.Broken(name, was, now).Findings;
-
-        var found = findings.FirstOrDefault(f => f.Rule == rule && f.Sentence == sentence);
-        found.ShouldNotBeNull(string.Join("\n", findings.Select(f => f.ToString())));
-        found.Path.Any().ShouldBe(!pathless, found.ToString());
     }
 }

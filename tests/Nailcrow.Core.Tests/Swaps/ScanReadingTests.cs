@@ -116,6 +116,7 @@ public class ScanReadingTests
         var old = played.Ticket with { Sheet = played.Ticket.Sheet! with { ReadingRules = 0 } };
 
         Stepping.Branch(old, old.Sheet, played.Step!, WorldwideName).Branch.ShouldBe("different");
+        Stepping.Branch(old, old.Sheet, played.Step!, "P8-BADD-0517").Branch.ShouldBe("different"); // as it was told then
     }
 
     [Fact]

@@ -78,6 +78,11 @@ public class WhoseWordsTests
         played.Passes();
     }
 
+    private static string? Unmet(Played played, GateFact fact) =>
+        played.Ticket is { Run: { } run, Sheet.Steps: [var first, ..] }
+            ? GateCheck.Unmet(played.Ticket, run, first with { Kind = StepKind.Gate, Gate = fact }, played.Now)
+            : throw new InvalidOperationException("It has no sheet yet.");
+
     private static Played Growing()
     {
         var played = new Played();
@@ -115,18 +120,7 @@ public class WhoseWordsTests
         played.Does(new SheetCompiled(((Parsed<RunSheet>.Ok)SheetCompiler.Compile(Shipped.Named("growth"), facts, Guid.NewGuid())).Value));
         played.Does(new SnapshotTaken(Mirrors(ArrayState.Rebuilding)));
         foreach (var fact in new[] { GateFact.NotRebuilding, GateFact.WholeBefore })
-            GateCheck
-                .Unmet(
-                    played.Ticket,
-                    played.Ticket.Run!,
-                    played.Ticket.Sheet!.Steps[0] with
-                    {
-                        Kind = StepKind.Gate,
-                        Gate = fact,
-                    },
-                    played.Now
-                )
-                .ShouldNotBeNull($"{fact}");
+            Unmet(played, fact).ShouldNotBeNull($"{fact}");
     }
 
     [Fact]
@@ -136,18 +130,7 @@ public class WhoseWordsTests
         played.Does(new SnapshotTaken(Some.Snapshot() with { Bays = [new("2", BayRole.Empty)], Arrays = [] }));
 
         foreach (var fact in new[] { GateFact.NotRebuilding, GateFact.WholeBefore })
-            GateCheck
-                .Unmet(
-                    played.Ticket,
-                    played.Ticket.Run!,
-                    played.Ticket.Sheet!.Steps[0] with
-                    {
-                        Kind = StepKind.Gate,
-                        Gate = fact,
-                    },
-                    played.Now
-                )
-                .ShouldBe("The last snapshot has nothing of vault, which this is about. Take one that has, or call a lead.");
+            Unmet(played, fact).ShouldBe("The last snapshot has nothing of vault, which this is about. Take one that has, or call a lead.");
     }
 
     [Fact]

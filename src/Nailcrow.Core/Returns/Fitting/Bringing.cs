@@ -29,7 +29,7 @@ public static class Bringing
     {
         if (
             Target.Array(ticket) is not { } array
-            || MembersOf(ticket, array, Target.Bay(ticket)) is not { Count: > 0 } members
+            || Target.Placed(ticket, array) is not { Count: > 0 } members
             || members.Any(b => b.Bytes is null)
         )
             return new Parsed<Upgrade>.Refused("How large the members are is not known; take a snapshot first.");
@@ -64,11 +64,7 @@ public static class Bringing
     /// <summary>Of the parts that are set aside, each in the place of its drive; else of those proposed.</summary>
     private static CapacityForecast? Forecast(Ticket ticket, DriveArray? array, IReadOnlyList<StockPart> fitting, ApplianceModel model)
     {
-        if (
-            array is null
-            || MembersOf(ticket, array, Target.Bay(ticket)) is not { Count: > 0 } members
-            || members.Any(b => b.Bytes is null)
-        )
+        if (array is null || Target.Placed(ticket, array) is not { Count: > 0 } members || members.Any(b => b.Bytes is null))
             return null;
         var changes = Exchanges(ticket, fitting).ToList();
         var now = Upgrades.Now(array, members);
@@ -105,11 +101,7 @@ public static class Bringing
 
     private static IReadOnlyList<Upgrade> Upgrade(Ticket ticket, DriveArray? array, IReadOnlyList<PartFit> fits)
     {
-        if (
-            array is null
-            || MembersOf(ticket, array, Target.Bay(ticket)) is not { Count: > 0 } members
-            || members.Any(b => b.Bytes is null)
-        )
+        if (array is null || Target.Placed(ticket, array) is not { Count: > 0 } members || members.Any(b => b.Bytes is null))
             return [];
         return
         [
@@ -118,14 +110,6 @@ public static class Bringing
                 .Where(u => u.Gain > 0),
         ];
     }
-
-    /// <summary>The members and, where it was dropped, the drive that is to be replaced: its place is what is filled again.</summary>
-    private static IReadOnlyList<Bay> MembersOf(Ticket ticket, DriveArray array, Bay? bay) =>
-        [
-            .. ticket.Latest?.Bays.Where(b =>
-                b.Array == array.Name && (b.Role is BayRole.Member or BayRole.Filling || b.Label == bay?.Label)
-            ) ?? [],
-        ];
 
     private static string Claimed(ApplianceModel model) =>
         model.Growth switch

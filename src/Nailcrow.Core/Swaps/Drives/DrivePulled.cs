@@ -20,7 +20,9 @@ public sealed record DrivePulled(string Bay, string Serial) : FactBody
     {
         var serial = SerialNumber.Normalise(Serial);
         var expected = ticket.Sheet?.DriveOf(ticket.Sheet.Step(ticket.Run?.Current)).Serial ?? ticket.Report?.Serial;
-        var wrong = expected is not null && SerialComparison.Between(serial, expected).Outcome != SerialOutcome.Exact;
+        var wrong =
+            expected is not null
+            && SerialComparison.Between(serial, expected, dashesCount: ticket.Sheet is { ReadingRules: 0 }).Outcome != SerialOutcome.Exact;
         var held = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, stamp.By), stamp.At, stamp.By) };
         if (held.Swap.OutSerial is { } already && already != serial)
             held = held.Raise(stamp, "pulled", $"{serial} was pulled as well; {already} had already come out on this ticket.");

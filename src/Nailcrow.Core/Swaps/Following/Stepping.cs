@@ -67,7 +67,7 @@ public static class Stepping
             var reading = ScanReading.Of(ticket, run, step.Id, answer, expected);
             return (Words.Of(reading.Outcome), reading.Sentence);
         }
-        var comparison = SerialComparison.Between(answer, expected);
+        var comparison = SerialComparison.Between(answer, expected, dashesCount: true);
         return (Words.Of(comparison.Outcome), SerialAdvice.On(ticket, answer, comparison));
     }
 

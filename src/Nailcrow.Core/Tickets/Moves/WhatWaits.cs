@@ -27,5 +27,8 @@ public static class WhatWaits
     }
 
     /// <summary>The less can still be lost, the sooner; what nobody has looked at is worse than what has margin left.</summary>
-    private static double Urgency(TicketLine line) => line.Margin ?? 0.5;
+    private static double Urgency(TicketLine line) => line.Margin ?? NotLookedAt;
+
+    /// <summary>Where a ticket whose margin nobody knows stands among those with one: after none left, before one.</summary>
+    public const double NotLookedAt = 0.5;
 }

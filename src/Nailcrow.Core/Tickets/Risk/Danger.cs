@@ -64,11 +64,15 @@ public sealed record Danger(
         );
 
     /// <summary>The array of the sheet, of the reported drive, or of the first that is not whole.</summary>
-    private static DriveArray? AtStake(Ticket ticket, Snapshot now) =>
-        now.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array)
-        ?? now.ArrayOf(Target.Bay(ticket))
-        ?? now.ArrayOf(ticket.Snapshots.Select(s => s.BayLabelled(Target.Label(ticket))).LastOrDefault(b => b?.Array is not null))
-        ?? now.Arrays.FirstOrDefault(a => !now.IsWhole(a));
+    internal static DriveArray? AtStake(Ticket ticket, Snapshot now)
+    {
+        if (now.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array) is { } ofSheet)
+            return ofSheet;
+        var label = Target.Label(ticket);
+        return now.ArrayOf(now.BayLabelled(label))
+            ?? now.ArrayOf(Target.LastThat(ticket, s => s.BayLabelled(label) is { Array: not null } bay ? bay : null))
+            ?? now.Arrays.FirstOrDefault(a => !now.IsWhole(a));
+    }
 
     private static int AtTheWorst(Snapshot now, Standing standing, IReadOnlyList<Suspect> suspects) =>
         Math.Min(

@@ -35,7 +35,7 @@ public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, strin
     {
         if (ticket.Report is not { } report || ticket.ReceivedAt is not { } received || (report.Job != JobKind.Fault && !ticket.HasMoved))
             return null;
-        var array = Danger.Of(ticket).Array;
+        var array = Target.Array(ticket)?.Name;
         var times = Exposed(ticket, array, report.Job == JobKind.Fault ? report.Since ?? received : null).ToList();
         if (times.Count == 0)
             return null;
@@ -100,11 +100,10 @@ public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, strin
         var from = time.From;
         foreach (var (part, end) in Ends(ticket, time, isFirst && ticket.Report?.Job == JobKind.Fault))
         {
-            if (end is { } over && (over <= from || over > time.To))
-                if (over <= from)
-                    continue; // it was over before, as the waiting on an early job
-                else
-                    break;
+            if (end <= from)
+                continue; // it was over before, as the waiting on an early job
+            if (end > time.To)
+                break;
             yield return (part, from, end ?? time.To);
             if ((end ?? time.To) is not { } reached)
                 yield break;

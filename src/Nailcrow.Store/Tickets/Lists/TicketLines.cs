@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Store.Tickets.Lists;
 
@@ -24,7 +25,7 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
                 await db
                     .TicketLines.AsNoTracking()
                     .Where(l => !l.Ended && (engineer == null || l.Engineer == engineer))
-                    .OrderBy(l => (double?)l.Margin ?? 0.5)
+                    .OrderBy(l => (double?)l.Margin ?? WhatWaits.NotLookedAt)
                     .ThenBy(l => l.Number)
                     .Take(most)
                     .ToListAsync(ct)
