@@ -27,6 +27,9 @@ internal sealed partial class BadRequestSentences : IExceptionHandler
             return;
         var sentence = http.Response.StatusCode switch
         {
+            400 =>
+                $"Something in '{http.Request.Path}{Uri.UnescapeDataString(http.Request.QueryString.ToString())}' is not of the kind that "
+                    + "is asked for there, a word where a number should be; /api/openapi.json says what each takes.",
             401 => "Sign in first: POST /api/sign-in with name and password gives a token.",
             403 => "Your roles do not allow this.",
             404 => $"There is no {http.Request.Path} here; /api/openapi.json lists what there is.",

@@ -24,6 +24,8 @@ internal static partial class UnreadableJson
         var message = json.Message;
         if (Missing().Match(message) is { Success: true } missing)
             return $"it lacks {missing.Groups[1].Value}.";
+        if (Null().IsMatch(message))
+            return "null is not accepted there.";
         if (Unmapped().Match(message) is { Success: true } unmapped)
             return $"there is no field '{unmapped.Groups[1].Value}'; accepted: {Fields(unmapped.Groups[2].Value)}.";
         if (message.Contains("unrecognized type discriminator", StringComparison.Ordinal))
@@ -69,6 +71,9 @@ internal static partial class UnreadableJson
 
     [GeneratedRegex(@"missing required properties including: (.+?)\.(?: Path:|$)")]
     private static partial Regex Missing();
+
+    [GeneratedRegex(@"doesn't allow (?:null values|setting null values)")]
+    private static partial Regex Null();
 
     [GeneratedRegex(@"could not be converted to (?:System\.Nullable`1\[)?([\w.]+)")]
     private static partial Regex Unfit();

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Intake;
@@ -11,7 +12,7 @@ internal static class WireJson
 {
     public static void Configure(JsonSerializerOptions json)
     {
-        json.TypeInfoResolverChain.Insert(0, ContractJson.Default);
+        json.TypeInfoResolverChain.Insert(0, ContractJson.Default.WithAddedModifier(NoHoles.In));
         json.NumberHandling = JsonNumberHandling.Strict;
         json.AllowOutOfOrderMetadataProperties = true;
         json.RespectNullableAnnotations = true;
