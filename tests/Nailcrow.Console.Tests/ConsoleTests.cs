@@ -135,6 +135,7 @@ public sealed class ConsoleTests(ConsoleInUse use)
                     await page.GetByRole(AriaRole.Link, new() { Name = "See the rebuild" }).ClickAsync();
                     await SeesAsync(page, "Moving");
                     await page.GetByRole(AriaRole.Img, new() { NameString = "Chart of the rebuild" }).WaitForAsync();
+                    await use.Machine.HandAsync("finish/vault");
                     await page.GetByText("Done, seen at").First.WaitForAsync(new() { Timeout = 30_000 });
                     await page.GoBackAsync();
                     await PressAsync(page, "Go on");

@@ -10,7 +10,7 @@ export function BayFront({ bay, verdict, isTarget, isChosen, choose }: Props) {
       <span className="for-ears">{spoken(bay, verdict, isTarget)}</span>
       <span className="bay-top" aria-hidden="true">
         <b className="bay-label">{bay.label}</b>
-        <span className="bay-verdict">{bay.role === 'empty' ? '' : sign(verdict)}</span>
+        <span className="bay-verdict">{bay.role === 'empty' ? '' : bay.role === 'not-known' ? '?' : sign(verdict)}</span>
       </span>
       <span className="bay-role" aria-hidden="true">
         {said(bay.role)}

@@ -72,7 +72,7 @@ function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: R
         />
       )}
       {run.mapWarning && <p className="panel ochre">▲ {run.mapWarning}</p>}
-      <StepTold step={step} answer={lastSaid(run, step)} />
+      <StepTold step={step} answer={step.kind === 'scan' ? null : lastSaid(run, step)} />
       <div className="run-foot">
         <Answering key={step.id} ticket={ticket} run={run} step={step} />
         <div className="row run-aside">

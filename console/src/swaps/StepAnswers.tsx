@@ -96,7 +96,7 @@ function TextAnswer({ run, step, writer }: Props) {
     >
       <TextInput
         label={step.kind === 'scan' ? 'Scan, or type the serial' : step.unit ? `Your answer, in ${step.unit}` : 'Your answer'}
-        description={rangeOf(step)}
+        description={saidTo(run, step) ?? rangeOf(step)}
         classNames={{ input: step.kind === 'scan' ? 'mono run-input' : 'run-input' }}
         autoCapitalize={step.kind === 'scan' ? 'characters' : 'sentences'}
         autoComplete="off"
@@ -122,6 +122,12 @@ function TextAnswer({ run, step, writer }: Props) {
       )}
     </form>
   )
+}
+
+/** What was said to a scan that has to be read again stands where it is read again: a phone shows little more than that. */
+function saidTo(run: RunView, step: RunStep): string | undefined {
+  const last = run.visits.at(-1)
+  return step.kind === 'scan' && last?.step === step.id ? (last.said ?? undefined) : undefined
 }
 
 function rangeOf(step: RunStep): string | undefined {

@@ -80,19 +80,21 @@ internal static class BayMap
             screen.Line(
                 $"  │{string.Join("│", bays.Select(b => b is null ? Cell("", width, false) : Head(b, verdicts, width, b.Label == target)))}│"
             );
-            screen.Line(
-                "  "
-                    + $"│{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{Role(b, width)}", width, b is not null && b.Label == target)))}│"
-            );
-            screen.Line(
-                "  "
-                    + $"│{string.Join("│", bays.Select(b => Cell(b is null ? "" : $"{Indent(width)}{End(b.Serial, width)}", width, b is not null && b.Label == target)))}│"
-            );
+            Cells(b => Role(b, width));
+            Cells(b => End(b.Serial, width));
             screen.Line(
                 nth < rows.Count - 1
                     ? $"  ├{string.Join("┼", Enumerable.Repeat(edge, columns))}┤"
                     : $"  └{string.Join("┴", Enumerable.Repeat(edge, columns))}┘"
             );
+
+            void Cells(Func<Bay, string> says)
+            {
+                var cells = bays.Select(b =>
+                    b is null ? Cell("", width, false) : Cell($"{Indent(width)}{says(b)}", width, b.Label == target)
+                );
+                screen.Line($"  │{string.Join("│", cells)}│");
+            }
         }
     }
 
@@ -103,6 +105,7 @@ internal static class BayMap
             PullVerdict.Fatal => 'X',
             PullVerdict.Thins => '-',
             PullVerdict.NotKnown => '?',
+            null when bay.Role == BayRole.NotKnown => '?', // the snapshot has no such bay
             _ => bay.Serial is null ? ' ' : '.',
         };
         var label = bay.Label.Contains('/') ? bay.Label[(bay.Label.IndexOf('/') + 1)..] : bay.Label;
@@ -126,8 +129,10 @@ internal static class BayMap
         bay.Health is DriveHealth.Faulted or DriveHealth.Worn
             ? width == Narrow
                 ? Words.Of(bay.Health)
-                : $"{Words.Of(bay.Health)} {Words.Of(bay.Role)}"
-            : Words.Of(bay.Role);
+                : $"{Words.Of(bay.Health)} {RoleOf(bay)}"
+            : RoleOf(bay);
+
+    private static string RoleOf(Bay bay) => Words.Of(bay.Role).Replace('-', ' ');
 
     private static string End(string? serial, int width) =>
         serial is null ? ""

@@ -38,6 +38,7 @@ internal static class AisleEndpoints
                 Try(() => Told(board, bay, machine.Insert(bay, serial), "OK"))
         );
         aisle.MapPost("/start/{array}/{bay:int}", (string array, int bay, StandInMachine machine) => Try(() => machine.Start(array, bay)));
+        aisle.MapPost("/finish/{array}", (string array, StandInMachine machine) => Try(() => machine.Finish(array)));
         aisle.MapPost("/behave/{manner}", Behave);
         app.MapGet(
             "/",

@@ -47,6 +47,9 @@ internal static class HandCommands
                 p => $"start/{Uri.EscapeDataString(p.GetValue(array)!)}/{p.GetValue(bay)}"
             )
         );
+        root.Subcommands.Add(
+            Hand("finish", "Bring an array's rebuild to its end now.", [array], p => $"finish/{Uri.EscapeDataString(p.GetValue(array)!)}")
+        );
         var manner = new Argument<string>("MANNER") { Description = "well, hangs, garbage, flood, frozen, slow, forgets or contradicts." };
         root.Subcommands.Add(
             Hand("behave", "How the management interface behaves.", [manner], p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}")

@@ -118,6 +118,18 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
             return $"{array} rebuilds onto bay {bay} ({drive.Serial}).";
         });
 
+    /// <summary>The rebuild of an array comes to its end now, however long it had still to go.</summary>
+    public string Finish(string array) =>
+        Act(() =>
+        {
+            var under =
+                _arrays.Find(a => a.Name == array && a.Rebuild is not null)
+                ?? throw new StandInRefusal($"No array '{array}' is rebuilding.");
+            under.Rebuild = under.Rebuild! with { Takes = TimeSpan.Zero };
+            Settle();
+            return $"The rebuild of {array} was brought to its end.";
+        });
+
     public string AddToTable(StandInDrive drive) =>
         Act(() =>
         {

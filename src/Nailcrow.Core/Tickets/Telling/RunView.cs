@@ -40,6 +40,7 @@ public sealed record RunView(
         if (ticket is not { Sheet: { } sheet, Run: { } run })
             return null;
         var step = sheet.Step(run.Current);
+        var scanned = LastScan.Of(ticket, sheet, run);
         var unread = step is { Kind: StepKind.Scan } && !run.Shown.Contains(step.Id);
         return new(
             sheet,
@@ -55,8 +56,8 @@ public sealed record RunView(
             ticket.Interrupted.LastOrDefault()?.Sheet.Title,
             known.Sightings is { } seen && BayLookedFor(ticket) is { } bay ? BayMap.WarningOf(bay, seen) : null,
             step?.Gate.ComesWithTheRebuild() ?? false,
-            unread,
-            LastScan.Of(ticket, sheet, run)
+            unread && scanned?.Step != step?.Id, // after a first try both stand there already
+            scanned
         );
     }
 
