@@ -43,6 +43,8 @@ public sealed class HoursLaterTests(HoursLaterTests.WithClock running) : IClassF
         (await SeenAsync()).ShouldBe(RebuildState.Stalled);
 
         await ReadsAsync(30);
+        await _service.PassesAsync(TimeSpan.FromMinutes(15));
+        await ReadsAsync(48);
         (await SeenAsync()).ShouldBe(RebuildState.Moving);
 
         async Task ReadsAsync(decimal percent) =>

@@ -91,7 +91,7 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
     }
 
     [Fact]
-    public async Task A_reading_above_100_is_refused_and_one_below_the_last_is_kept_as_fallen_back()
+    public async Task A_reading_above_100_is_refused_one_below_the_last_is_asked_for_again_and_a_second_is_a_falling_back()
     {
         var ticket = await service.OpenAsync();
         ReadingTaken At(decimal percent) => new("catalogue", Progress.Running, RebuildPhase.Rebuilding, "person", percent);
@@ -101,8 +101,23 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
         );
         await service.WriteAsync("ilka", ticket, At(40));
         await service.WriteAsync("ilka", ticket, At(10));
+        (await LookAsync(ticket)).State.ShouldBe(RebuildState.ReadAgain);
+        await service.WriteAsync("ilka", ticket, At(11));
 
-        (await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct)).Rebuild.Look.State.ShouldBe(RebuildState.FellBack);
+        (await LookAsync(ticket)).State.ShouldBe(RebuildState.FellBack);
+    }
+
+    [Fact]
+    public async Task A_slip_in_a_reading_is_taken_back_and_what_nobody_typed_is_not()
+    {
+        var ticket = await service.OpenAsync();
+        await service.WriteAsync("ilka", ticket, new ReadingTaken("catalogue", Progress.Done, RebuildPhase.Rebuilding, Reading.Person));
+        var typed = (await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct)).Rebuild.Readings[^1];
+
+        (await service.RefusedAsync("tamsel", ticket, new ReadingTakenBack(typed.At.AddSeconds(1)))).Status.ShouldBe(422);
+        await service.WriteAsync("tamsel", ticket, new ReadingTakenBack(typed.At));
+
+        (await LookAsync(ticket)).State.ShouldBe(RebuildState.NotSeen);
     }
 
     [Fact]
@@ -217,4 +232,6 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
         http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token.AccessToken);
         return http;
     }
+
+    private async Task<RebuildLook> LookAsync(long ticket) => (await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct)).Rebuild.Look;
 }

@@ -1,6 +1,6 @@
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
-import type { RebuildView } from '../shared/types'
+import type { MoveKind, RebuildView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { MoveForm, TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
@@ -13,7 +13,7 @@ export function RebuildPage() {
   const writer = useWrite(number)
   if (!ticket.data) return <Waiting for="the rebuild" problem={ticket.error} />
   const { rebuild, zone } = ticket.data
-  const readings = ticket.data.moves.filter(m => m.move === 'take-reading' || m.move === 'type-reading')
+  const readings = ticket.data.moves.filter(m => ofReadings.has(m.move))
   const array = ticket.data.run?.sheet.array ?? ticket.data.danger.array
   return (
     <main className="page">
@@ -23,7 +23,7 @@ export function RebuildPage() {
         <p style={{ fontSize: 20, margin: 0 }}>{rebuild.look.sentence}</p>
         {rebuild.look.left && (
           <p className="chalk" style={{ margin: '8px 0 0' }}>
-            A range, not a promise: {rebuild.look.left.confidence} times in 100 the end falls into it.
+            A range, not a promise: where it was tried, the end fell into it at least {rebuild.look.left.confidence} times in 100.
           </p>
         )}
       </section>
@@ -64,12 +64,15 @@ export function RebuildPage() {
   )
 }
 
+const ofReadings = new Set<MoveKind>(['take-reading', 'type-reading', 'take-back-reading'])
+
 const marks: Record<RebuildView['look']['state'], string> = {
   'not-seen': '◇ Not seen to start',
   'too-early': '◔ Too early to tell',
   moving: '◑ Moving',
   stalled: '◫ Stalled',
   'fell-back': '↺ Fell back',
+  'read-again': '◔ Read again',
   'no-news': '◇ No news',
   done: '● Done',
   failed: '✕ Failed',

@@ -19,6 +19,7 @@ const elsewhere = new Set<MoveKind>([
   'choose-drives',
   'take-reading',
   'type-reading',
+  'take-back-reading',
 ])
 
 /** Everything else that may be done now, out of the way of the next thing; and what may not, with why. */

@@ -5,13 +5,15 @@ using Nailcrow.Client;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Cli.Rebuilds;
 
 internal static class RebuildCommands
 {
-    public static Command Build() => new("rebuild", "The machine restoring its redundancy.") { Show(), Read(), WatchCommand.Build() };
+    public static Command Build() =>
+        new("rebuild", "The machine restoring its redundancy.") { Show(), Read(), TakeBack(), WatchCommand.Build() };
 
     private static Command Show()
     {
@@ -57,11 +59,27 @@ internal static class RebuildCommands
                     array,
                     call.Get(progress) ?? Progress.Running,
                     call.Get(phase) ?? RebuildPhase.Rebuilding,
-                    "person",
+                    Reading.Person,
                     call.Get(percent)
                 ),
                 "your reading is on record."
             );
+        });
+    }
+
+    private static Command TakeBack()
+    {
+        var ticket = Said.Ticket();
+        return new Command("take-back", "The last reading that was typed is a slip: it stays in the journal and counts no more.")
+        {
+            ticket,
+        }.Does(async call =>
+        {
+            var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
+            var move =
+                view.Moves.FirstOrDefault(m => m.Move == Move.TakeBackReading)
+                ?? throw new Refusal($"Nobody typed a reading on {TicketNumber.Text(view.Number)}; what a machine said is not taken back.");
+            await call.WriteAsync(view.Number, move.Body!, "the reading counts no more.");
         });
     }
 

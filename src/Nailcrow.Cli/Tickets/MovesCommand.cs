@@ -80,6 +80,7 @@ internal static class MovesCommand
                     $"light {(move.Say.EndsWith("on", StringComparison.Ordinal) ? "on" : "off")} {t}{(move.Way == MoveWay.Machine ? "" : " --by-hand")}",
                 Move.TakeReading => $"rebuild read {t}",
                 Move.TypeReading => $"rebuild read {t} --percent PERCENT",
+                Move.TakeBackReading => $"rebuild take-back {t}",
                 Move.RecordWipe => $"part wiped {t} {about} METHOD",
                 Move.Cancel => $"ticket cancel {t} TEXT",
                 Move.Reopen => $"ticket reopen {t} TEXT",

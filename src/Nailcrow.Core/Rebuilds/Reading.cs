@@ -26,6 +26,14 @@ public enum Progress
 /// <param name="Source">"redfish" or "person"; a person's reading is as good as a machine's.</param>
 public sealed record Reading(DateTimeOffset At, string Array, Progress Progress, RebuildPhase Phase, decimal? Percent, string Source)
 {
+    public const string Person = Appliances.SeenByPerson.Source;
+
+    /// <summary>The rebuild is over. Where only what comes before it is done, it is not.</summary>
+    public bool IsTheEnd() => (Progress, Phase) is (Progress.Done, RebuildPhase.Rebuilding or RebuildPhase.Growing);
+
+    /// <summary>Nothing more is to be seen of this rebuild: it ended, well or not.</summary>
+    public bool IsOver() => IsTheEnd() || Progress == Progress.Failed;
+
     /// <summary>Null if the reading can be one; else what is wrong with it and what would be accepted.</summary>
     public static string? Problem(decimal? percent) =>
         percent is < 0 or > 100

@@ -11,6 +11,7 @@ public enum RebuildState
     Moving,
     Stalled,
     FellBack,
+    ReadAgain,
     NoNews,
     Done,
     Failed,

@@ -1,29 +1,50 @@
 namespace Nailcrow.Core.Rebuilds;
 
-/// <summary>A run of readings that belong together: one phase, never falling back.</summary>
-public sealed record Segment(RebuildPhase Phase, bool FellBack, IReadOnlyList<Reading> Readings)
+/// <summary>Readings that belong together: one phase, never falling back.</summary>
+/// <param name="FellBack">The one before it was of the same phase, and further.</param>
+internal sealed record Segment(RebuildPhase Phase, bool FellBack, IReadOnlyList<Reading> Readings, Display Display)
 {
     public Reading Last => Readings[^1];
 
-    /// <summary>Splits running readings with a percentage, in order of time, where the phase changes or progress falls back.</summary>
-    public static IReadOnlyList<Segment> Of(IEnumerable<Reading> readings)
+    /// <summary>
+    /// The readings at which progress was made, in order; those between say nothing that these do not. Where one person rounds 62.4
+    /// up to 63 and the next reads 62.5, the rounded one is passed over.
+    /// </summary>
+    public IReadOnlyList<Reading> Steps { get; } = Rising(Readings, Display);
+
+    private static List<Reading> Rising(IReadOnlyList<Reading> readings, Display display)
     {
-        var segments = new List<Segment>();
-        var open = new List<Reading>();
-        foreach (var reading in readings.Where(r => r is { Progress: Progress.Running, Percent: not null }).OrderBy(r => r.At))
+        var finest = readings.Min(display.StepOf);
+        var steps = new List<Reading>();
+        foreach (var reading in readings)
         {
-            if (open.Count > 0 && (open[^1].Phase != reading.Phase || reading.Percent < open[^1].Percent))
-            {
-                segments.Add(new(open[^1].Phase, BelowBefore(segments, open), open));
-                open = [];
-            }
-            open.Add(reading);
+            var rounding = display.StepOf(reading);
+            if (steps.Count == 0 || reading.Percent - (rounding > finest ? rounding : 0) > steps[^1].Percent)
+                steps.Add(reading);
         }
-        if (open.Count > 0)
-            segments.Add(new(open[^1].Phase, BelowBefore(segments, open), open));
-        return segments;
+        return steps;
     }
 
-    private static bool BelowBefore(List<Segment> earlier, List<Reading> open) =>
-        earlier.Count > 0 && earlier[^1].Phase == open[0].Phase && open[0].Percent < earlier[^1].Last.Percent;
+    /// <summary>
+    /// The smallest step the display takes, in percent points. A bar of blocks jumps by its block: that is seen where everything
+    /// shown is a multiple of the smallest jump. With one jump nobody can know, and it may all be one block.
+    /// </summary>
+    public decimal SmallestStep()
+    {
+        var shown = Steps.Select(r => r.Percent ?? 0).Distinct().ToList(); // readings of a segment have one
+        var fine = Readings.Min(Display.StepOf);
+        if (shown.Count < 2)
+            return fine;
+        var jump = shown.Zip(shown.Skip(1), (a, b) => b - a).Min();
+        if (shown.Count == 2)
+            return jump;
+        var furthest = shown[^1];
+        for (var blocks = Math.Floor(furthest / (jump + fine)); blocks <= Math.Ceiling(furthest / Math.Max(jump - fine, fine)); blocks++)
+            if (blocks > 0 && furthest / blocks is var block && block >= 3 * fine && shown.TrueForAll(p => IsMultiple(p, block, fine)))
+                return block;
+        return fine;
+    }
+
+    private static bool IsMultiple(decimal percent, decimal of, decimal within) =>
+        Math.Abs(percent - of * Math.Round(percent / of)) <= within * 0.6m; // half a step of rounding, and what the block itself is off by
 }

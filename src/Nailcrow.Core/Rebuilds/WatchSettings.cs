@@ -17,7 +17,4 @@ public sealed record WatchSettings
     /// <summary>Without any rate to go by, unchanged for this long is stalled. Default 2 hours: one percent of the
     /// largest drives in use takes under half an hour.</summary>
     public TimeSpan StalledWithoutRate { get; init; } = TimeSpan.FromHours(2);
-
-    /// <summary>How often the range is right, in percent. The factor on the spread below goes with it.</summary>
-    public const int Confidence = 80;
 }

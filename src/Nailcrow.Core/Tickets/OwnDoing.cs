@@ -46,6 +46,5 @@ internal static class OwnDoing
     private static string? StepOf(Run run) => run.Visits.LastOrDefault()?.Step ?? run.Current;
 
     private static bool RebuildIsOver(Ticket ticket) =>
-        ticket.Swap.InsertedAt is { } inserted
-        && ticket.Readings.FindLast(r => r.At > inserted) is { Progress: Progress.Done or Progress.Failed };
+        ticket.Swap.InsertedAt is { } inserted && ticket.Readings.FindLast(r => r.At > inserted)?.IsOver() == true;
 }

@@ -11,6 +11,7 @@ const pages: Partial<Record<MoveKind, string>> = {
   'record-wipe': 'return',
   'take-reading': 'rebuild',
   'type-reading': 'rebuild',
+  'take-back-reading': 'rebuild',
 }
 
 /** The page of a ticket on which a move has its place. */

@@ -66,7 +66,7 @@ public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
     /// <summary>An array that is whole with the new drive in it has been rebuilt, whether or not anybody saw it move.</summary>
     private static Reading? RebuildIsOver(Ticket ticket, Snapshot taken) =>
         ticket.Swap.InSerial is { } serial
-        && ticket.Readings.LastOrDefault() is not { Progress: Progress.Done }
+        && ticket.Readings.LastOrDefault()?.IsTheEnd() != true
         && taken.Holding(serial) is { Role: BayRole.Member } bay
         && taken.ArrayOf(bay) is { } array
         && taken.IsWhole(array)

@@ -46,6 +46,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(DrivesChosen), "drives-chosen")]
 [JsonDerivedType(typeof(SerialKnownElsewhere), "serial-known-elsewhere")]
 [JsonDerivedType(typeof(ReadingTaken), "reading-taken")]
+[JsonDerivedType(typeof(ReadingTakenBack), "reading-taken-back")]
 [JsonDerivedType(typeof(DriveWiped), "drive-wiped")]
 [JsonDerivedType(typeof(PartReserved), "part-reserved")]
 [JsonDerivedType(typeof(PartIssued), "part-issued")]

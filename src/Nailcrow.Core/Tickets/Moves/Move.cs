@@ -39,6 +39,7 @@ public enum Move
     SwitchLight,
     TakeReading,
     TypeReading,
+    TakeBackReading,
     RecordWipe,
     CloseOtherwise,
     Cancel,

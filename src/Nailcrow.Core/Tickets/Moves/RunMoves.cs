@@ -126,8 +126,8 @@ internal static class RunMoves
         yield return asked.Entry(
             Move.TypeReading,
             "Keep this reading",
-            new ReadingTaken(array ?? "", Progress.Running, RebuildPhase.Rebuilding, "person"),
-            new ReadingTaken(array ?? Some, Progress.Running, RebuildPhase.Rebuilding, "person"),
+            new ReadingTaken(array ?? "", Progress.Running, RebuildPhase.Rebuilding, Reading.Person),
+            new ReadingTaken(array ?? Some, Progress.Running, RebuildPhase.Rebuilding, Reading.Person),
             [
                 new(
                     "progress",
@@ -154,6 +154,13 @@ internal static class RunMoves
             array,
             Ended(ticket) ?? notNow
         );
+        if (ReadingTakenBack.TypedIn(ticket) is { } typed)
+            yield return asked.Entry(
+                Move.TakeBackReading,
+                $"Take {(typed.Percent is { } percent ? $"{percent} %" : "the last typed reading")} back",
+                new ReadingTakenBack(typed.At),
+                notNow: Ended(ticket)
+            );
     }
 
     private static string? WhyNoStart(Offering asked)

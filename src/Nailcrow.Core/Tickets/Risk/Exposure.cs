@@ -78,10 +78,7 @@ public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, strin
                 yield return (pulled, false);
         // A phase that ends is not the rebuild's end.
         foreach (var reading in ticket.Readings)
-            if (
-                reading is { Progress: Progress.Done, Phase: RebuildPhase.Rebuilding or RebuildPhase.Growing }
-                && IsFilled(ticket, reading.At)
-            )
+            if (reading.IsTheEnd() && IsFilled(ticket, reading.At))
                 yield return (reading.At, true);
     }
 

@@ -17,7 +17,13 @@ public sealed record RebuildView(RebuildLook Look, IReadOnlyList<Reading> Readin
         var readings = ticket.Readings.Where(r => ticket.Swap.InsertedAt is not { } inserted || r.At > inserted).ToList();
         var bytes = ticket.Latest?.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet?.Array)?.MemberBytes;
         return new(
-            new Watch(new WatchSettings(), bytes, model?.MegabytesPerSecond).Look(readings, now),
+            new Watch(
+                new WatchSettings(),
+                bytes,
+                model?.MegabytesPerSecond,
+                model?.RebuildCopies ?? RebuildCopies.WholeMember,
+                ticket.Swap.InsertedAt
+            ).Look(readings, now),
             Thinned.ToChart(readings, MostReadings),
             readings.Count
         );

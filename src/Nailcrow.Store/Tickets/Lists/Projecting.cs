@@ -137,9 +137,7 @@ internal static class Projecting
 
     public static string? Reversed(string? text) => text is null ? null : new string([.. text.Reverse()]);
 
-    /// <summary>From the insert until the rebuild is seen to have ended.</summary>
+    /// <summary>From the insert until the rebuild was last seen to have ended; one that failed and runs again is watched again.</summary>
     private static bool IsWatched(Ticket ticket) =>
-        !ticket.IsEnded
-        && ticket.Swap.InsertedAt is { } inserted
-        && !ticket.Readings.Exists(r => r.At > inserted && r.Progress is Progress.Done or Progress.Failed);
+        !ticket.IsEnded && ticket.Swap.InsertedAt is { } inserted && ticket.Readings.FindLast(r => r.At > inserted)?.IsOver() != true;
 }
