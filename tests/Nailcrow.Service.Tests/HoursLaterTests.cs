@@ -44,7 +44,7 @@ public sealed class HoursLaterTests(HoursLaterTests.WithClock running) : IClassF
 
         await ReadsAsync(30);
         await _service.PassesAsync(TimeSpan.FromMinutes(15));
-        await ReadsAsync(48);
+        await ReadsAsync(33);
         (await SeenAsync()).ShouldBe(RebuildState.Moving);
 
         async Task ReadsAsync(decimal percent) =>
