@@ -363,6 +363,12 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
         Add("engineer", search.Engineer);
         Add("asset", search.Asset);
         Add("find", search.Find);
+        Add("site", search.Site);
+        Add("customer", search.Customer);
+        Add("danger", search.Danger is { } danger ? Words.Of(danger) : null);
+        Add("overdue", search.OverdueAt is null ? null : "true");
+        Add("order", search.Order == TicketOrder.Newest ? null : Words.Of(search.Order));
+        Add("skip", search.Skip == 0 ? null : search.Skip.ToString(System.Globalization.CultureInfo.InvariantCulture));
         Add("before", search.Before?.ToString(System.Globalization.CultureInfo.InvariantCulture));
         return query.ToString();
     }

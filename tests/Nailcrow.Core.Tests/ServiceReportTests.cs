@@ -54,7 +54,7 @@ public class ServiceReportTests
             .Lines.Select(l => l.Says)
             .ToList();
 
-        says.ShouldContain("Another drive, P8GOOD0003, was pulled from bay 3 and went straight back.");
+        says.ShouldContain("Another drive, P8GOOD0003, was pulled from bay 2 and went straight back.");
         says.ShouldContain("Called for help: The lamp of bay 3 was on as well.");
         says.ShouldContain("Go on: Go by the label.");
     }

@@ -67,8 +67,18 @@ public sealed class CareTests : IAsyncLifetime
         (await _store.Get<Projections>().BringUpToDateAsync(Ct)).ShouldBe(0);
     }
 
-    [Theory, InlineData("T-1001", 1), InlineData("p8badd0517", 1), InlineData("D0517", 1), InlineData("fsc-2", 1), InlineData("ZZZZZ", 0)]
-    public async Task A_ticket_is_found_by_number_asset_serial_or_the_end_of_a_serial(string text, int count)
+    [
+        Theory,
+        InlineData("T-1001", 1),
+        InlineData("p8badd0517", 1),
+        InlineData("D0517", 1),
+        InlineData("fsc-2", 1),
+        InlineData("BADD", 1),
+        InlineData("1002", 1),
+        InlineData("100%", 0),
+        InlineData("ZZZZZ", 0)
+    ]
+    public async Task A_ticket_is_found_by_its_number_and_by_any_part_of_its_asset_or_serial(string text, int count)
     {
         await _store.OpenAsync();
         await _store.OpenAsync(StoreInUse.Fault("7", "P8OTHER777", "FSC-2"));

@@ -24,6 +24,7 @@ export function StepAnswers(props: Props) {
   if (step.decides) return <Decided {...props} />
   const notYours = whyNot(ticket, 'follow-run')
   if (notYours) return <p className="run-unmet">{notYours}</p>
+  if (props.run.stop) return <Stopped {...props} />
   if (passed.has(step.kind)) return <GoOn {...props} />
   if (step.erases) return <NamedAnswer {...props} />
   if (step.kind === 'scan' || step.kind === 'read') return <TextAnswer key={step.id} {...props} />
@@ -193,6 +194,16 @@ function GoOn(props: Props) {
         <NotSo run={run} step={step} writer={writer} />
       </div>
       {whyNot(ticket, 'overrule-step') === null && <Overrule run={run} step={step} writer={writer} />}
+    </div>
+  )
+}
+
+/** What was recorded so far does not allow the step. A new look may, and a lead's word does. */
+function Stopped(props: Props) {
+  return (
+    <div className="stack" role="alert">
+      <p className="run-unmet">Stop: {props.run.stop} Call a lead: with their word you may go on.</p>
+      <GateHelp {...props} />
     </div>
   )
 }

@@ -1,9 +1,11 @@
+import { Link } from 'react-router'
+import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
 import { said } from '../shared/words'
 
 /** How bad it is, in a sentence, with a word and a shape for how much is left. */
 export function DangerPanel({ ticket }: { ticket: TicketView }) {
-  const { margin, atWorst, sentence, suspects, doubts } = ticket.danger
+  const { margin, atWorst, sentence, suspects, doubts, seen } = ticket.danger
   const grave = margin !== null && margin <= 0
   return (
     <section className={grave ? 'panel danger' : 'panel'} aria-labelledby="danger">
@@ -17,6 +19,17 @@ export function DangerPanel({ ticket }: { ticket: TicketView }) {
               : `▬ Margin ${margin}`}
       </h2>
       <p style={{ margin: 0 }}>{sentence}</p>
+      {seen && (
+        <p className="chalk" style={{ margin: '2px 0 0' }}>
+          Seen {clock(seen.at, ticket.zone)} by {seen.by}
+          {seen.on != null && (
+            <>
+              {' '}
+              on <Link to={`/tickets/${seen.on}`}>T-{seen.on}</Link>
+            </>
+          )}
+        </p>
+      )}
       {atWorst !== null && margin !== null && atWorst < margin && (
         <p style={{ margin: '4px 0 0' }} className="brick">
           At worst, if the suspects below fail as well: {atWorst < 0 ? 'data is lost' : `margin ${atWorst}`}.

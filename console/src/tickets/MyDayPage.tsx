@@ -1,5 +1,4 @@
-import { Button, TextInput } from '@mantine/core'
-import { useDebouncedValue } from '@mantine/hooks'
+import { Button } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useMe } from '../people'
@@ -7,7 +6,9 @@ import type { TicketLine, Turn } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { mayAct } from '../shared/words'
 import { DayStops } from './DayStops'
+import { FilterBar } from './FilterBar'
 import { TicketCard } from './TicketCard'
+import { type TicketFilter, useTicketFilter } from './ticketFilter'
 import { useFoundTickets, useWaiting } from './ticketQueries'
 
 const atFirst = 50
@@ -15,8 +16,7 @@ const atFirst = 50
 /** What waits for me first, then what waits for anybody, then the rest; in each the worst first. */
 export function MyDayPage() {
   const me = useMe()
-  const [typed, setTyped] = useState('')
-  const [find] = useDebouncedValue(typed.trim(), 250)
+  const [filter, set, clear] = useTicketFilter()
   if (!me.data) return <Waiting for="your day" problem={me.error} />
   return (
     <main className="page">
@@ -26,15 +26,9 @@ export function MyDayPage() {
           Report a fault
         </Button>
       </div>
-      <TextInput
-        label="Find"
-        placeholder="Ticket, asset number, serial or its last characters"
-        value={typed}
-        onChange={e => setTyped(e.currentTarget.value)}
-        my={8}
-      />
-      {find ? (
-        <Found find={find} />
+      <FilterBar filter={filter} set={set} clear={clear} />
+      {Object.keys(filter).length > 0 ? (
+        <Found filter={filter} />
       ) : (
         <>
           {mayAct(me.data.roles, 'engineer') && <DayStops engineer={me.data.name} />}
@@ -45,11 +39,35 @@ export function MyDayPage() {
   )
 }
 
-function Found({ find }: { find: string }) {
-  const found = useFoundTickets(find)
+const mostCounted = 1_001
+
+function Found({ filter }: { filter: TicketFilter }) {
+  const found = useFoundTickets(filter)
   if (!found.data) return <Waiting for="what has that in it" problem={found.error} />
-  if (found.data.length === 0) return <p>Nothing has '{find}' in it: no ticket, asset number or serial.</p>
-  return <Group title="Found" tickets={found.data} count={found.data.length} />
+  const tickets = found.data.pages.flatMap(page => page.tickets)
+  const count = found.data.pages[0]?.count ?? tickets.length
+  if (tickets.length === 0)
+    return (
+      <p>
+        {filter.find ? `Nothing has '${filter.find}' in it` : 'Nothing is so'}
+        {Object.keys(filter).length > 1 ? '; narrow it less.' : ': no ticket, asset, serial, site or customer.'}
+      </p>
+    )
+  return (
+    <section aria-label="Found">
+      <h2 style={{ marginTop: 20 }}>
+        Found <span className="chalk">{count >= mostCounted ? `over ${mostCounted - 1}` : count}</span>
+      </h2>
+      {tickets.map(ticket => (
+        <TicketCard key={ticket.number} ticket={ticket} />
+      ))}
+      {found.hasNextPage && (
+        <Button variant="default" fullWidth loading={found.isFetchingNextPage} onClick={() => found.fetchNextPage()}>
+          Show more
+        </Button>
+      )}
+    </section>
+  )
 }
 
 const titles: Record<Turn, string> = { yours: 'Waits for you', anybodys: 'Waits for somebody', others: 'With others' }

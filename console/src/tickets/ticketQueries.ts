@@ -4,6 +4,7 @@ import { api, sendPhoto, unwrap } from '../shared/api'
 import { isBehind } from '../shared/live'
 import { answered, forErrands, forWriting, isAnswer, keyOf, pressed } from '../shared/presses'
 import type { EntryBody, Receipt, RunSheet, SeenByPerson, TicketView } from '../shared/types'
+import { queryOf, type TicketFilter } from './ticketFilter'
 
 export const ticketQuery = (number: number) =>
   queryOptions({
@@ -39,11 +40,17 @@ export const useWaiting = (most: number) =>
     placeholderData: earlier => earlier,
   })
 
-export const useFoundTickets = (find: string) =>
-  useQuery({
-    queryKey: ['tickets', 'list', 'found', find],
-    enabled: find !== '',
-    queryFn: async ({ signal }) => unwrap(await api.GET('/api/tickets', { params: { query: { find, limit: 100 } }, signal })).tickets,
+/** Tickets that are asked for by what is in the address, a page at a time. */
+export const useFoundTickets = (filter: TicketFilter) =>
+  useInfiniteQuery({
+    queryKey: ['tickets', 'list', 'found', filter],
+    initialPageParam: null as number | null,
+    queryFn: async ({ signal, pageParam }) => {
+      const newestFirst = !filter.order || filter.order === 'newest'
+      const from = pageParam === null ? {} : newestFirst ? { before: pageParam } : { skip: pageParam }
+      return unwrap(await api.GET('/api/tickets', { params: { query: { ...queryOf(filter), ...from, limit: 50 } }, signal }))
+    },
+    getNextPageParam: page => page.next ?? undefined,
     placeholderData: earlier => earlier,
   })
 

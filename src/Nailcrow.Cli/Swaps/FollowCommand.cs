@@ -91,7 +91,9 @@ internal static class FollowCommand
                 Tell(call, await TryAsync(call, () => call.KeepAsync(view.Number, new HelpCalled(seen))));
                 return true;
             case var typed:
-                if (Meant(step, typed) is { } answer)
+                if (view.Run?.Stop is { } stop)
+                    call.Screen.Line($"      [bold]STOP:[/] {Screen.Safe(stop)} c calls a lead.");
+                else if (Meant(step, typed) is { } answer)
                     Tell(call, await TryAsync(call, () => AnswerAsync(call, view, step, answer)));
                 return true;
         }

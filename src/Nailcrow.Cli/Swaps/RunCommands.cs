@@ -68,6 +68,9 @@ internal static class RunCommands
                     ? run.Sheet.Step(named)
                         ?? throw new UsageProblem($"The sheet has no step '{named}'; the run stands at '{run.Current?.Id ?? "its end"}'.")
                     : run.Current ?? throw new Refusal("The run is at its end; nothing is left to answer.");
+                // What was done elsewhere is recorded whatever is thought of it; it is named by its step then.
+                if (call.Get(step) is null && run.Stop is { } stop)
+                    throw new Refusal($"Stop: {stop} Call a lead, with 'ticket call'; with their word you may go on.");
                 var said =
                     call.Get(answer) is { Length: > 0 } given ? given
                     : which.TakesText ? throw new UsageProblem($"'{which.Id}' asks for what you read; say it: {which.Say}")

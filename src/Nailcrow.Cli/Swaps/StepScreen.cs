@@ -56,7 +56,9 @@ internal static class StepScreen
             screen.Line($"      say: {Screen.Safe(string.Join(", ", with))}");
         if (run.MapWarning is { } map)
             screen.Line($"      [bold]which bay is which:[/] {Screen.Safe(map)}");
-        if (run.Unmet is { } unmet)
+        if (run.Stop is { } stop)
+            screen.Line($"      [bold]STOP:[/] {Screen.Safe(stop)} Call a lead: with their word you may go on.");
+        else if (run.Unmet is { } unmet)
             screen.Line($"      [bold]not yet:[/] {Screen.Safe(unmet)}");
         foreach (var limit in run.Limits)
             screen.Line($"      [bold]by {limit.Deadline.UtcDateTime:HH:mm:ss} UTC[/] answer '{Screen.Safe(limit.Until)}'");

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
@@ -16,7 +17,13 @@ internal static class TicketListCommand
         var stage = Said.OneOf<Stage>("--stage", "Only those in this stage.", "stage");
         var engineer = Said.Optional("--engineer", "Only those of this engineer.", "ENGINEER");
         var asset = Said.Optional("--asset", "Only those of this appliance.");
-        var find = Said.Optional("--find", "A ticket, an asset number, a serial or its last characters.", "TEXT");
+        var find = Said.Optional("--find", "A ticket, or any part of an asset number, a serial, a site or a customer.", "TEXT");
+        var site = Said.Optional("--site", "Only those at sites with this in their name.", "TEXT");
+        var customer = Said.Optional("--customer", "Only those of customers with this in their name.", "TEXT");
+        var danger = Said.OneOf<DangerSought>("--danger", "Only those that stand so badly.", "danger");
+        var overdue = new Option<bool>("--overdue") { Description = "Only those whose next promise is over." };
+        var order = Said.OneOf<TicketOrder>("--order", "Default newest.", "order");
+        var skip = new Option<int>("--skip") { Description = "The next page where they do not come newest first.", HelpName = "COUNT" };
         var before = new Option<long?>("--before") { Description = "The next page: only numbers below this.", HelpName = "NUMBER" };
         var limit = new Option<int>("--limit")
         {
@@ -24,7 +31,7 @@ internal static class TicketListCommand
             HelpName = "COUNT",
             DefaultValueFactory = _ => 50,
         };
-        return new Command("tickets", "Open tickets, newest first, each with its danger and what to do next.")
+        return new Command("tickets", "Open tickets, each with its danger and what to do next.")
         {
             mine,
             all,
@@ -32,6 +39,12 @@ internal static class TicketListCommand
             engineer,
             asset,
             find,
+            site,
+            customer,
+            danger,
+            overdue,
+            order,
+            skip,
             before,
             limit,
         }.Does(async call =>
@@ -40,7 +53,21 @@ internal static class TicketListCommand
             var wanted = call.Get(stage);
             bool? ended = call.Get(all) || wanted is Stage.Closed or Stage.Cancelled || call.Get(find) is not null ? null : false;
             var page = await call.Client.TicketsAsync(
-                new(ended, wanted, who, call.Get(asset), call.Get(find), call.Get(before), call.Get(limit)),
+                new(
+                    ended,
+                    wanted,
+                    who,
+                    call.Get(asset),
+                    call.Get(find),
+                    call.Get(before),
+                    call.Get(limit),
+                    call.Get(site),
+                    call.Get(customer),
+                    call.Get(danger),
+                    call.Get(overdue) ? DateTimeOffset.MaxValue : null, // the service asks its own clock
+                    call.Get(order) ?? TicketOrder.Newest,
+                    call.Get(skip)
+                ),
                 call.Ct
             );
             call.Show(
@@ -56,7 +83,10 @@ internal static class TicketListCommand
                             page.Tickets.Select(Row)
                         );
                     if (page.Next is { } next)
-                        screen.Line($"[dim]more: --before {next}[/]");
+                        screen.Line(
+                            $"[dim]{(page.Count is { } count and < TicketPage.MostCounted ? $"{count} in all; " : "")}more: "
+                                + $"{(call.Get(order) is null or TicketOrder.Newest ? "--before" : "--skip")} {next}[/]"
+                        );
                 }
             );
         });

@@ -36,6 +36,11 @@ internal static class TicketShowCommand
         );
         screen.Line();
         screen.Line($"{DangerMark(view.Danger.Margin)} {Screen.Safe(view.Danger.Sentence)}");
+        if (view.Danger.Seen is { } seen)
+            screen.Line(
+                $"  [dim]seen {Telling.Clock(seen.At, view.Zone)} by {Screen.Safe(seen.By)}"
+                    + $"{(seen.On is { } on ? $" on {TicketNumber.Text(on)}" : "")}[/]"
+            );
         foreach (var doubt in view.Danger.Doubts ?? [])
             screen.Line($"  ! {Screen.Safe(doubt)}");
         foreach (var suspect in view.Danger.Suspects)

@@ -41,10 +41,14 @@ public sealed record JournalPage(
 /// <param name="Why">What this version stumbles over.</param>
 public sealed record UnreadEntry(long Seq, string Why);
 
-/// <summary>Tickets, newest first.</summary>
-/// <param name="Next">Pass as <c>before</c> for the next page; null at the end.</param>
+/// <summary>A page of tickets.</summary>
+/// <param name="Next">Pass as <c>before</c> for the next page where they come newest first, else as <c>skip</c>; null at the end.</param>
+/// <param name="Count">How many there are in all, counted no further than <see cref="MostCounted"/>.</param>
 /// <param name="Turns">Whose turn it is on each, from where whoever asked stands, in the same order.</param>
-public sealed record TicketPage(IReadOnlyList<TicketLine> Tickets, long? Next, IReadOnlyList<Turn>? Turns = null);
+public sealed record TicketPage(IReadOnlyList<TicketLine> Tickets, long? Next, IReadOnlyList<Turn>? Turns = null, int? Count = null)
+{
+    public const int MostCounted = 1_001;
+}
 
 /// <summary>All that is open, by whose turn it is from where whoever asked stands.</summary>
 public sealed record WaitingView(IReadOnlyList<WaitingGroup> Groups);

@@ -21,7 +21,10 @@ public sealed record RunSheet(
 )
 {
     /// <summary>How a scan is judged on sheets that are made now; one that was made earlier keeps the rules it was followed by.</summary>
-    public const int ReadingRulesNow = 1;
+    public const int ReadingRulesNow = 2;
+
+    /// <summary>From the second rules on a wrong drive's bay is where the hand was, and two marks of one source are one.</summary>
+    public bool GoesByTheHand() => ReadingRules >= 2;
 
     public RunStep? Step(string? id) => Steps.FirstOrDefault(s => s.Id == id);
 

@@ -62,6 +62,9 @@ public sealed record Ticket(long Number)
 
     public Snapshot? Latest => Snapshots.LastOrDefault();
 
+    /// <summary>Who took the last snapshot, and on which ticket of this machine.</summary>
+    public LookTaken? LastLook { get; init; }
+
     public IEnumerable<Swap> Swaps => EarlierSwaps.Append(Swap);
 
     /// <summary>Some drive of this ticket has left its bay: from then on "before" stays what it was.</summary>

@@ -34,16 +34,3 @@ public sealed record TicketLine(
     /// <summary>Closed or cancelled; something may have come in since that a lead has to look at.</summary>
     public bool HasEnded => Stage is Stage.Closed or Stage.Cancelled;
 }
-
-/// <summary>Which tickets are wanted; each part narrows further.</summary>
-/// <param name="Find">A ticket number, an asset number, a serial, or a serial's last characters.</param>
-/// <param name="Before">Only numbers below this: where the last page ended.</param>
-public sealed record TicketSearch(
-    bool? Ended = null,
-    Stage? Stage = null,
-    string? Engineer = null,
-    string? Asset = null,
-    string? Find = null,
-    long? Before = null,
-    int Limit = 50
-);

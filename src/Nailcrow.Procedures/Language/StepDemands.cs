@@ -33,6 +33,17 @@ internal static class StepDemands
             yield return $"Light '{step.Id}' has to say 'records: light-on' or 'records: light-off'.";
         if (step.Records is Records.BayMark or Records.ChassisMark && step.Mark is null)
             yield return $"'{step.Id}' records a mark; name it with 'mark:' so that two marks can be told apart.";
+        if (step is { Records: Records.BayMark or Records.ChassisMark } and { Kind: not (StepKind.Look or StepKind.Scan) })
+            yield return $"'{step.Id}' is a {Words.Of(step.Kind)}; a mark is something seen or read: only a 'look' or a 'scan' records one.";
+        if (
+            step is { Records: { } records and (Records.BayMark or Records.ChassisMark), Mark: { } mark }
+            && NotOneOf(records, mark) is { } others
+        )
+            yield return $"'{mark}' is no mark of a {(records == Records.BayMark ? "bay" : "machine")}; accepted: {others}";
+        if (step.Against == ScanTarget.DriveOut != (step.Records == Records.Pulled))
+            yield return step.Against == ScanTarget.DriveOut
+                ? $"'{step.Id}' reads the serial of the drive that came out; add 'records: pulled'."
+                : $"'{step.Id}' records 'pulled', which is the serial of a drive that came out: a 'scan' with 'against: drive-out'.";
         if (step.Erases && step.Kind != StepKind.Do)
             yield return $"'{step.Id}' erases; only a 'do' can, and its answer names bay and serial.";
         if (step.Decides is not null && step.Kind != StepKind.Look)
@@ -47,5 +58,11 @@ internal static class StepDemands
             yield return $"'{step.Id}' has a range and no 'unit:'.";
         if (step.AtLeast > step.AtMost)
             yield return $"'{step.Id}' takes at least {step.AtLeast} and at most {step.AtMost}; nothing is both.";
+    }
+
+    private static string? NotOneOf(Records records, string mark)
+    {
+        var names = Marks.Of(records).Select(m => m.Name).ToList();
+        return names.Contains(mark) ? null : string.Join(", ", names) + "." + Nearest.Hint(mark, names);
     }
 }

@@ -78,7 +78,7 @@ internal static class StepReader
             page.Text("if-not"),
             page.Texts("normal-now"),
             page.Word<Records>("records"),
-            page.Text("mark"),
+            page.Text("mark") is { } mark ? Marks.Named(mark) : null,
             page.Word<ScanTarget>("against"),
             page.Word<GateFact>("needs"),
             seconds,

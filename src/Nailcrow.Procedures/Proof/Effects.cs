@@ -33,12 +33,17 @@ internal static class Effects
     public static Situation Of(Node node, string answer, Situation now)
     {
         var step = node.Step.Step;
+        now = AsksForAPull(step, answer) ? now.With(Known.AskedAtGate) : now.Without(Known.AskedAtGate);
         if (step.Records == Records.Backup)
             now = now.With(Known.BackupAsked);
         if (step.Against == ScanTarget.DriveOut)
             now = Compared(answer, now);
         return answer is RunStep.Done or "yes" or "exact" ? Affirmed(node, now) : now;
     }
+
+    /// <summary>The way out of a gate that says no to the pull: where it leads to a call, the lead is asked about exactly that.</summary>
+    private static bool AsksForAPull(RunStep step, string answer) =>
+        step.Gate is GateFact.NotRebuilding or GateFact.PullNotFatal or GateFact.WholeBefore && answer != RunStep.Done;
 
     private static Situation Compared(string answer, Situation now) =>
         answer switch
@@ -52,12 +57,17 @@ internal static class Effects
     {
         var step = node.Step.Step;
         now = now with { Open = (now.Open | node.Opens) & ~node.Closes };
+        if (step.Kind == StepKind.Hold && !now.Has(Known.DriveOut) && (step.Seconds ?? 0) > StaleAfter)
+            now = now.Without(Known.NotRebuilding | Known.NotFatal | Known.GoAhead | Known.AsBefore);
         if (step.Kind == StepKind.Hold && node.Step.SecondsFrom == ModelProperties.WaitAfterPull && now.Has(Known.DriveOut))
             now = now.With(Known.Waited);
         if (step.AllowsPull)
             now = now.With(Known.GoAhead | Known.NotRebuilding | Known.NotFatal); // it stands for both from here on
         return Recorded(node, Passed(step.Gate, now));
     }
+
+    // What was seen of an array so long ago, in seconds, says nothing of what it can spare now.
+    private const int StaleAfter = 600;
 
     private static bool Two(uint marks) => BitOperations.PopCount(marks) >= 2;
 

@@ -19,11 +19,11 @@ internal sealed class Graph
         _view = view;
         Variables = new(procedure, [.. procedure.Steps.Where((_, i) => view.Decided.Contains(i))]);
         Things = new(procedure.Steps);
-        var marks = procedure.Steps.Select(s => s.Step.Mark).OfType<string>().Distinct().ToList();
+        var marks = procedure.Steps.Select(SourceOf).OfType<string>().Distinct().ToList();
         Nodes = [.. procedure.Steps.Select((s, i) => NodeOf(i, s, marks))];
         var places = procedure.Steps.Select((s, i) => (s.Loop, i)).ToLookup(s => s.Loop ?? -1, s => s.i);
         _loops = [.. procedure.Steps.Select(s => (places[s.Loop ?? -1].First(), places[s.Loop ?? -1].Last()))];
-        BayMarks = procedure.Steps.Where(s => s.Step.Records == Records.BayMark).Select(s => s.Step.Mark).Distinct().Count();
+        BayMarks = procedure.Steps.Where(s => s.Step.Records == Records.BayMark).Select(SourceOf).Distinct().Count();
         Swapping = procedure.Steps.Where(s => s.Step.Records == Records.DrawnOut).Select(s => s.Loop).OfType<int>().ToHashSet();
         SeveralDrives = procedure.AppliesTo.Holds(fact => fact == TicketFacts.DrivesFact ? "2" : null) != false;
         Alive = LivenessOf();
@@ -71,9 +71,13 @@ internal sealed class Graph
             (Things.Bit(step.Step.Closes) | (step.Step.Records == Records.LightOff ? light : 0)) & _view.Things,
             light,
             Things.Bit(Things.Power),
-            step.Step.Mark is { } mark ? 1u << (marks.IndexOf(mark) & 31) : 0
+            SourceOf(step) is { } source ? 1u << (marks.IndexOf(source) & 31) : 0
         );
     }
+
+    /// <summary>Two marks of one source are one.</summary>
+    private static string? SourceOf(ProcedureStep step) =>
+        step.Step is { Records: { } records, Mark: { } mark } ? Marks.SourceOf(records, mark) : null;
 
     private int ToOf(string? target) =>
         target switch

@@ -33,6 +33,9 @@ internal enum Known : uint
     /// <summary>A wrong drive was pulled, and every mark there is had spoken for it.</summary>
     NoMarkLeft = 1 << 24,
 
+    /// <summary>One stands at a call that was made from a gate which is shut against the pull.</summary>
+    AskedAtGate = 1 << 25,
+
     /// <summary>What is about one drive only, and begins anew with the next.</summary>
     OfOneDrive =
         NotRebuilding

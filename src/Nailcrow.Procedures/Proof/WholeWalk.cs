@@ -32,8 +32,8 @@ internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walke
                 .. NoWayOut(),
             ];
 
-    private static IEnumerable<Finding> OfStep(ProcedureStep step) =>
-        StepRules.At(step).Select(broken => Alone(broken.Rule, step, broken.Sentence));
+    private IEnumerable<Finding> OfStep(ProcedureStep step) =>
+        StepRules.At(step, procedure.ComesBack).Select(broken => Alone(broken.Rule, step, broken.Sentence));
 
     private Finding? OfNode(int node)
     {
@@ -43,8 +43,28 @@ internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walke
                 ? null
                 : Alone(SafetyRule.Reached, step, $"No path leads to '{step.Id}'.")
             : step.Step is { Kind: StepKind.Gate, Gate: { } fact } && !walked.Passed(node)
-                ? Alone(SafetyRule.Supplied, step, $"Gate '{step.Id}' needs {Words.Of(fact)}, and nothing before it supplies that.")
+                ? Alone(
+                    SafetyRule.Supplied,
+                    step,
+                    $"Gate '{step.Id}' needs {Words.Of(fact)}, and nothing before it supplies that.{OneMark(fact)}"
+                )
                 : null;
+    }
+
+    /// <summary>Where two marks were asked for that are one, that is why the gate stays shut.</summary>
+    private string OneMark(GateFact fact)
+    {
+        var records =
+            fact == GateFact.BayEstablished ? Records.BayMark
+            : fact == GateFact.ChassisEstablished ? Records.ChassisMark
+            : (Records?)null;
+        var one = procedure
+            .Steps.Where(s => s.Step.Records == records && s.Step.Mark is not null)
+            .Select(s => s.Step.Mark!)
+            .Distinct()
+            .GroupBy(m => Marks.SourceOf(records ?? Records.BayMark, m))
+            .FirstOrDefault(g => g.Count() > 1);
+        return one is null ? "" : $" {string.Join(" and ", one.Select(m => $"'{m}'"))} are one mark: each is {one.Key}.";
     }
 
     /// <summary>A shared piece holds steps for machines that this procedure is not written for.</summary>

@@ -40,34 +40,35 @@ internal static class TicketsEndpoints
     internal static async Task<Results<Ok<TicketPage>, ProblemHttpResult>> List(
         TicketLines lines,
         ClaimsPrincipal person,
+        TimeProvider time,
         CancellationToken ct,
         bool? ended = null,
         string? stage = null,
         string? engineer = null,
         string? asset = null,
         string? find = null,
+        string? site = null,
+        string? customer = null,
+        string? danger = null,
+        bool overdue = false,
+        string? order = null,
         long? before = null,
+        int skip = 0,
         int limit = 50
     )
     {
-        if (limit is < 1 or > MostOnAPage)
-            return Refusals.Unusable($"A page has 1 to {MostOnAPage} tickets; {limit} were asked for.");
-        Stage? wanted = null;
-        if (stage is not null)
-            switch (Words.Parse<Stage>(stage, "stage"))
-            {
-                case Parsed<Stage>.Ok(var value):
-                    wanted = value;
-                    break;
-                case Parsed<Stage>.Refused(var reason):
-                    return Refusals.Unusable(reason);
-            }
-        var found = await lines.FindAsync(new(ended, wanted, engineer, asset?.ToUpperInvariant(), find, before, limit + 1), ct);
-        var page = found.Take(limit).ToList();
+        var asked = new TicketsAsked(ended, stage, engineer, asset, find, site, customer, danger, overdue, order, before, skip, limit);
+        if (!asked.Search(time.GetUtcNow()).Is(out var search, out var reason))
+            return Refusals.Unusable(reason);
+        var found = await lines.FindAsync(search with { Limit = search.Limit + 1 }, ct);
+        var page = found.Take(search.Limit).ToList();
         var actor = person.ToActor();
-        return TypedResults.Ok(
-            new TicketPage(page, found.Count > limit ? page[^1].Number : null, [.. page.Select(l => Turns.Of(l, actor))])
-        );
+        long? next =
+            found.Count <= search.Limit ? null
+            : search.Order == TicketOrder.Newest ? page[^1].Number
+            : search.Skip + search.Limit;
+        var count = await lines.CountAsync(search, TicketPage.MostCounted, ct);
+        return TypedResults.Ok(new TicketPage(page, next, [.. page.Select(l => Turns.Of(l, actor))], count));
     }
 
     /// <summary>Nothing that is open is left out: the most dangerous one may be the oldest.</summary>

@@ -23,13 +23,19 @@ internal static class Shipped
     /// <summary>What the proof says once a text stands where another one stood, in whichever of its files holds it.</summary>
     public static ProofResult Broken(string name, string was, string now) => Prover.Prove(BrokenOne(name, was, now));
 
-    public static Procedure BrokenOne(string name, string was, string now)
+    public static Procedure BrokenOne(string name, string was, string now) => Changed(name, (was, now));
+
+    /// <summary>With each text in the place of another, in whichever of its files it stands.</summary>
+    public static Procedure Changed(string name, params (string Was, string Now)[] changes)
     {
-        var texts = Texts.ToDictionary(
-            t => t.Key,
-            t => Belongs(t.Key, name) ? t.Value.Replace(was, now, StringComparison.Ordinal) : t.Value
-        );
-        texts.Count(t => t.Value != Texts[t.Key]).ShouldBeGreaterThan(0, $"'{was}' stands nowhere.");
+        var texts = Texts.ToDictionary();
+        foreach (var (was, now) in changes)
+        {
+            var holding = texts.Where(t => Belongs(t.Key, name) && t.Value.Contains(was, StringComparison.Ordinal)).ToList();
+            holding.ShouldNotBeEmpty($"'{was}' stands nowhere.");
+            foreach (var (file, text) in holding)
+                texts[file] = text.Replace(was, now, StringComparison.Ordinal);
+        }
         var (procedure, problems) = Read(name, texts);
         return procedure ?? throw new InvalidDataException(string.Join("\n", problems));
     }

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
@@ -88,7 +89,7 @@ public class RunTests
         played
             .Ticket.Run!.Visits[^1]
             .Said.ShouldBe($"P8GOOD0003 was read; {Some.Bad} was expected. That is the drive of bay 3, member of vault.");
-        Stepping.Bay(played.Ticket, played.Ticket.Sheet!, played.Step!).ShouldBe("3");
+        Stepping.Bay(played.Ticket, played.Ticket.Sheet!, played.Step!).ShouldBe("2"); // where the hand is, whatever the software calls it
 
         played.Answers("done");
         played.PassRefusal().ShouldBe("There is no snapshot since the drive went back; take one.");
@@ -102,7 +103,11 @@ public class RunTests
         foreach (var answer in new[] { "yes", "no" })
             played.Answers(answer);
         played.Passes();
-        played.Ticket.Swap.NearMisses.Select(m => (m.Bay, m.Serial)).ShouldBe([("3", "P8GOOD0003")]);
+        played.Ticket.Swap.NearMisses.Select(m => (m.Bay, m.Serial)).ShouldBe([("2", "P8GOOD0003")]);
+        var learnt = BayMap.Learnt(played.Ticket).ShouldHaveSingleItem();
+        (learnt.Bay, learnt.How).ShouldBe(("2", "wrong-pull"));
+        BayMap.WarningOf("2", [learnt])!.ShouldStartWith("On T-1001 a hand at bay 2 drew the drive that the software calls ");
+        BayMap.Warning([learnt, learnt with { How = "light", At = learnt.At.AddHours(1) }]).ShouldBeNull();
     }
 
     [Theory, InlineData("0517"), InlineData("PBBADDO517")]

@@ -27,6 +27,8 @@ public sealed record DrivePulled(string Bay, string Serial) : FactBody
         if (held.Swap.OutSerial is { } already && already != serial)
             held = held.Raise(stamp, "pulled", $"{serial} was pulled as well; {already} had already come out on this ticket.");
         held = OwnDoing.Explained(held, Bay, serial);
+        if (held.Before?.Holding(serial) is { } there) // what the machine says of it, it says of the bay where its software has it
+            held = OwnDoing.Explained(held, there.Label, serial);
         if (wrong)
             return held with { Swap = held.Swap with { PulledAt = held.Swap.PulledAt ?? stamp.At, WrongOut = serial } };
         return held with { Swap = held.Swap with { Bay = Bay, OutSerial = expected ?? serial, PulledAt = stamp.At } };

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps.Gates;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 
@@ -27,6 +28,15 @@ public sealed class DryRun
     public bool HandedOver => Run.HandedOver;
 
     public IReadOnlyList<Visit> Visits => Run.Visits;
+
+    /// <summary>Why the current step would be stopped by what was answered so far; null where it would not.</summary>
+    public string? Stop => RunMonitor.Stop(_ticket, _now);
+
+    /// <summary>What the answers so far leave a gate without that asks for nothing but answers; null where it would open, or asks for more.</summary>
+    public string? Unmet =>
+        Current is { Gate: GateFact.ChassisEstablished or GateFact.BayEstablished or GateFact.BackupAsked or GateFact.LightOff } gate
+            ? GateCheck.Unmet(_ticket, Run, gate)
+            : null;
 
     private RunSheet Sheet => _ticket.Sheet!; // set by the constructor, never taken away
 

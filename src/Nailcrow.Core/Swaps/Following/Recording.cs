@@ -63,7 +63,10 @@ internal static class Recording
         : branch == Words.Of(SerialOutcome.Different) ? new DrivePulled(BayOf(ticket, sheet, step, answer), answer).Fold(ticket, stamp)
         : ticket;
 
-    /// <summary>Where a drive pulled by mistake really came from: the snapshot knows it, the sheet only knows where it should have been.</summary>
+    /// <summary>
+    /// The bay a wrong drive came out of is where the hand was, whatever bay the software has it in: that name may be what is wrong. Sheets
+    /// from before that was so went by the software.
+    /// </summary>
     internal static string BayOf(Ticket ticket, RunSheet sheet, RunStep step, string? serial) =>
-        ticket.Before?.Holding(serial)?.Label ?? sheet.DriveOf(step).Bay;
+        (sheet.GoesByTheHand() ? null : ticket.Before?.Holding(serial)?.Label) ?? sheet.DriveOf(step).Bay;
 }

@@ -84,10 +84,7 @@ public static class Stepping
 
     internal static string? PartFor(Ticket ticket, RunSheet sheet, RunStep step) => sheet.DriveOf(step).PartSerial ?? ticket.Part?.Serial;
 
-    /// <summary>
-    /// The bay the step's drawing points at; null where it points at none. A wrong drive goes back where it came from, not where
-    /// the right one sits.
-    /// </summary>
+    /// <summary>The bay the step's drawing points at; null where it points at none.</summary>
     public static string? Bay(Ticket ticket, RunSheet sheet, RunStep step) =>
         step.Points != PointsAt.Bay ? null
         : step.Records == Records.PutBack ? Recording.BayOf(ticket, sheet, step, ticket.Swap.WrongOut)

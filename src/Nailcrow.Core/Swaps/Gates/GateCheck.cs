@@ -35,8 +35,8 @@ public static class GateCheck
             GateFact.PullNotFatal => seen.PullNotFatal(),
             GateFact.WholeBefore => seen.WholeBefore(),
             GateFact.Released => seen.Released(),
-            GateFact.ChassisEstablished => TwoMarks(ticket.Swap.ChassisMarks, 0, "machine"),
-            GateFact.BayEstablished => TwoMarks(ticket.Swap.BayMarks, ticket.Swap.Attempt, "bay"),
+            GateFact.ChassisEstablished => TwoMarks(ticket, ticket.Swap.ChassisMarks, 0, Records.ChassisMark),
+            GateFact.BayEstablished => TwoMarks(ticket, ticket.Swap.BayMarks, ticket.Swap.Attempt, Records.BayMark),
             GateFact.AsBefore => seen.AsBefore(),
             GateFact.NewDriveSeen => seen.NewDriveSeen(),
             GateFact.NothingForeign => seen.NothingForeign(),
@@ -62,11 +62,15 @@ public static class GateCheck
         : $"{help.AnsweredBy} refused: {help.Answer}";
 
     /// <summary>Two different marks in this attempt, one of which the attempt that went wrong did not go by.</summary>
-    private static string? TwoMarks(ImmutableList<MarkSeen> seen, int attempt, string what)
+    private static string? TwoMarks(Ticket ticket, ImmutableList<MarkSeen> seen, int attempt, Records records)
     {
+        var what = records == Records.ChassisMark ? "machine" : "bay";
         var now = seen.Where(m => m.Attempt == attempt).Select(m => m.Mark).Distinct().ToList();
         if (now.Count < 2)
             return $"The {what} is known by {(now.Count == 0 ? "no mark" : $"'{now[0]}' only")}; two independent marks have to agree.";
+        if (ticket.Sheet?.GoesByTheHand() == true && now.Select(m => Marks.SourceOf(records, m)).Distinct().Count() < 2)
+            return $"The {what} is known by {string.Join(" and ", now.Select(m => $"'{m}'"))}, which are one mark: each is {Marks.SourceOf(records, now[0])}. "
+                + "Find another one.";
         var last = seen.Where(m => m.Attempt == attempt - 1).Select(m => m.Mark).ToList();
         return last.Count > 0 && !now.Except(last).Any()
             ? $"The same marks ({string.Join(", ", now)}) led to the wrong drive; find another one, or call for help."

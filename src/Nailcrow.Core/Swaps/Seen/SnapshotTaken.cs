@@ -20,6 +20,7 @@ public sealed record SnapshotTaken(Snapshot Snapshot) : FactBody
         var folded = ticket with
         {
             Snapshots = ticket.Snapshots.Add(taken),
+            LastLook = new(stamp.At, stamp.By),
             Evidence = [.. ticket.Evidence.Select(e => e.Known(taken))],
             Before = ticket.HasMoved || IsOutAlready(ticket, taken) ? ticket.Before : taken,
             After = ticket.Swap.InSerial is null ? ticket.After : taken,

@@ -52,7 +52,7 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
     private static bool Matters(Ticket ticket, Entry entry) =>
         entry.Body switch
         {
-            DecisionBody or NoteWritten or PhotoTaken or SerialKnownElsewhere or Unreadable => false,
+            DecisionBody or NoteWritten or PhotoTaken or SerialKnownElsewhere or MachineSeen or Unreadable => false,
             // A machine repeats what it has not forgotten; once is enough to have somebody look.
             EvidenceSeen when entry.By == People.Actor.Service.Name => IsFirst(ticket),
             // Likewise whoever goes on watching a rebuild that was handed over.

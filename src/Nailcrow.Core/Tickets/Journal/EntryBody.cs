@@ -29,6 +29,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(TicketCancelled), "ticket-cancelled")]
 [JsonDerivedType(typeof(TicketReopened), "ticket-reopened")]
 [JsonDerivedType(typeof(SnapshotTaken), "snapshot-taken")]
+[JsonDerivedType(typeof(MachineSeen), "machine-seen")]
 [JsonDerivedType(typeof(LocatorSwitched), "locator-switched")]
 [JsonDerivedType(typeof(ArrivedOnSite), "arrived-on-site")]
 [JsonDerivedType(typeof(SheetCompiled), "sheet-compiled")]

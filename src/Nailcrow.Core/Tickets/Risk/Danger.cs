@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets.Risk;
@@ -7,6 +8,7 @@ namespace Nailcrow.Core.Tickets.Risk;
 /// <summary>How bad it is: what the array can still lose, and what else in it is not well.</summary>
 /// <param name="Margin">Of the array at stake; null where nothing is known of it.</param>
 /// <param name="Doubts">What contradicts what, or is not known: the margin is the most cautious that fits it.</param>
+/// <param name="Seen">Who took the look all this is reckoned from, and on which ticket.</param>
 /// <param name="AtWorst">The margin if every suspect member of that array is lost as well.</param>
 public sealed record Danger(
     int? Margin,
@@ -16,7 +18,8 @@ public sealed record Danger(
     string Sentence,
     IReadOnlyList<BayVerdict> Verdicts,
     IReadOnlyList<Suspect> Suspects,
-    IReadOnlyList<string>? Doubts = null
+    IReadOnlyList<string>? Doubts = null,
+    LookTaken? Seen = null
 )
 {
     public static Danger Of(Ticket ticket)
@@ -35,7 +38,8 @@ public sealed record Danger(
                 SwapHelp.NotKnown,
                 "The reported drive belongs to no array in the last snapshot.",
                 verdicts,
-                suspects
+                suspects,
+                Seen: ticket.LastLook
             );
         var standing = Standing.Of(now, array);
         return new(
@@ -46,7 +50,8 @@ public sealed record Danger(
             Told(array, standing),
             verdicts,
             suspects,
-            standing.Doubts is { Count: > 0 } doubts ? doubts : null
+            standing.Doubts is { Count: > 0 } doubts ? doubts : null,
+            ticket.LastLook
         );
     }
 

@@ -15,6 +15,7 @@ namespace Nailcrow.Core.Tickets.Telling;
 /// <param name="MapWarning">Why the software's name for the bay is not to be trusted yet; null where it was confirmed, or none is looked for.</param>
 /// <param name="WaitsForRebuild">The rebuild opens the current gate by itself.</param>
 /// <param name="MayBeShown">The serial to read is not shown yet; whoever asks to see it first is on record with that.</param>
+/// <param name="Stop">Why the current step must not be done, by what was recorded so far; null where it may be.</param>
 /// <param name="LastScan">What was read last, beside what it was held against.</param>
 /// <param name="Expected">The serial the current scan is held against.</param>
 public sealed record RunView(
@@ -32,7 +33,8 @@ public sealed record RunView(
     string? MapWarning = null,
     bool WaitsForRebuild = false,
     bool MayBeShown = false,
-    LastScan? LastScan = null
+    LastScan? LastScan = null,
+    string? Stop = null
 )
 {
     internal static RunView? Of(Ticket ticket, Surroundings known, DateTimeOffset now)
@@ -57,7 +59,8 @@ public sealed record RunView(
             known.Sightings is { } seen && BayLookedFor(ticket) is { } bay ? BayMap.WarningOf(bay, seen) : null,
             step?.Gate.ComesWithTheRebuild() ?? false,
             unread && scanned?.Step != step?.Id, // after a first try both stand there already
-            scanned
+            scanned,
+            RunMonitor.Stop(ticket, now)
         );
     }
 

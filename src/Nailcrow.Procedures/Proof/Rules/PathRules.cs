@@ -32,6 +32,12 @@ internal static class PathRules
             }
         )
             yield return broken;
+        if (step.AllowsPull && !now.Has(Known.AskedAtGate))
+            yield return (
+                SafetyRule.PullIsAllowed,
+                $"'{step.Id}' allows a pull and is reached from elsewhere than a gate that is shut against it; lead to it from "
+                    + "'not-rebuilding', 'pull-not-fatal' or 'whole-before' only."
+            );
         if (step.Against == ScanTarget.DriveOut && !now.Has(Known.DriveOut))
             yield return (SafetyRule.Order, $"'{step.Id}' reads the serial of a drive that came out, and none is out.");
     }

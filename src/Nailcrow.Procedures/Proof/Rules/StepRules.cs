@@ -1,15 +1,25 @@
 using System.Text.RegularExpressions;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Procedures.Proof.Rules;
 
 /// <summary>The rules that a step keeps or breaks by itself.</summary>
 internal static partial class StepRules
 {
-    public static IEnumerable<(SafetyRule Rule, string Sentence)> At(ProcedureStep written)
+    public static IEnumerable<(SafetyRule Rule, string Sentence)> At(ProcedureStep written, ComesBack pattern)
     {
         var step = written.Step;
+        if (
+            pattern is ComesBack.Unchanged or ComesBack.Cannot
+            && step.Records is (Records.Inserted or Records.RebuildStarted) and var records
+        )
+            yield return (
+                SafetyRule.Order,
+                $"'{step.Id}' records '{Words.Of(records)}', and a procedure with 'comes-back: {Words.Of(pattern)}' brings no new drive in: "
+                    + "nothing at its end would prove that it serves."
+            );
         if (step.Erases && !(SaysBay().IsMatch(step.Say) && SaysSerial().IsMatch(step.Say)))
             yield return (
                 SafetyRule.ErasedByName,

@@ -92,7 +92,12 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             _lives.Add(entry.Ticket);
         await NoteElsewhereAsync(db, _touched[entry.Ticket], custodyBefore.Count, now);
         if (entry.Body is SnapshotTaken taken)
+        {
             await NoteSeenElsewhereAsync(db, _touched[entry.Ticket], taken.Snapshot, entry.Happened, now);
+            await TellOtherTicketsAsync(db, entry, taken, now);
+        }
+        else if (entry.Seq == 1)
+            await TellNewTicketAsync(db, _touched[entry.Ticket], now);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
 
@@ -189,6 +194,49 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
                 );
             await AddAsync(_touched[record.Ticket.Number].With(note), note);
         }
+    }
+
+    // A machine with more open tickets than this has one trouble, and somebody has to join them.
+    private const int MostTold = 20;
+
+    /// <summary>What one ticket saw of a machine is what its other open ones have to go by, in the same breath.</summary>
+    private async Task TellOtherTicketsAsync(NailcrowDb db, Entry look, SnapshotTaken taken, DateTimeOffset now)
+    {
+        foreach (var other in await OpenBesideAsync(db, _touched[look.Ticket]))
+            await NoteMachineAsync(await RecordAsync(db, other), new(taken.Snapshot, look.Ticket, look.By), look.Happened, now);
+    }
+
+    /// <summary>A new ticket goes by the newest look that another open one of its machine has.</summary>
+    private async Task TellNewTicketAsync(NailcrowDb db, TicketRecord opened, DateTimeOffset now)
+    {
+        var looks = new List<(TicketRecord Record, Snapshot Latest)>();
+        foreach (var other in await OpenBesideAsync(db, opened))
+            if (await RecordAsync(db, other) is { Ticket.Latest: { } latest } record)
+                looks.Add((record, latest));
+        if (looks.Count == 0)
+            return;
+        var (seenOn, newest) = looks.MaxBy(l => l.Latest.TakenAt);
+        var look = seenOn.Ticket.LastLook;
+        await NoteMachineAsync(opened, new(newest, look?.On ?? seenOn.Ticket.Number, look?.By ?? Actor.Service.Name), newest.TakenAt, now);
+    }
+
+    private async Task<List<long>> OpenBesideAsync(NailcrowDb db, TicketRecord record)
+    {
+        var (asset, number) = (record.Ticket.Report?.Asset ?? "", record.Ticket.Number);
+        return await db
+            .TicketLines.AsNoTracking()
+            .Where(l => l.Asset == asset && !l.Ended && l.Number != number && l.Stage != Stage.Closed && l.Stage != Stage.Cancelled)
+            .OrderByDescending(l => l.Number)
+            .Select(l => l.Number)
+            .Take(MostTold)
+            .ToListAsync();
+    }
+
+    private async Task NoteMachineAsync(TicketRecord on, MachineSeen seen, DateTimeOffset at, DateTimeOffset now)
+    {
+        var note = on.Next(new(Guid.CreateVersion7(now), at, 0, Actor.Service, seen), now);
+        if (note.Body is MachineSeen)
+            await AddAsync(on.With(note), note);
     }
 
     private async Task<string?> ElsewhereAsync(NailcrowDb db, Ticket ticket, string serial)

@@ -5,15 +5,30 @@ using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Store.Tickets.Lists;
 
-/// <summary>Lists of tickets, newest first. Each costs the page it shows.</summary>
+/// <summary>Lists of tickets. What an index orders costs the page it shows; a part of a word is looked for from the newest back.</summary>
 public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
 {
     public async Task<IReadOnlyList<TicketLine>> FindAsync(TicketSearch search, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var wanted = Narrowed(db.TicketLines.AsNoTracking(), search);
-        return [.. (await wanted.OrderByDescending(l => l.Number).Take(search.Limit).ToListAsync(ct)).Select(Line)];
+        var wanted = Ordered(Narrowed(db.TicketLines.AsNoTracking(), search), search.Order);
+        return [.. (await wanted.Skip(search.Skip).Take(search.Limit).ToListAsync(ct)).Select(Line)];
     }
+
+    /// <summary>How many there are, counted no further than so many.</summary>
+    public async Task<int> CountAsync(TicketSearch search, int most, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await Narrowed(db.TicketLines.AsNoTracking(), search with { Before = null }).Take(most).CountAsync(ct);
+    }
+
+    private static IQueryable<TicketLineRow> Ordered(IQueryable<TicketLineRow> lines, TicketOrder order) =>
+        order switch
+        {
+            TicketOrder.Worst => lines.OrderBy(l => (double?)l.Margin ?? WhatWaits.NotLookedAt).ThenBy(l => l.Number),
+            TicketOrder.DueFirst => lines.OrderBy(l => l.DueAt == null).ThenBy(l => l.DueAt).ThenBy(l => l.Number),
+            _ => lines.OrderByDescending(l => l.Number),
+        };
 
     /// <summary>Open tickets; where there are more than asked for, the least dangerous are left out.</summary>
     public async Task<IReadOnlyList<TicketLine>> OpenAsync(string? engineer, int most, CancellationToken ct)
@@ -84,22 +99,41 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
             lines = lines.Where(l => l.Asset == asset);
         if (search.Before is { } before)
             lines = lines.Where(l => l.Number < before);
+        if (search.Site is { } site)
+            lines = lines.Where(l => EF.Functions.Like(l.Site, Within(site), Escape));
+        if (search.Customer is { } customer)
+            lines = lines.Where(l => EF.Functions.Like(l.Customer, Within(customer), Escape));
+        if (search.OverdueAt is { } at)
+            lines = lines.Where(l => !l.Ended && l.DueAt < at);
+        lines = search.Danger switch
+        {
+            DangerSought.DataLost => lines.Where(l => l.Margin < 0),
+            DangerSought.NoMargin => lines.Where(l => l.Margin == 0),
+            DangerSought.SomeMargin => lines.Where(l => l.Margin > 0),
+            DangerSought.NotKnown => lines.Where(l => l.Margin == null),
+            _ => lines,
+        };
         return search.Find is { } find ? Found(lines, find.Trim()) : lines;
     }
 
     private static IQueryable<TicketLineRow> Found(IQueryable<TicketLineRow> lines, string text)
     {
-        if (TicketNumber.Parse(text) is Parsed<long>.Ok(var number) && number < 10_000_000)
-            return lines.Where(l => l.Number == number);
-        var upper = text.ToUpperInvariant();
-        var from = Projecting.Reversed(upper)!; // text is not null
-        var to = from + '\uffff';
+        var number = TicketNumber.Parse(text) is Parsed<long>.Ok(var said) ? said : -1;
+        var within = Within(text);
         return lines.Where(l =>
-            l.Asset == upper
-            || l.Serial == upper
-            || (string.Compare(l.SerialReversed, from) >= 0 && string.Compare(l.SerialReversed, to) < 0)
+            l.Number == number
+            || EF.Functions.Like(l.Asset, within, Escape)
+            || EF.Functions.Like(l.Serial!, within, Escape) // no serial is like nothing
+            || EF.Functions.Like(l.Site, within, Escape)
+            || EF.Functions.Like(l.Customer, within, Escape)
         );
     }
+
+    private const string Escape = "\\";
+
+    /// <summary>Any case; what a person types has no wildcards.</summary>
+    private static string Within(string text) =>
+        $"%{text.Trim().Replace(Escape, Escape + Escape).Replace("%", Escape + "%").Replace("_", Escape + "_")}%";
 
     private static TicketLine Line(TicketLineRow row) =>
         new(

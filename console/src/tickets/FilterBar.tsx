@@ -1,0 +1,97 @@
+import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core'
+import { useDebouncedValue } from '@mantine/hooks'
+import { useEffect, useState } from 'react'
+import { said } from '../shared/words'
+import type { FilterName, TicketFilter } from './ticketFilter'
+
+type Props = { filter: TicketFilter; set: (name: FilterName, value: string) => void; clear: () => void }
+
+const stages = ['received', 'planned', 'on-site', 'rebuilding', 'returning', 'closed', 'cancelled']
+const dangers = ['data-lost', 'no-margin', 'some-margin', 'not-known']
+const orders = ['newest', 'worst', 'due-first']
+
+/** Find at once; the rest is folded away until somebody wants it, or the address asks for it. */
+export function FilterBar({ filter, set, clear }: Props) {
+  const narrowed = Object.keys(filter).some(name => name !== 'find')
+  return (
+    <search className="stack" style={{ margin: '8px 0' }}>
+      <Typed name="find" label="Find" placeholder="Ticket, or any part of an asset, serial, site or customer" filter={filter} set={set} />
+      <details open={narrowed}>
+        <summary>Narrow and order</summary>
+        <div className="row" style={{ alignItems: 'end', marginTop: 8 }}>
+          <Chosen name="stage" label="Stage" words={stages} filter={filter} set={set} />
+          <Chosen name="danger" label="Danger" words={dangers} filter={filter} set={set} />
+          <Chosen name="order" label="Order" words={orders} filter={filter} set={set} first="as it comes" />
+          <NativeSelect
+            label="Open or ended"
+            value={filter.ended ?? ''}
+            onChange={e => set('ended', e.currentTarget.value)}
+            data={[
+              { value: '', label: 'as it fits' },
+              { value: 'false', label: 'open' },
+              { value: 'true', label: 'ended' },
+              { value: 'any', label: 'both' },
+            ]}
+          />
+          <Typed name="site" label="Site" filter={filter} set={set} />
+          <Typed name="customer" label="Customer" filter={filter} set={set} />
+          <Typed name="engineer" label="Engineer" filter={filter} set={set} />
+          <Checkbox
+            label="Overdue only"
+            checked={filter.overdue === 'true'}
+            onChange={e => set('overdue', e.currentTarget.checked ? 'true' : '')}
+          />
+          {(narrowed || filter.find) && (
+            <Button variant="default" onClick={clear}>
+              Clear
+            </Button>
+          )}
+        </div>
+      </details>
+    </search>
+  )
+}
+
+/** Goes into the address once the typing pauses. */
+function Typed({
+  name,
+  label,
+  placeholder,
+  filter,
+  set,
+}: Omit<Props, 'clear'> & { name: FilterName; label: string; placeholder?: string }) {
+  const inAddress = filter[name] ?? ''
+  const [text, setText] = useState(inAddress)
+  const [settled] = useDebouncedValue(text.trim(), 250)
+  const [sent, setSent] = useState(inAddress)
+  useEffect(() => {
+    if (settled !== sent) {
+      setSent(settled)
+      set(name, settled)
+    }
+  }, [settled, sent, name, set])
+  // Somebody cleared it, or came back to another address: then that stands here.
+  if (inAddress !== sent && settled === sent) {
+    setSent(inAddress)
+    setText(inAddress)
+  }
+  return <TextInput label={label} placeholder={placeholder} value={text} onChange={e => setText(e.currentTarget.value)} />
+}
+
+function Chosen({
+  name,
+  label,
+  words,
+  filter,
+  set,
+  first = 'any',
+}: Omit<Props, 'clear'> & { name: FilterName; label: string; words: string[]; first?: string }) {
+  return (
+    <NativeSelect
+      label={label}
+      value={filter[name] ?? ''}
+      onChange={e => set(name, e.currentTarget.value)}
+      data={[{ value: '', label: first }, ...words.map(word => ({ value: word, label: said(word) }))]}
+    />
+  )
+}

@@ -1,0 +1,131 @@
+using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tests.Procedures;
+using Nailcrow.Core.Tickets.Waiting;
+using Nailcrow.Procedures;
+using Nailcrow.Procedures.Sheets;
+
+namespace Nailcrow.Core.Tests.Swaps;
+
+/// <summary>The rules held while a run goes on: what was proved is never stopped, and what slipped past the proof is.</summary>
+public class RunMonitorTests
+{
+    private const int RunsOfEach = 40; // 10,000 of each were run once; see docs/performance.md
+    private const int StepsAtMost = 300;
+
+    public static TheoryData<string> All => [.. Shipped.Names];
+
+    [Theory, MemberData(nameof(All))]
+    public void Whatever_is_answered_on_a_sheet_that_was_proved_nothing_stops_it(string name)
+    {
+        var random = new Random(7);
+        foreach (var sheet in SheetsOf(Shipped.Named(name)))
+            for (var i = 0; i < RunsOfEach; i++)
+                Stopped(sheet, random).ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData("front-hot", "needs: not-rebuilding", "needs: snapshot-before", "nobody has seen that the array does not rebuild.")]
+    [InlineData("released-first", "needs: released", "needs: snapshot-before", "nobody has seen that the array does not rebuild.")]
+    [InlineData(
+        "front-hot",
+        "needs: pull-not-fatal",
+        "needs: snapshot-before",
+        "nobody has seen that the array can spare this drive, and no lead has let it go."
+    )]
+    [InlineData("front-hot", "    allows: pull\n", "", "nobody has seen that the array can spare this drive, and no lead has let it go.")]
+    [InlineData("front-hot", "needs: bay-established", "needs: snapshot-before", "the bay is not known by two independent marks.")]
+    [InlineData("inside-off", "needs: bay-established", "needs: light-off", "the bay is not known by two independent marks.")]
+    [InlineData("top-hot", "      - use: find-machine\n", "", "the machine is not known by two independent marks.")]
+    [InlineData("front-hot", "    then: mark-software", "    then: pull", "the bay is not known by two independent marks.")]
+    [InlineData(
+        "front-hot",
+        "    against: drive-out\n    records: pulled\n",
+        "    against: chassis\n",
+        "the serial of the drive that came out has not been compared."
+    )]
+    [InlineData(
+        "inside-off",
+        "    against: drive-out\n    records: pulled\n",
+        "    against: chassis\n",
+        "the serial of the drive that came out has not been compared."
+    )]
+    [InlineData(
+        "front-hot",
+        " and answer.no-mark-left is unanswered",
+        " and answer.no-mark-left is done",
+        "a wrong drive is out, and this does something else than put it back."
+    )]
+    [InlineData(
+        "front-hot",
+        "  - id: wait\n    hold: Leave the bay empty for {wait-after-pull} seconds.\n    seconds: model.wait-after-pull\n",
+        "",
+        "nobody has waited since the drive came out."
+    )]
+    [InlineData(
+        "several",
+        "          - use: may-pull\n",
+        "          - id: release\n            do: Wait for it.\n",
+        "nobody has seen that the array does not rebuild."
+    )]
+    public void What_slipped_past_the_proof_is_stopped_before_it_is_done(string name, string was, string now, string stop)
+    {
+        var random = new Random(7);
+        var broken = Shipped.BrokenOne(name, was, now);
+        Prover.Prove(broken).Findings.ShouldNotBeEmpty();
+
+        SheetsOf(broken).SelectMany(sheet => Enumerable.Range(0, 200).Select(_ => Stopped(sheet, random))).ShouldContain(stop);
+    }
+
+    [Fact]
+    public void A_look_of_long_ago_stops_the_pull_until_there_is_a_new_one()
+    {
+        var played = Played.At("pull");
+        RunMonitor.Stop(played.Ticket, played.Now).ShouldBeNull();
+
+        played.Now = played.Now.AddMinutes(50);
+        RunMonitor.Stop(played.Ticket, played.Now)!.ShouldEndWith("Take a snapshot now.");
+
+        played.Does(new SnapshotTaken(Some.Snapshot()));
+        RunMonitor.Stop(played.Ticket, played.Now).ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_lead_who_is_called_at_the_stop_lets_it_go_on()
+    {
+        var played = Played.At("pull");
+        played.Now = played.Now.AddHours(2);
+
+        played.Does(new HelpCalled("The look is old, and the screen has frozen."));
+        RunMonitor.Stop(played.Ticket, played.Now).ShouldNotBeNull();
+        played.Does(new HelpAnswered(true, "Go on."), Played.Lioth);
+
+        RunMonitor.Stop(played.Ticket, played.Now).ShouldBeNull();
+    }
+
+    private static IEnumerable<RunSheet> SheetsOf(Procedure procedure) =>
+        from model in SampleModels.For(procedure, most: 4)
+        from drives in new[] { 1, 2 }
+        let compiled = SheetCompiler.Compile(procedure, SampleFacts.For(procedure, model, drives), Guid.Empty)
+        where compiled is Parsed<RunSheet>.Ok
+        select ((Parsed<RunSheet>.Ok)compiled).Value;
+
+    /// <summary>Follows a sheet by chance, gates of marks only where the marks are there, until it ends or is stopped; what stopped it.</summary>
+    private static string? Stopped(RunSheet sheet, Random random)
+    {
+        var run = new DryRun(sheet);
+        for (var steps = 0; run.Current is not null && steps < StepsAtMost; steps++)
+        {
+            if (run.Stop is { } stop)
+                return stop;
+            var choices = run.Choices.Where(c => c != RunStep.Done || run.Unmet is null).ToList();
+            if (choices.Count == 0)
+                return null; // it waits for what never comes
+            // Straight on more often than not: else hardly a run comes as far as a pull.
+            run.Answer(run.Typed(random.Next(3) == 0 ? choices[random.Next(choices.Count)] : choices[0]));
+        }
+        return null;
+    }
+}
