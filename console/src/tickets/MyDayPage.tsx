@@ -49,7 +49,7 @@ function Found({ filter }: { filter: TicketFilter }) {
   if (tickets.length === 0)
     return (
       <p>
-        {filter.find ? `Nothing has '${filter.find}' in it` : 'Nothing is so'}
+        {filter.find ? `Nothing has '${filter.find}' in it` : 'No ticket is like that'}
         {Object.keys(filter).length > 1 ? '; narrow it less.' : ': no ticket, asset, serial, site or customer.'}
       </p>
     )

@@ -22,7 +22,7 @@ internal static class TicketListCommand
         var customer = Said.Optional("--customer", "Only those of customers with this in their name.", "TEXT");
         var danger = Said.OneOf<DangerSought>("--danger", "Only those that stand so badly.", "danger");
         var overdue = new Option<bool>("--overdue") { Description = "Only those whose next promise is over." };
-        var order = Said.OneOf<TicketOrder>("--order", "Default newest.", "order");
+        var order = Said.OneOf<TicketOrder>("--order", "Default newest.", "known order");
         var skip = new Option<int>("--skip") { Description = "The next page where they do not come newest first.", HelpName = "COUNT" };
         var before = new Option<long?>("--before") { Description = "The next page: only numbers below this.", HelpName = "NUMBER" };
         var limit = new Option<int>("--limit")

@@ -24,7 +24,7 @@ public sealed record NextAction(string Who, string Say, Move Move)
 
     /// <summary>Another conversation, before anyone drives there; a lead's go-ahead makes it an ordinary ticket.</summary>
     private static NextAction? WhereNoSwapHelps(Ticket ticket, Danger? danger) =>
-        ticket.Run is not null || ticket.Help is { GoAhead: true } ? null
+        ticket.Run is not null || ticket.HasMoved || ticket.Help is { GoAhead: true } ? null
         : (danger ?? Danger.Of(ticket)) is { Help: SwapHelp.NoRedundancy or SwapHelp.TooManyLost, Sentence: var why }
             ? new("lead", $"Talk to the customer before anyone travels. {why}", Move.NoSwap)
         : null;
