@@ -91,8 +91,14 @@ public sealed class NailcrowClient(HttpClient http, TimeProvider time)
 
     private Guid NewId() => Guid.CreateVersion7(time.GetUtcNow());
 
-    public Task<AppliancePage> AppliancesAsync(string? after, CancellationToken ct) =>
-        GetAsync($"api/appliances{(after is null ? "" : $"?after={Uri.EscapeDataString(after)}")}", Json.AppliancePage, ct);
+    /// <summary>A page of appliances, in order of asset number.</summary>
+    /// <param name="find">Any part of an asset number, a chassis' serial, a model, a site or a place in it.</param>
+    public Task<AppliancePage> AppliancesAsync(string? after, CancellationToken ct, string? find = null) =>
+        GetAsync(
+            $"api/appliances?find={Uri.EscapeDataString(find ?? "")}{(after is null ? "" : $"&after={Uri.EscapeDataString(after)}")}",
+            Json.AppliancePage,
+            ct
+        );
 
     public Task<ApplianceView> ApplianceAsync(string asset, CancellationToken ct) =>
         GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}", Json.ApplianceView, ct);

@@ -82,6 +82,22 @@ public sealed class ListTests(PeopledService service) : IClassFixture<PeopledSer
         (await answer.Content.ReadAsStringAsync(Ct)).Replace("\\u0027", "'").ShouldContain(sentence);
     }
 
+    [Fact]
+    public async Task A_machine_is_found_by_any_part_of_what_it_is_and_where_it_stands()
+    {
+        var ilka = await service.AsAsync("ilka");
+        var all = (await ilka.AppliancesAsync(null, Ct)).Appliances;
+        var one = all.First(a => a.Appliance.Asset == "FSC-0203");
+
+        foreach (var part in new[] { "0203", one.Appliance.Serial[2..], one.Site.Name[1..^1].ToUpperInvariant(), one.Appliance.Location })
+        {
+            var found = (await ilka.AppliancesAsync(null, Ct, part)).Appliances.Select(a => a.Appliance.Asset).ToList();
+            found.ShouldContain("FSC-0203", part);
+        }
+        (await ilka.AppliancesAsync(null, Ct, "0203")).Appliances.ShouldHaveSingleItem();
+        (await ilka.AppliancesAsync(null, Ct, "%")).Appliances.ShouldBeEmpty();
+    }
+
     private async Task<long> OpenAsync(string asset) =>
         (await (await service.AsAsync("dorrik")).ReportAsync(new FaultAsk(asset, "Amber lamp"), Ct)).Ticket;
 

@@ -147,7 +147,8 @@ public sealed class SwapTests : IAsyncLifetime
             $"{wrong} was read; {view.Run.Sheet.TargetSerial} was expected. That is the drive of bay 3, member of vault."
         );
         var now = await _ilka.TicketAsync(ticket, Ct);
-        (now.Run?.Current?.Id, now.Run?.Bay).ShouldBe(("put-back", now.Run?.Sheet.TargetBay));
+        (now.Run?.Current?.Id, now.Run?.Bay).ShouldBe(("put-back", null));
+        now.Run!.Current!.Answers.Select(a => a.Answer).ShouldBe([$"bay {now.Run.Sheet.TargetBay}", "bay 3", "not-so"]);
     }
 
     [Fact]

@@ -1,7 +1,7 @@
 import { Button, TextInput } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { useEffect, useState } from 'react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import { Refused } from '../shared/Refused'
 import type { ApplianceView, DriveLine } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
@@ -11,10 +11,15 @@ import { useFoundDrives, useMachines } from './applianceQueries'
 /** Every machine, page by page, and a drive by the end of its serial. */
 export function MachinesPage() {
   const navigate = useNavigate()
-  const [after, setAfter] = useState<string | null>(null)
-  const [typed, setTyped] = useState('')
+  const [params, setParams] = useSearchParams() // what is asked for stands in the address, so the way back shows it again
+  const after = params.get('after')
+  const [typed, setTyped] = useState(params.get('find') ?? '')
   const [find] = useDebouncedValue(typed.trim(), 250)
-  const machines = useMachines(after)
+  useEffect(() => {
+    if (find !== (params.get('find') ?? '')) setParams(find ? { find } : {}, { replace: true })
+  }, [find, params, setParams])
+  const page = (next: string | null) => setParams({ ...(find ? { find } : {}), ...(next ? { after: next } : {}) })
+  const machines = useMachines(find, after)
   const drives = useFoundDrives(find)
   if (!machines.data) return <Waiting for="the machines" problem={machines.error} />
   return (
@@ -27,7 +32,7 @@ export function MachinesPage() {
         }}
       >
         <TextInput
-          label="A machine by its asset number, or a drive by the end of its serial"
+          label="A machine by any part of its asset, serial, model, site or place; a drive by the end of its serial"
           classNames={{ input: 'mono' }}
           value={typed}
           onChange={e => setTyped(e.currentTarget.value)}
@@ -35,15 +40,19 @@ export function MachinesPage() {
       </form>
       <Refused problem={drives.error} />
       {drives.data && <DrivesFound drives={drives.data.drives} />}
-      <MachineTable machines={machines.data.appliances} />
+      {machines.data.appliances.length > 0 ? (
+        <MachineTable machines={machines.data.appliances} />
+      ) : (
+        <p>{find ? `No machine has '${find}' in it.` : 'No machine is listed yet; lists are brought in below.'}</p>
+      )}
       <div className="row" style={{ marginTop: 12 }}>
         {after && (
-          <Button variant="default" onClick={() => setAfter(null)}>
+          <Button variant="default" onClick={() => page(null)}>
             From the beginning
           </Button>
         )}
         {machines.data.next && (
-          <Button variant="default" onClick={() => setAfter(machines.data.next)}>
+          <Button variant="default" onClick={() => page(machines.data.next)}>
             More
           </Button>
         )}
@@ -58,7 +67,7 @@ export function MachinesPage() {
 function DrivesFound({ drives }: { drives: readonly DriveLine[] }) {
   return (
     <section className="panel" aria-label="Drives found">
-      {drives.length === 0 && <p style={{ margin: 0 }}>No drive that is listed ends so. Enter opens the machine of that number.</p>}
+      {drives.length === 0 && <p style={{ margin: 0 }}>No drive that is listed ends so.</p>}
       {drives.map(drive => (
         <p key={drive.serial} style={{ margin: '2px 0' }}>
           <Link to={`/drives/${drive.serial}`} className="mono">

@@ -1,10 +1,12 @@
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { api, unwrap } from '../shared/api'
 
-export const useMachines = (after: string | null) =>
+export const useMachines = (find: string, after: string | null) =>
   useQuery({
-    queryKey: ['machines', 'list', after],
-    queryFn: async ({ signal }) => unwrap(await api.GET('/api/appliances', { params: { query: after ? { after } : {} }, signal })),
+    queryKey: ['machines', 'list', find, after],
+    queryFn: async ({ signal }) =>
+      unwrap(await api.GET('/api/appliances', { params: { query: { find, ...(after ? { after } : {}) } }, signal })),
+    placeholderData: earlier => earlier,
   })
 
 export const machineQuery = (asset: string) =>

@@ -1,6 +1,6 @@
 import { MantineProvider } from '@mantine/core'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { fireEvent, render, screen } from '@testing-library/react'
+import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { MemoryRouter } from 'react-router'
 import { expect, it, vi } from 'vitest'
 import { offered } from '../shared/offered.testing'
@@ -31,7 +31,7 @@ function shown(known: Partial<RunStep>, run: Partial<RunView> = {}, { reachable 
     offered('decide-step', 'Decide it', { whyNot: onlyLead }),
     offered('overrule-step', 'Overrule a', { whyNot: onlyLead }),
   ]
-  const view = { sheet: { id: 'sheet', steps: [] }, since: new Date().toISOString(), unmet: null, ...run } as unknown as RunView
+  const view = { sheet: { id: 'sheet', steps: [] }, since: new Date().toISOString(), unmet: null, visits: [], ...run } as unknown as RunView
   render(
     <MantineProvider>
       <QueryClientProvider client={client}>
@@ -59,6 +59,19 @@ it('a look has all its answers side by side, and none is drawn as the expected o
   shown({ kind: 'look', answers })
 
   expect(answers.map(a => button(a.label).getAttribute('data-variant'))).toEqual(['outline', 'outline', 'outline'])
+})
+
+it('a scan that has to be read again says why at the field, and a stop leaves nothing to press but a new look', () => {
+  const said = [{ step: 'a', answer: 'P8BADD0571', branch: 'ask-again', said: 'Two characters changed places; read it again.' }]
+  shown({ kind: 'scan', against: 'drive-out' }, { visits: said } as unknown as Partial<RunView>)
+  expect(screen.getByLabelText('Scan, or type the serial').getAttribute('aria-describedby')).toBeTruthy()
+  expect(screen.getByText('Two characters changed places; read it again.')).toBeTruthy()
+  cleanup()
+
+  shown({}, { stop: 'the array was looked at 45 min ago. Take a snapshot now.' })
+  expect(screen.getByRole('alert').textContent).toContain('Stop: the array was looked at 45 min ago.')
+  expect(screen.queryByRole('button', { name: 'Done' })).toBeNull()
+  expect(button('Take a snapshot')).toBeTruthy()
 })
 
 it('a scan takes what a wedge scanner types and sends with Enter', () => {

@@ -12,9 +12,10 @@ internal static class ApplianceCommands
     private static Command List()
     {
         var after = Said.Optional("--after", "The next page: only asset numbers above this.", "ASSET");
-        return new Command("list", "All of them, by asset number.") { after }.Does(async call =>
+        var find = Said.Optional("--find", "Any part of an asset number, a chassis' serial, a model, a site or a place in it.", "TEXT");
+        return new Command("list", "All of them, by asset number.") { find, after }.Does(async call =>
         {
-            var page = await call.Client.AppliancesAsync(call.Get(after), call.Ct);
+            var page = await call.Client.AppliancesAsync(call.Get(after), call.Ct, call.Get(find));
             call.Show(
                 page,
                 ContractJson.Default.AppliancePage,

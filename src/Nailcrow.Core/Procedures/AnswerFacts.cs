@@ -10,6 +10,12 @@ public static class AnswerFacts
     /// <summary>The value of an answer that nobody has given.</summary>
     public const string Unanswered = "unanswered";
 
+    /// <summary>
+    /// Follows a step's name where it is answered for each drive and asked from outside their loop: what was answered of the drive that
+    /// was worked on last.
+    /// </summary>
+    public const string OfLastDrive = ".last";
+
     public static FactType Of(RunStep step) =>
         step.Kind == StepKind.Read
             ? step.Unit is { } unit

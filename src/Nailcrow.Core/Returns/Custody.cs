@@ -14,6 +14,10 @@ public sealed record Custody(ImmutableList<CustodyMove> Moves)
     public Custody Move(string serial, Holder to, DateTimeOffset at, string by) =>
         new(Moves.Add(new(SerialNumber.Normalise(serial), to, at, by)));
 
+    /// <summary>As if one hand-over had not been recorded.</summary>
+    public Custody Without(string serial, DateTimeOffset at) =>
+        new(Moves.RemoveAll(m => m.At == at && m.Serial == SerialNumber.Normalise(serial)));
+
     public Holder? HolderOf(string serial) => Moves.LastOrDefault(m => m.Serial == SerialNumber.Normalise(serial))?.To;
 
     public IEnumerable<(string Serial, Holder Holder)> Now => Moves.GroupBy(m => m.Serial).Select(g => (g.Key, g.Last().To));

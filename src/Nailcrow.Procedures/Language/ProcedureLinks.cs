@@ -49,8 +49,21 @@ internal sealed partial class ProcedureLinks(IReadOnlyList<ProcedureStep> steps,
                 step,
                 $"Call '{step.Id}' sends '{fact}' along, which is neither a blank nor a step.{Nearest.Hint(fact, Blanks.Known.Concat(_places.Keys))}"
             );
+        foreach (var asked in step.When.Facts().Where(IsOfAnotherLoop).Distinct())
+            Report(
+                step,
+                $"Step '{step.Id}' asks '{asked}', which is answered for each drive in another loop; nobody knows which drive is meant. Ask it "
+                    + "in its own loop."
+            );
         if (step.Step.Against == ScanTarget.DriveOut)
             MismatchPutsBack(step);
+
+        bool IsOfAnotherLoop(string fact) =>
+            fact.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal)
+            && _places.TryGetValue(fact[AnswerFacts.Prefix.Length..], out var at)
+            && steps[at].Loop is { } loop
+            && step.Loop is { } here
+            && loop != here;
     }
 
     private string? Wrong(ProcedureStep step, string target, int index) =>

@@ -100,18 +100,18 @@ internal sealed class Layout
 
     private string IdFor(ProcedureStep step, int? drive) => drive is { } d && _drives > 1 ? $"{step.Id}.{d + 1}" : step.Id;
 
-    /// <summary>Inside a loop an answer is that of the same drive.</summary>
+    /// <summary>Inside a loop an answer is that of the same drive; from outside, that of the drive that was worked on last.</summary>
     private string Renamed(string fact, ProcedureStep from, int? drive)
     {
         if (!fact.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal))
             return fact;
         var asked = _procedure.Steps[_procedure.IndexOf(fact[AnswerFacts.Prefix.Length..])];
         return AnswerFacts.Prefix
-            + IdFor(
-                asked,
-                asked.Loop is null ? null
-                    : asked.Loop == from.Loop ? drive
-                    : 0
+            + (
+                asked.Loop is null ? asked.Id
+                : asked.Loop == from.Loop ? IdFor(asked, drive)
+                : _drives > 1 ? asked.Id + AnswerFacts.OfLastDrive
+                : asked.Id
             );
     }
 

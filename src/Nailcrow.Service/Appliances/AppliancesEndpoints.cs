@@ -30,9 +30,9 @@ internal static class AppliancesEndpoints
         appliances.MapGet("/{asset}/bays", Bays).WithName("ShowBays");
     }
 
-    internal static async Task<Ok<AppliancePage>> List(ReferenceBook book, CancellationToken ct, string? after = null)
+    internal static async Task<Ok<AppliancePage>> List(ReferenceBook book, CancellationToken ct, string? after = null, string? find = null)
     {
-        var found = await book.ListAsync(after, OnAPage + 1, ct);
+        var found = await book.ListAsync(after, string.IsNullOrWhiteSpace(find) ? null : find, OnAPage + 1, ct);
         var page = found.Take(OnAPage).Select(View).ToList();
         return TypedResults.Ok(new AppliancePage(page, found.Count > OnAPage ? page[^1].Appliance.Asset : null));
     }

@@ -46,14 +46,23 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs)
     }
 
     /// <summary>Appliances in order of asset number, after a given one.</summary>
-    public async Task<IReadOnlyList<KnownAppliance>> ListAsync(string? after, int limit, CancellationToken ct)
+    /// <param name="find">Any part of an asset number, a chassis' serial, a model, a site or a place in it; null for all.</param>
+    public async Task<IReadOnlyList<KnownAppliance>> ListAsync(string? after, string? find, int limit, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await WithRestAsync(
-            db,
-            db.Appliances.Where(a => after == null || string.Compare(a.Asset, after) > 0).OrderBy(a => a.Asset).Take(limit),
-            ct
-        );
+        var wanted = db.Appliances.Where(a => after == null || string.Compare(a.Asset, after) > 0);
+        if (find is not null)
+        {
+            var part = AnyPart.Of(find);
+            wanted = wanted.Where(a =>
+                EF.Functions.Like(a.Asset, part, AnyPart.Escape)
+                || EF.Functions.Like(a.Serial, part, AnyPart.Escape)
+                || EF.Functions.Like(a.Model, part, AnyPart.Escape)
+                || EF.Functions.Like(a.Site, part, AnyPart.Escape)
+                || EF.Functions.Like(a.Location, part, AnyPart.Escape)
+            );
+        }
+        return await WithRestAsync(db, wanted.OrderBy(a => a.Asset).Take(limit), ct);
     }
 
     public async Task<IReadOnlyDictionary<string, Site>> SitesAsync(CancellationToken ct)

@@ -6,6 +6,7 @@ using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Core.Tests.Swaps;
 
@@ -89,9 +90,17 @@ public class RunTests
         played
             .Ticket.Run!.Visits[^1]
             .Said.ShouldBe($"P8GOOD0003 was read; {Some.Bad} was expected. That is the drive of bay 3, member of vault.");
-        Stepping.Bay(played.Ticket, played.Ticket.Sheet!, played.Step!).ShouldBe("2"); // where the hand is, whatever the software calls it
+        // The hand slipped to 3, or the names are off and it was at 2: only the hand knows.
+        Stepping.Bay(played.Ticket, played.Ticket.Sheet!, played.Step!).ShouldBeNull();
+        TicketView
+            .Of(played.Record, new(), Played.Ilka, played.Now)
+            .Run!.Current!.Answers.Select(a => a.Answer)
+            .ShouldBe(["bay 2", "bay 3", "not-so"]);
+        played
+            .Refusal(new StepAnswered(played.Ticket.Sheet!.Id, "put-back", "bay 44"))
+            .ShouldStartWith("'bay 44' is no answer to 'put-back'");
 
-        played.Answers("done");
+        played.Answers("bay 2");
         played.PassRefusal().ShouldBe("There is no snapshot since the drive went back; take one.");
         played.Does(new SnapshotTaken(Some.Snapshot()));
         played.Passes();
@@ -108,6 +117,18 @@ public class RunTests
         (learnt.Bay, learnt.How).ShouldBe(("2", "wrong-pull"));
         BayMap.WarningOf("2", [learnt])!.ShouldStartWith("On T-1001 a hand at bay 2 drew the drive that the software calls ");
         BayMap.Warning([learnt, learnt with { How = "light", At = learnt.At.AddHours(1) }]).ShouldBeNull();
+    }
+
+    [Theory, InlineData("bay 3", "3", 0), InlineData("3", "3", 0), InlineData("2", "2", 1), InlineData("done", "2", 1)]
+    public void Where_the_hand_was_is_said_and_the_map_learns_only_from_names_that_are_off(string answer, string bay, int learnt)
+    {
+        var played = Played.At("serial-out");
+        played.Answers("P8GOOD0003");
+
+        played.Answers(answer);
+
+        played.Ticket.Swap.NearMisses.ShouldHaveSingleItem().Bay.ShouldBe(bay);
+        BayMap.Learnt(played.Ticket).Count().ShouldBe(learnt);
     }
 
     [Theory, InlineData("0517"), InlineData("PBBADDO517")]

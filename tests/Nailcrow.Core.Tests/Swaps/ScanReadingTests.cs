@@ -94,6 +94,37 @@ public class ScanReadingTests
     }
 
     [Fact]
+    public void A_neighbours_label_that_was_read_by_mistake_is_taken_back_and_the_drive_in_hand_is_read_again()
+    {
+        var played = Played.At("serial-out");
+        var held = played.Ticket.Custody.Moves;
+        played.Answers("P8GOOD0003");
+        played.Ticket.Swap.WrongOut.ShouldBe("P8GOOD0003");
+
+        played.Does(new StepTakenBack(played.Ticket.Sheet!.Id, "serial-out"));
+
+        (played.Step?.Id, played.Ticket.Swap.WrongOut, played.Ticket.Swap.NearMisses.Count).ShouldBe(("serial-out", null, 0));
+        played.Ticket.Custody.Moves.ShouldBe(held);
+        played.Answers(Some.Bad);
+        played.Ticket.Swap.OutSerial.ShouldBe(Some.Bad);
+    }
+
+    [Fact]
+    public void A_wrong_drive_that_went_back_is_not_taken_back_by_words()
+    {
+        var played = Played.At("serial-out");
+        played.Answers("P8GOOD0003");
+        played.Answers("done");
+
+        played
+            .Refusal(new StepTakenBack(played.Ticket.Sheet!.Id, "put-back"))
+            .ShouldBe(
+                "'put-back' recorded what was done to a drive, and that is not undone by an answer. If it was otherwise, call and say so."
+            );
+        played.Refusal(new StepTakenBack(played.Ticket.Sheet!.Id, "serial-out")).ShouldStartWith("The last answer was given at 'put-back'");
+    }
+
+    [Fact]
     public void A_serial_that_people_misread_and_that_is_another_drives_is_the_other_drive()
     {
         var played = Played.At("serial-out");

@@ -52,6 +52,28 @@ public class SeveralDrivesTests
         return played;
     }
 
+    /// <summary>What is asked after the loop is asked of the drive that was worked on last, whichever it is.</summary>
+    [Theory, InlineData(1, ""), InlineData(2, ".1"), InlineData(2, ".2"), InlineData(3, ".3")]
+    public void Where_no_mark_is_left_for_a_drive_the_run_is_handed_over_whichever_drive_it_is(int drives, string nth)
+    {
+        var procedure = Shipped.Named(drives == 1 ? "front-hot" : "several");
+        var facts = SampleFacts.For(procedure, Some.Model, drives);
+        var run = new DryRun(((Parsed<RunSheet>.Ok)SheetCompiler.Compile(procedure, facts, Guid.Empty)).Value);
+        var wrong = false;
+        for (var asked = 0; run.Current is { } step && asked < 400; asked++)
+        {
+            var choice =
+                step.Id == $"serial-out{nth}" && !wrong ? "different"
+                : step.Id == $"bay-known{nth}" && wrong ? "none-left"
+                : run.Choices[0];
+            wrong |= choice == "different";
+            run.Answer(run.Typed(choice));
+        }
+
+        run.HandedOver.ShouldBeTrue();
+        run.Visits.ShouldContain(v => v.Step == "handed-over");
+    }
+
     private static void Follow(Played played, string until)
     {
         for (var asked = 0; played.Step is { } step && step.Id != until && asked < 200; asked++)

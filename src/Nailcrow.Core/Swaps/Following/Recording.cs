@@ -22,11 +22,11 @@ internal static class Recording
             Records.Pulled => Pulled(ticket, sheet, step, answer, branch, stamp),
             Records.Backup => ticket with { Backup = answer },
             Records.BackupDetail => ticket with { BackupDetail = answer },
-            _ => branch is "yes" or RunStep.Done or "exact" ? Affirmed(ticket, sheet, step, stamp) : ticket,
+            _ => branch is "yes" or RunStep.Done or "exact" ? Affirmed(ticket, sheet, step, answer, stamp) : ticket,
         };
     }
 
-    private static Ticket Affirmed(Ticket ticket, RunSheet sheet, RunStep step, Stamp stamp) =>
+    private static Ticket Affirmed(Ticket ticket, RunSheet sheet, RunStep step, string answer, Stamp stamp) =>
         step.Records switch
         {
             Records.ChassisMark => ticket with
@@ -37,10 +37,10 @@ internal static class Recording
             {
                 Swap = ticket.Swap with { BayMarks = ticket.Swap.BayMarks.Add(new(step.Mark ?? step.Id, ticket.Swap.Attempt)) },
             },
-            Records.PutBack => new DrivePutBack(BayOf(ticket, sheet, step, ticket.Swap.WrongOut), ticket.Swap.WrongOut ?? "").Fold(
-                ticket,
-                stamp
-            ),
+            Records.PutBack => new DrivePutBack(
+                WentBack.Bay(ticket, sheet, step, ticket.Swap.WrongOut, answer),
+                ticket.Swap.WrongOut ?? ""
+            ).Fold(ticket, stamp),
             Records.Inserted => new DriveInserted(
                 sheet.DriveOf(step).Bay,
                 ticket.Swap.ScannedPart ?? Stepping.PartFor(ticket, sheet, step) ?? ""
@@ -60,13 +60,7 @@ internal static class Recording
     /// <summary>Only a serial read whole says which drive came out; part of one, or one that may be misread, asks again.</summary>
     private static Ticket Pulled(Ticket ticket, RunSheet sheet, RunStep step, string answer, string branch, Stamp stamp) =>
         branch == Words.Of(SerialOutcome.Exact) ? new DrivePulled(sheet.DriveOf(step).Bay, sheet.DriveOf(step).Serial).Fold(ticket, stamp)
-        : branch == Words.Of(SerialOutcome.Different) ? new DrivePulled(BayOf(ticket, sheet, step, answer), answer).Fold(ticket, stamp)
+        : branch == Words.Of(SerialOutcome.Different)
+            ? new DrivePulled(WentBack.Bay(ticket, sheet, step, answer), answer).Fold(ticket, stamp)
         : ticket;
-
-    /// <summary>
-    /// The bay a wrong drive came out of is where the hand was, whatever bay the software has it in: that name may be what is wrong. Sheets
-    /// from before that was so went by the software.
-    /// </summary>
-    internal static string BayOf(Ticket ticket, RunSheet sheet, RunStep step, string? serial) =>
-        (sheet.GoesByTheHand() ? null : ticket.Before?.Holding(serial)?.Label) ?? sheet.DriveOf(step).Bay;
 }

@@ -1,6 +1,7 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Conditions;
+using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -31,7 +32,7 @@ public sealed record StepAnswered(Guid Sheet, string Step, string Answer) : Fact
             return $"'{Step}' is decided by a {Words.Of(role)}, not answered.";
         if (step is { Kind: StepKind.Read, Unit: { } unit } && Answer != RunStep.NotSo)
             return OutOfRange(step, unit);
-        return step.TakesText || step.Leading(Answer) is not null
+        return step.TakesText || step.Leading(Answer) is not null || WentBack.Said(ticket, step, Answer) is not null
             ? null
             : $"'{Answer}' is no answer to '{Step}'; accepted: {string.Join(", ", step.Answers.Select(a => a.Answer))}.";
     }

@@ -1,5 +1,6 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 
@@ -7,7 +8,7 @@ namespace Nailcrow.Core.Swaps.Following;
 
 /// <summary>
 /// The last answer was a mistake: it stays in the journal, and the step is answered again. What was done to a drive is not undone
-/// by words.
+/// by words; a serial that was read off another drive than the one in hand did nothing to any.
 /// </summary>
 public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
 {
@@ -32,6 +33,7 @@ public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
         : run.Visits is not [.., var last] ? "Nothing has been answered yet."
         : last.Step != Step ? $"The last answer was given at '{last.Step}', not at '{Step}'; only the last one is taken back."
         : last.Overruled || sheet.Step(Step)?.Kind == StepKind.Call ? "A lead has spoken on this step; that is not taken back. Call again."
+        : IsSlipAtScan(sheet.Step(Step), last) ? null
         : sheet.Step(Step)?.Records is { } records && Done.Contains(records)
             ? $"'{Step}' recorded what was done to a drive, and that is not undone by an answer. If it was otherwise, call and say so."
         : null;
@@ -46,8 +48,20 @@ public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
             || sheet.Step(Step) is not { } step
         )
             return ticket.Raise(stamp, "step", $"'{Step}' was taken back by {stamp.By}, and it was not the last one answered.");
-        return Without(ticket, step) with { Run = run.Before(last, stamp.At) };
+        return (IsSlipAtScan(step, last) ? NotWrong(ticket, last) : Without(ticket, step)) with { Run = run.Before(last, stamp.At) };
     }
+
+    /// <summary>The drive in hand may be right, and its neighbour's label was read.</summary>
+    private static bool IsSlipAtScan(RunStep? step, Visit last) =>
+        step is { Records: Records.Pulled } && last.Branch == Words.Of(SerialOutcome.Different);
+
+    /// <summary>A drive is out, and nobody has read yet which: none is taken for the wrong one, and nobody holds that one.</summary>
+    private static Ticket NotWrong(Ticket ticket, Visit last) =>
+        ticket with
+        {
+            Swap = ticket.Swap with { WrongOut = null },
+            Custody = ticket.Custody.Without(last.Answer, last.At),
+        };
 
     /// <summary>A mark that was said by mistake does not count.</summary>
     private static Ticket Without(Ticket ticket, RunStep step) =>

@@ -56,6 +56,8 @@ public static class Stepping
     {
         if (step.Kind is StepKind.Read or StepKind.Do && answer == RunStep.NotSo && step.Leading(RunStep.NotSo) is not null)
             return (RunStep.NotSo, null);
+        if (WentBack.Said(ticket, step, answer) is { } bay)
+            return (RunStep.Done, $"It went back into bay {bay}.");
         if (step.Erases)
             return Naming(ticket, sheet, step, answer);
         if (step.Kind == StepKind.Read)
@@ -87,8 +89,12 @@ public static class Stepping
     /// <summary>The bay the step's drawing points at; null where it points at none.</summary>
     public static string? Bay(Ticket ticket, RunSheet sheet, RunStep step) =>
         step.Points != PointsAt.Bay ? null
-        : step.Records == Records.PutBack ? Recording.BayOf(ticket, sheet, step, ticket.Swap.WrongOut)
+        : step.Records == Records.PutBack ? PutBackBay(ticket, sheet, step)
         : sheet.DriveOf(step).Bay;
+
+    /// <summary>None, where nobody but the hand knows which of two it is.</summary>
+    private static string? PutBackBay(Ticket ticket, RunSheet sheet, RunStep step) =>
+        WentBack.Possible(ticket, sheet, step).Count > 0 ? null : WentBack.Bay(ticket, sheet, step, ticket.Swap.WrongOut);
 
     /// <summary>Nothing is destroyed by pressing a button: bay and serial are both said, in either order.</summary>
     private static (string, string?) Naming(Ticket ticket, RunSheet sheet, RunStep step, string answer)

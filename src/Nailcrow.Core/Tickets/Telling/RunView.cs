@@ -1,5 +1,6 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Gates;
 
@@ -46,7 +47,7 @@ public sealed record RunView(
         var unread = step is { Kind: StepKind.Scan } && !run.Shown.Contains(step.Id);
         return new(
             sheet,
-            unread ? Unread(step!) : step, // unread where there is one
+            unread ? Unread(step!) : AskedWhere(ticket, sheet, step), // unread where there is one
             run.Since,
             step is null ? null : GateCheck.Unmet(ticket, run, step, now),
             step is null ? null : Stepping.Expected(ticket, sheet, step),
@@ -66,6 +67,20 @@ public sealed record RunView(
 
     /// <summary>What should be read is not shown before it was: neither in words, nor by the ends of serials in a drawing.</summary>
     private static RunStep Unread(RunStep step) => step with { See = null, Points = PointsAt.Nothing };
+
+    /// <summary>Where a wrong drive went back is asked with the answer, where it may have been either of two bays.</summary>
+    private static RunStep? AskedWhere(Ticket ticket, RunSheet sheet, RunStep? step) =>
+        step is not null && WentBack.Possible(ticket, sheet, step) is { Count: > 0 } bays && step.Leading(RunStep.Done) is { } done
+            ? step with
+            {
+                Points = PointsAt.Nothing,
+                Answers =
+                [
+                    .. bays.Select(b => new StepAnswer($"bay {b}", $"It is back in bay {b}", done.Next)),
+                    .. step.Answers.Where(a => a != done),
+                ],
+            }
+            : step;
 
     /// <summary>The bay that is being looked for: after the pull it is known, and what was learnt of the map before matters no more.</summary>
     public static string? BayLookedFor(Ticket ticket) =>

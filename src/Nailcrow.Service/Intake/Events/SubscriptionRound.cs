@@ -28,7 +28,7 @@ internal sealed class SubscriptionRound(
     public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
     {
         string? after = null;
-        while (await book.ListAsync(after, Page, ct) is { Count: > 0 } some)
+        while (await book.ListAsync(after, null, Page, ct) is { Count: > 0 } some)
         {
             after = some[^1].Appliance.Asset;
             await Parallel.ForEachAsync(

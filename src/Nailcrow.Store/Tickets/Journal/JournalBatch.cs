@@ -90,18 +90,14 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         await AddAsync(record.With(entry), entry);
         if (Projecting.IsOfLife(entry.Body) || _touched[entry.Ticket].Ticket.Custody.Moves.Count != custodyBefore.Count)
             _lives.Add(entry.Ticket);
-        await NoteElsewhereAsync(db, _touched[entry.Ticket], custodyBefore.Count, now);
-        if (entry.Body is SnapshotTaken taken)
-        {
-            await NoteSeenElsewhereAsync(db, _touched[entry.Ticket], taken.Snapshot, entry.Happened, now);
-            await TellOtherTicketsAsync(db, entry, taken, now);
-        }
-        else if (entry.Seq == 1)
-            await TellNewTicketAsync(db, _touched[entry.Ticket], now);
+        await new OtherTickets(this, db, now).ToldAsync(entry, custodyBefore.Count);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
 
-    private async Task AddAsync(TicketRecord record, Entry entry)
+    /// <summary>The record as this batch leaves it so far.</summary>
+    internal TicketRecord Now(long ticket) => _touched[ticket];
+
+    internal async Task AddAsync(TicketRecord record, Entry entry)
     {
         if (record.Head == 1)
             _opened.Add(entry.Ticket);
@@ -130,7 +126,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             );
     }
 
-    private async Task<TicketRecord> RecordAsync(NailcrowDb db, long ticket)
+    internal async Task<TicketRecord> RecordAsync(NailcrowDb db, long ticket)
     {
         if (_touched.TryGetValue(ticket, out var record) || _found.TryGetValue(ticket, out record))
             return record;
@@ -145,117 +141,6 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         // What somebody wrote there that is no number of a ticket must not number the next.
         var last = await db.Journal.Where(r => r.Ticket < NumbersEnd).MaxAsync(r => (long?)r.Ticket) ?? FirstNumber - 1;
         return Math.Max(last, _touched.Keys.DefaultIfEmpty(0).Max()) + 1;
-    }
-
-    /// <summary>One drive is in one place: a serial that another ticket left somewhere else is noted in the same breath.</summary>
-    private async Task NoteElsewhereAsync(NailcrowDb db, TicketRecord record, int movesBefore, DateTimeOffset now)
-    {
-        foreach (var serial in record.Ticket.Custody.Moves.Skip(movesBefore).Select(m => m.Serial).Distinct())
-            if (await ElsewhereAsync(db, record.Ticket, serial) is { } where)
-            {
-                var note = _touched[record.Ticket.Number]
-                    .Next(new(Guid.CreateVersion7(now), now, 0, Actor.Service, new SerialKnownElsewhere(serial, where)), now);
-                await AddAsync(_touched[record.Ticket.Number].With(note), note);
-            }
-    }
-
-    /// <summary>A serial in a bay here that was last seen in a bay of another machine, and has not been handed on since, is in two places.</summary>
-    private async Task NoteSeenElsewhereAsync(NailcrowDb db, TicketRecord record, Snapshot seen, DateTimeOffset at, DateTimeOffset now)
-    {
-        var asset = record.Ticket.Report?.Asset ?? "";
-        var serials = seen.Bays.Where(b => b.Serial is not null).Select(b => SerialNumber.Normalise(b.Serial ?? "")).ToList();
-        var told = record.Ticket.Discrepancies.Select(d => d.Sentence).ToList();
-        var last = (
-            await db
-                .LifeEvents.AsNoTracking()
-                .Where(e => serials.Contains(e.Serial) && e.At <= at && e.Ticket != record.Ticket.Number)
-                .ToListAsync()
-        )
-            .GroupBy(e => e.Serial)
-            .Select(g => g.MaxBy(e => e.At))
-            .OfType<LifeEventRow>();
-        foreach (var other in last.Where(e => e.Asset != asset && e.Bay is not null && e.Kind == Words.Of(LifeEventKind.Seen)))
-        {
-            if (
-                told.Exists(t => t.Contains(other.Serial, StringComparison.Ordinal))
-                || record.Ticket.Custody.HolderOf(other.Serial) is not null
-            )
-                continue; // said already, or this ticket knows how it came here
-            var note = _touched[record.Ticket.Number]
-                .Next(
-                    new(
-                        Guid.CreateVersion7(now),
-                        now,
-                        0,
-                        Actor.Service,
-                        new SerialKnownElsewhere(other.Serial, $"in bay {other.Bay} of {other.Asset}, by {TicketNumber.Text(other.Ticket)}")
-                    ),
-                    now
-                );
-            await AddAsync(_touched[record.Ticket.Number].With(note), note);
-        }
-    }
-
-    // A machine with more open tickets than this has one trouble, and somebody has to join them.
-    private const int MostTold = 20;
-
-    /// <summary>What one ticket saw of a machine is what its other open ones have to go by, in the same breath.</summary>
-    private async Task TellOtherTicketsAsync(NailcrowDb db, Entry look, SnapshotTaken taken, DateTimeOffset now)
-    {
-        foreach (var other in await OpenBesideAsync(db, _touched[look.Ticket]))
-            await NoteMachineAsync(await RecordAsync(db, other), new(taken.Snapshot, look.Ticket, look.By), look.Happened, now);
-    }
-
-    /// <summary>A new ticket goes by the newest look that another open one of its machine has.</summary>
-    private async Task TellNewTicketAsync(NailcrowDb db, TicketRecord opened, DateTimeOffset now)
-    {
-        var looks = new List<(TicketRecord Record, Snapshot Latest)>();
-        foreach (var other in await OpenBesideAsync(db, opened))
-            if (await RecordAsync(db, other) is { Ticket.Latest: { } latest } record)
-                looks.Add((record, latest));
-        if (looks.Count == 0)
-            return;
-        var (seenOn, newest) = looks.MaxBy(l => l.Latest.TakenAt);
-        var look = seenOn.Ticket.LastLook;
-        await NoteMachineAsync(opened, new(newest, look?.On ?? seenOn.Ticket.Number, look?.By ?? Actor.Service.Name), newest.TakenAt, now);
-    }
-
-    private async Task<List<long>> OpenBesideAsync(NailcrowDb db, TicketRecord record)
-    {
-        var (asset, number) = (record.Ticket.Report?.Asset ?? "", record.Ticket.Number);
-        return await db
-            .TicketLines.AsNoTracking()
-            .Where(l => l.Asset == asset && !l.Ended && l.Number != number && l.Stage != Stage.Closed && l.Stage != Stage.Cancelled)
-            .OrderByDescending(l => l.Number)
-            .Select(l => l.Number)
-            .Take(MostTold)
-            .ToListAsync();
-    }
-
-    private async Task NoteMachineAsync(TicketRecord on, MachineSeen seen, DateTimeOffset at, DateTimeOffset now)
-    {
-        var note = on.Next(new(Guid.CreateVersion7(now), at, 0, Actor.Service, seen), now);
-        if (note.Body is MachineSeen)
-            await AddAsync(on.With(note), note);
-    }
-
-    private async Task<string?> ElsewhereAsync(NailcrowDb db, Ticket ticket, string serial)
-    {
-        var firstTime = ticket.Custody.Moves.Count(m => m.Serial == serial) == 1;
-        if (!firstTime)
-            return null;
-        var asset = ticket.Report?.Asset;
-        // A depot's drive is there to be used, and a bay of this machine is where this ticket's drives come from.
-        var last = await db
-            .DrivePlaces.AsNoTracking()
-            .Where(p => p.Serial == serial && p.Ticket != ticket.Number)
-            .OrderByDescending(p => p.At)
-            .FirstOrDefaultAsync();
-        return last is null || last.HolderKind == HolderKind.Depot || (last.HolderKind == HolderKind.Bay && last.Asset == asset)
-            ? null
-            : "with "
-                + $"{new Holder(last.HolderKind, last.Holder)}{(last.HolderKind == HolderKind.Bay ? $" of {last.Asset}" : "")}, "
-                + $"by {TicketNumber.Text(last.Ticket)}";
     }
 
     private readonly HashSet<long> _lives = [];

@@ -100,9 +100,9 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
         if (search.Before is { } before)
             lines = lines.Where(l => l.Number < before);
         if (search.Site is { } site)
-            lines = lines.Where(l => EF.Functions.Like(l.Site, Within(site), Escape));
+            lines = lines.Where(l => EF.Functions.Like(l.Site, AnyPart.Of(site), AnyPart.Escape));
         if (search.Customer is { } customer)
-            lines = lines.Where(l => EF.Functions.Like(l.Customer, Within(customer), Escape));
+            lines = lines.Where(l => EF.Functions.Like(l.Customer, AnyPart.Of(customer), AnyPart.Escape));
         if (search.OverdueAt is { } at)
             lines = lines.Where(l => !l.Ended && l.DueAt < at);
         lines = search.Danger switch
@@ -119,21 +119,15 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
     private static IQueryable<TicketLineRow> Found(IQueryable<TicketLineRow> lines, string text)
     {
         var number = TicketNumber.Parse(text) is Parsed<long>.Ok(var said) ? said : -1;
-        var within = Within(text);
+        var within = AnyPart.Of(text);
         return lines.Where(l =>
             l.Number == number
-            || EF.Functions.Like(l.Asset, within, Escape)
-            || EF.Functions.Like(l.Serial!, within, Escape) // no serial is like nothing
-            || EF.Functions.Like(l.Site, within, Escape)
-            || EF.Functions.Like(l.Customer, within, Escape)
+            || EF.Functions.Like(l.Asset, within, AnyPart.Escape)
+            || EF.Functions.Like(l.Serial!, within, AnyPart.Escape) // no serial is like nothing
+            || EF.Functions.Like(l.Site, within, AnyPart.Escape)
+            || EF.Functions.Like(l.Customer, within, AnyPart.Escape)
         );
     }
-
-    private const string Escape = "\\";
-
-    /// <summary>Any case; what a person types has no wildcards.</summary>
-    private static string Within(string text) =>
-        $"%{text.Trim().Replace(Escape, Escape + Escape).Replace("%", Escape + "%").Replace("_", Escape + "_")}%";
 
     private static TicketLine Line(TicketLineRow row) =>
         new(
