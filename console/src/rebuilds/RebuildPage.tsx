@@ -23,7 +23,7 @@ export function RebuildPage() {
         <p style={{ fontSize: 20, margin: 0 }}>{rebuild.look.sentence}</p>
         {rebuild.look.left && (
           <p className="chalk" style={{ margin: '8px 0 0' }}>
-            A range, not a promise: where it was tried, the end fell into it at least {rebuild.look.left.confidence} times in 100.
+            A range, not a promise; how often it was right is from rebuilds that were tried.
           </p>
         )}
       </section>
