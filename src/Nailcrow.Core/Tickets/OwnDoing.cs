@@ -1,5 +1,4 @@
 using Nailcrow.Core.Intake;
-using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 

@@ -1,5 +1,4 @@
 using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Swaps.Drives;

@@ -1,15 +1,7 @@
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Core.Appliances;
-using Nailcrow.Core.People;
-using Nailcrow.Core.Reports;
-using Nailcrow.Core.Returns;
-using Nailcrow.Core.Swaps.Drives;
-using Nailcrow.Core.Swaps.Seen;
-using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
-using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tickets.Journal;

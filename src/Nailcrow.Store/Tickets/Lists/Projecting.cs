@@ -1,5 +1,4 @@
 using Nailcrow.Core.Intake;
-using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps.Learning;
