@@ -14,7 +14,11 @@ internal sealed record Course(IReadOnlyList<Segment> Segments, Reading? Doubted)
 
     public static Course Of(IEnumerable<Reading> readings)
     {
-        var shown = readings.Where(r => r is { Progress: Progress.Running, Percent: not null }).OrderBy(r => r.At).ToList();
+        var shown = readings
+            .Where(r => r is { Progress: Progress.Running, Percent: not null })
+            .OrderBy(r => r.At)
+            .Select(AsDisplays)
+            .ToList();
         var display = new Display(shown);
         var segments = new List<Segment>();
         var open = new List<Reading>();
@@ -52,6 +56,12 @@ internal sealed record Course(IReadOnlyList<Segment> Segments, Reading? Doubted)
             segments.Add(new(open[0].Phase, fellBack, open, display));
         }
     }
+
+    // No display tells more of a rebuild; a quotient with twenty decimals does not make the steps of one finer.
+    private const int MostDecimals = 3;
+
+    private static Reading AsDisplays(Reading reading) =>
+        reading.Percent is { Scale: > MostDecimals } percent ? reading with { Percent = Math.Round(percent, MostDecimals) } : reading;
 
     private enum Follows
     {

@@ -25,6 +25,9 @@ internal sealed record Segment(RebuildPhase Phase, bool FellBack, IReadOnlyList<
         return steps;
     }
 
+    // No bar has a thousand blocks; below that a step is as it was seen, and there are not more blocks to try than that.
+    private const decimal FinestBlock = 0.1m;
+
     /// <summary>
     /// The smallest step the display takes, in percent points. A bar of blocks jumps by its block: that is seen where everything
     /// shown is a multiple of the smallest jump. With one jump nobody can know, and it may all be one block.
@@ -36,7 +39,7 @@ internal sealed record Segment(RebuildPhase Phase, bool FellBack, IReadOnlyList<
         if (shown.Count < 2)
             return fine;
         var jump = shown.Zip(shown.Skip(1), (a, b) => b - a).Min();
-        if (shown.Count == 2)
+        if (shown.Count == 2 || jump < FinestBlock)
             return jump;
         var furthest = shown[^1];
         for (var blocks = Math.Floor(furthest / (jump + fine)); blocks <= Math.Ceiling(furthest / Math.Max(jump - fine, fine)); blocks++)

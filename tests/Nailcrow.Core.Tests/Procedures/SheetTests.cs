@@ -63,7 +63,7 @@ public class SheetTests
     }
 
     private static IEnumerable<string> AskedIn(string? when) =>
-        Regex.Matches(when ?? "", @"answer\.([a-z0-9.-]+)").Select(m => m.Groups[1].Value.Replace(".last", ".1", StringComparison.Ordinal)); // "last" is one of the drives there are
+        Regex.Matches(when ?? "", @"answer\.([a-z0-9.-]+)").Select(m => m.Groups[1].Value.Replace(".last", ".1", StringComparison.Ordinal)); // "last" is one of the drives
 
     [Fact]
     public void A_loop_is_laid_out_drive_by_drive_and_each_step_names_its_own()

@@ -140,6 +140,19 @@ public class DisplayTests
             );
     }
 
+    [Theory]
+    [InlineData("62", "62.00000000000000000001", "62.00000000000000000002", "62.00000000000000000003", "62.00000000000000000004")]
+    [InlineData("1", "62", "62.0000000000000000001", "62.00000000001", "63.1234567890123456789")]
+    [InlineData("33.333333", "33.333334", "33.333336", "40.000001", "66.666666")]
+    [InlineData("0", "0.001", "0.002", "99.999", "100")]
+    public void Decimals_that_no_display_has_keep_nobody_waiting(params string[] percents)
+    {
+        var readings = percents.Select((p, i) => At(i * 10, decimal.Parse(p, System.Globalization.CultureInfo.InvariantCulture))).ToList();
+
+        for (var seen = 1; seen <= readings.Count; seen++)
+            Look([.. readings.Take(seen)]).Sentence.ShouldNotBeEmpty();
+    }
+
     [Fact]
     public void A_typed_reading_that_is_taken_back_counts_no_more_and_is_still_in_the_journal()
     {

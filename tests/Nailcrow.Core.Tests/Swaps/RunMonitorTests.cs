@@ -93,6 +93,21 @@ public class RunMonitorTests
     }
 
     [Fact]
+    public void A_machine_that_is_switched_off_is_not_asked_for_a_new_look()
+    {
+        var played = Played.At("pull");
+        var off = played.Ticket.Sheet!.Steps.First(s => s.Id == "strap");
+        RunSheet With(string? opens) =>
+            played.Ticket.Sheet with
+            {
+                Steps = [.. played.Ticket.Sheet.Steps.Select(s => s == off ? s with { Opens = opens } : s)],
+            };
+
+        RunMonitor.Stop(played.Ticket with { Sheet = With(null) }, played.Now.AddHours(1)).ShouldNotBeNull();
+        RunMonitor.Stop(played.Ticket with { Sheet = With("power") }, played.Now.AddHours(1)).ShouldBeNull();
+    }
+
+    [Fact]
     public void A_lead_who_is_called_at_the_stop_lets_it_go_on()
     {
         var played = Played.At("pull");

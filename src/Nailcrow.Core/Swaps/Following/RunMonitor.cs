@@ -51,7 +51,8 @@ public static class RunMonitor
     private static string? Stale(Ticket ticket, RunSheet sheet, RunStep step, Recorded seen, DateTimeOffset now)
     {
         var since = seen.NotRebuilding < seen.NotFatal ? seen.NotRebuilding : seen.NotFatal;
-        if (now - since <= StaleAfter || sheet.ComesBack == ComesBack.Cannot)
+        // A machine that is switched off neither rebuilds nor answers.
+        if (now - since <= StaleAfter || seen.IsOff || sheet.ComesBack == ComesBack.Cannot)
             return null;
         return
             ticket.Latest is { } latest
@@ -66,6 +67,9 @@ public static class RunMonitor
     /// <summary>What the visits so far put on record, of the drive that is worked on.</summary>
     private sealed class Recorded
     {
+        // What a procedure says is open while the machine is switched off.
+        private const string Power = "power";
+
         private readonly HashSet<string> _machine = [];
         private readonly HashSet<string> _bay = [];
         private bool _machineIsSaid;
@@ -78,6 +82,7 @@ public static class RunMonitor
         public bool WrongIsOut { get; private set; }
         public bool IsCompared { get; private set; }
         public bool HasWaited { get; private set; }
+        public bool IsOff { get; private set; }
 
         /// <summary>How many independent marks there are; two where a lead has said it is so.</summary>
         public int Machine => _machineIsSaid ? 2 : _machine.Count;
@@ -112,6 +117,7 @@ public static class RunMonitor
                 HasWaited = true;
             if (step.Against == ScanTarget.DriveOut)
                 IsCompared = true;
+            IsOff = step.Opens == Power || (IsOff && step.Closes != Power);
             switch (step.Records)
             {
                 case Records.ChassisMark:
