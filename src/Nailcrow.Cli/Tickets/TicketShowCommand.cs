@@ -75,10 +75,10 @@ internal static class TicketShowCommand
         if (view.Access is { } access && view.EndedAt is null)
             screen.Line($"  getting in {Screen.Safe(access)}");
         foreach (var deadline in view.Deadlines.Where(d => d.MetAt is null && view.EndedAt is null))
-            screen.Line(
-                $"  promise    {Words.Of(deadline.Kind)} by "
-                    + $"{(deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted")}{(deadline.Stopped ? ", its clock stands still" : "")}"
-            );
+        {
+            var by = deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted";
+            screen.Line($"  promise    {Words.Of(deadline.Kind)} by {by}{(deadline.Stopped ? ", its clock stands still" : "")}");
+        }
         if (view.Visit is { } visit)
             screen.Line($"  visit      {Telling.Clock(visit.From, view.Zone)} to {Telling.Clock(visit.To, view.Zone)}");
         if (view.Engineer is { } engineer)
@@ -86,10 +86,12 @@ internal static class TicketShowCommand
                 $"  engineer   {Screen.Safe(engineer)}{(view.ArrivedAt is { } at ? $", arrived {Telling.Clock(at, view.Zone)}" : "")}"
             );
         if (view.Help is { } help)
-            screen.Line(
-                $"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} "
-                    + $"[bold]{(help.GoAhead is { } go ? $"{Screen.Safe(help.AnsweredBy)}: {(go ? "go on" : "refused")}, {Screen.Safe(help.Answer)}" : "waiting")}[/]"
-            );
+        {
+            var answer = help.GoAhead is { } go
+                ? $"{Screen.Safe(help.AnsweredBy)}: {(go ? "go on" : "refused")}, {Screen.Safe(help.Answer)}"
+                : "waiting";
+            screen.Line($"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} [bold]{answer}[/]");
+        }
         if (view.Chosen.Count > 1)
             screen.Line($"  drives     {view.Chosen.Count}, in this order: {Screen.Safe(string.Join(", ", view.Chosen))}");
         foreach (var part in view.Parts)

@@ -50,12 +50,10 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
     private static string Told(Bay bay, IReadOnlyList<Repeated> against, bool readFrom)
     {
         var signs = (bay.Signs ?? []).Concat(against.Select(e => e.Told())).ToList();
-        var word = bay.Health is DriveHealth.Good or DriveHealth.Unknown
-            ? $"reads {Words.Of(bay.Health)}, but"
-            : $"is {Words.Of(bay.Health)}";
-        return $"Bay {bay.Label} ({bay.Serial}) "
-            + $"{word}{(signs.Count == 0 ? "" : bay.Health is DriveHealth.Good or DriveHealth.Unknown ? $" {string.Join(", ", signs)}" : $": {string.Join(", ", signs)}")}."
-            + (readFrom ? " The rebuild reads from it: backup first." : "");
+        var readsWell = bay.Health is DriveHealth.Good or DriveHealth.Unknown;
+        var word = readsWell ? $"reads {Words.Of(bay.Health)}, but" : $"is {Words.Of(bay.Health)}";
+        var speaks = signs.Count == 0 ? "" : $"{(readsWell ? "" : ":")} {string.Join(", ", signs)}";
+        return $"Bay {bay.Label} ({bay.Serial}) {word}{speaks}." + (readFrom ? " The rebuild reads from it: backup first." : "");
     }
 
     private static int OwnWord(Bay bay) =>
