@@ -176,10 +176,15 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
                 Body(view.Run!, step, choice, machine),
                 at = at.AddSeconds(1)
             ); // likewise
-            given[(Bare(step.Id), choice)] = given.GetValueOrDefault((Bare(step.Id), choice)) + 1;
+            foreach (var heard in new[] { choice, OnSheet(sheet, step, choice) }.Distinct())
+                given[(Bare(step.Id), heard)] = given.GetValueOrDefault((Bare(step.Id), heard)) + 1;
         }
         return false;
     }
+
+    /// <summary>Where a wrong drive may have gone into either of two bays, the view asks which; on the sheet both are "done".</summary>
+    private static string OnSheet(RunSheet sheet, RunStep asked, string choice) =>
+        sheet.Step(asked.Id)!.Answers.Any(a => a.Answer == choice) ? choice : RunStep.Done; // what is asked is on the sheet
 
     /// <summary>An answer that nobody has given yet, else straight on, and now and then towards one that nobody has given.</summary>
     private string Choose(RunView run, RunStep step, Dictionary<(string, string), int> given, bool straight)
