@@ -9,7 +9,7 @@ public static class Checking
     {
         if (procedure is null)
             return new(file, null, null, null, 0, problems, []);
-        var proof = Prover.Prove(procedure);
+        var (proof, trusted) = (Prover.Prove(procedure), Trusting.Of(procedure));
         return new(
             file,
             procedure.Id,
@@ -20,7 +20,10 @@ public static class Checking
             proof.Findings,
             proof.States,
             procedure.ComesBack,
-            $"{procedure.AppliesTo}"
+            $"{procedure.AppliesTo}",
+            ByName: procedure.ByName,
+            Trusted: trusted,
+            Trusting: Trusting.Word(trusted)
         );
     }
 

@@ -35,6 +35,8 @@ public sealed record Procedure(
 /// <param name="NotSo">Where it leads when what one should see does not come.</param>
 /// <param name="Loop">The loop over drives that it stands in, from 0; null outside.</param>
 /// <param name="Demanded">It comes from the skeleton: no variant may lead around it.</param>
+/// <param name="MovesNothing">Its author says that no drive is moved or emptied by it.</param>
+/// <param name="Means">What a word that sounds as if one were means here, by the word.</param>
 public sealed record ProcedureStep(
     RunStep Step,
     Condition When,
@@ -43,7 +45,9 @@ public sealed record ProcedureStep(
     string? NotSo,
     int? Loop,
     bool Demanded,
-    Place At
+    Place At,
+    bool MovesNothing,
+    IReadOnlyDictionary<string, string> Means
 )
 {
     public string Id => Step.Id;

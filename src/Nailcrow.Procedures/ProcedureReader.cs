@@ -144,7 +144,9 @@ public sealed class ProcedureReader
             written.NotSo ?? (WaysOut.MayHave(written.Step) && notSo != written.Step.Id ? notSo : null),
             placed.Loop,
             placed.Demanded,
-            written.At
+            written.At,
+            written.MovesNothing,
+            written.Means
         );
     }
 

@@ -7,6 +7,12 @@ namespace Nailcrow.Procedures;
 public static class Prover
 {
     /// <summary>
+    /// Counts the rules: one more with each that is stricter than before. What was proved under earlier ones is proved anew before it is
+    /// used.
+    /// </summary>
+    public const int RulesNow = 2;
+
+    /// <summary>
     /// One main walk, and a short one for each thing that can be set aside. Where something is found that may depend on what
     /// was set aside, that is taken back into the main walk and all is decided anew: so what is told is never a false alarm.
     /// (Refined by counterexamples: Clarke, Grumberg, Jha, Lu, Veith, CAV 2000.)

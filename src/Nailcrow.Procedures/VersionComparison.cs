@@ -51,6 +51,9 @@ public static class VersionComparison
             Part("opens", s.Opens),
             Part("closes", s.Closes),
             s.Erases ? "erases: yes" : null,
+            step.MovesNothing ? "moves: nothing" : null,
+            Part("mark", s.Mark),
+            Part("means", step.Means.Count == 0 ? null : string.Join(", ", step.Means.Select(m => $"{m.Key}: {m.Value}"))),
         ];
         return string.Join("\n", parts.OfType<string>());
     }

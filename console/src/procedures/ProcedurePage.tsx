@@ -26,6 +26,8 @@ export function ProcedurePage() {
       <p className="proof">
         {current?.withdrawnBecause ? (
           <b className="brick">▲ withdrawn: {current.withdrawnBecause}</b>
+        ) : current?.noLonger ? (
+          <b className="brick">▲ used for no new run. {current.noLonger}</b>
         ) : (
           <b className="pine">◆ proved, {current?.states.toLocaleString('en')} situations</b>
         )}{' '}
@@ -36,6 +38,7 @@ export function ProcedurePage() {
       <p className="chalk mono applies">{page.data.appliesTo}</p>
       <Preview id={id} version={page.data.version} />
       <Versions page={page.data} choose={setVersion} />
+      <TakenOnTrust page={page.data} />
       <Times id={id} />
       <details className="panel">
         <summary>Its steps and branches, drawn</summary>
@@ -75,6 +78,41 @@ function Preview({ id, version }: { id: string; version: string }) {
   )
 }
 
+const beliefs = {
+  'moves-nothing': 'Moves or empties no drive',
+  means: 'Means something else than it sounds',
+  mark: 'Really is this mark',
+}
+
+/** What no proof can know: whoever published this version answers for it. */
+function TakenOnTrust({ page }: { page: Page }) {
+  const by = page.versions.find(v => v.version === page.version)?.publishedBy
+  return (
+    <details className="panel">
+      <summary>
+        Taken on trust: {page.trusted.length} things no proof can know; {by} answers for them
+      </summary>
+      {Object.entries(beliefs).map(([what, title]) => {
+        const some = page.trusted.filter(t => t.what === what)
+        return some.length === 0 ? null : (
+          <section key={what} aria-label={title}>
+            <h3>{title}</h3>
+            <ul className="trusted">
+              {some.map(t => (
+                <li key={t.step + (t.word ?? '')}>
+                  <b className="mono">{t.step}</b> {t.word && <i>{t.word}: </i>}
+                  {t.sentence}
+                  {t.claim && <b> {t.claim}</b>}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )
+      })}
+    </details>
+  )
+}
+
 function Versions({ page, choose }: { page: Page; choose: (version: string) => void }) {
   const [before, setBefore] = useState('')
   const difference = useDifference(page.id, before, page.version)
@@ -99,6 +137,7 @@ function Versions({ page, choose }: { page: Page; choose: (version: string) => v
                 withdrawn by {v.withdrawnBy}: {v.withdrawnBecause}
               </b>
             )}
+            {v.noLonger && !v.withdrawnAt && <b className="brick"> used for no new run. {v.noLonger}</b>}
           </li>
         ))}
       </ul>

@@ -45,6 +45,8 @@ internal static class CheckCommand
         );
         foreach (var finding in view.Findings)
             Draw(screen, finding);
+        if (view is { IsProved: true, Trusted: [_, ..] trusted })
+            TrustTold.List(screen, trusted, $"Taken on trust, since no proof can know it ({trusted.Count}; {view.Trusting}):");
     }
 
     private static void Draw(Screen screen, Finding finding)

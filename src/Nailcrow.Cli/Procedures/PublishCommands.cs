@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures.Language;
 
 namespace Nailcrow.Cli.Procedures;
@@ -11,11 +12,17 @@ internal static class PublishCommands
     public static Command Publish()
     {
         var file = Said.Text("FILE", "A procedure file; its skeleton and fragments go along.");
-        return new Command("publish", "Publish it: new runs use it from then on. Nothing unproved is published.") { file }.Does(
+        var trusting = Said.Optional(
+            "--trusting",
+            "The word for what is taken on trust, as 'procedure check' tells it; asked for without.",
+            "WORD"
+        );
+        return new Command("publish", "Publish it: new runs use it from then on. Nothing unproved is published.") { file, trusting }.Does(
             async call =>
             {
                 var path = call.Get(file);
                 ProcedureFiles.Read(call, path);
+                var word = call.Get(trusting) ?? await AnsweredForAsync(call, CheckCommand.View(path));
                 var name = Path.GetFileName(path);
                 var files = new Dictionary<string, string>(
                     ProcedureFolder.SharedTexts(Path.GetDirectoryName(Path.GetFullPath(path)) ?? ".")
@@ -23,7 +30,7 @@ internal static class PublishCommands
                 {
                     [name] = File.ReadAllText(path),
                 };
-                var view = await call.Client.PublishAsync(new(name, files), call.Ct);
+                var view = await call.Client.PublishAsync(new(name, files, word), call.Ct);
                 call.Show(
                     view,
                     ContractJson.Default.ProcedureView,
@@ -34,6 +41,44 @@ internal static class PublishCommands
                 );
             }
         );
+    }
+
+    /// <summary>
+    /// Whoever publishes reads what is new of what is taken on trust, and says that they answer for it. What cannot be proved is for the
+    /// service to refuse.
+    /// </summary>
+    private static async Task<string?> AnsweredForAsync(Call call, ProcedureView view)
+    {
+        if (view is not { IsProved: true, Trusted: [_, ..] trusted, Id: { } id })
+            return null;
+        var before = await BeforeAsync(call, id);
+        var fresh = trusted.Where(t => !before.Any(t.Says)).ToList();
+        var known = trusted.Count - fresh.Count;
+        if (fresh.Count > 0)
+            TrustTold.List(
+                call.Screen,
+                fresh,
+                $"Taken on trust, since no proof can know it: {fresh.Count}{(known > 0 ? $" new, {known} as published before" : "")}"
+            );
+        else
+            call.Screen.Line($"Nothing new is taken on trust; {known} things are as published before.");
+        var answer = await call.AskAsync("  You answer for it. Publish? (yes or no) > ");
+        return answer.Trim().ToUpperInvariant() is "YES" or "Y"
+            ? view.Trusting
+            : throw new Refusal($"{id} was not published; 'yes' publishes it.");
+    }
+
+    /// <summary>What the version that is used now is trusted in; nothing where there is none.</summary>
+    private static async Task<IReadOnlyList<TakenOnTrust>> BeforeAsync(Call call, string id)
+    {
+        try
+        {
+            return (await call.Client.ProcedureAsync(id, null, call.Ct)).Trusted;
+        }
+        catch (ApiProblem refused) when (refused.Status == System.Net.HttpStatusCode.NotFound)
+        {
+            return [];
+        }
     }
 
     public static Command Withdraw()

@@ -7,12 +7,16 @@ namespace Nailcrow.Client.Procedures;
 /// <summary>A procedure to publish, with the skeletons and fragments beside it.</summary>
 /// <param name="File">Which of the files is the procedure.</param>
 /// <param name="Files">File names, with their folder, to texts.</param>
-public sealed record PublishAsk(string File, IReadOnlyDictionary<string, string> Files);
+/// <param name="Trusting">
+/// The word for what is taken on trust, as checking tells it: whoever publishes has read that list and answers for it.
+/// </param>
+public sealed record PublishAsk(string File, IReadOnlyDictionary<string, string> Files, string? Trusting = null);
 
 /// <summary>Why a version is not to be used any more.</summary>
 public sealed record WithdrawAsk(string Because);
 
 /// <summary>One version of a procedure.</summary>
+/// <param name="NoLonger">Why it is used for no new run although nobody withdrew it: what today's proof finds in it.</param>
 public sealed record VersionView(
     string Version,
     DateTimeOffset PublishedAt,
@@ -20,11 +24,13 @@ public sealed record VersionView(
     int States,
     DateTimeOffset? WithdrawnAt,
     string? WithdrawnBy,
-    string? WithdrawnBecause
+    string? WithdrawnBecause,
+    string? NoLonger = null
 );
 
 /// <summary>A procedure with its versions and its steps as written.</summary>
 /// <param name="Drawing">Its steps and branches as an SVG.</param>
+/// <param name="Trusted">What it is believed in, for which whoever published it answers.</param>
 public sealed record ProcedurePage(
     string Id,
     string Title,
@@ -34,7 +40,8 @@ public sealed record ProcedurePage(
     bool ByName,
     IReadOnlyList<VersionView> Versions,
     IReadOnlyList<WrittenStepView> Steps,
-    string Drawing
+    string Drawing,
+    IReadOnlyList<TakenOnTrust> Trusted
 );
 
 /// <summary>A step as written, its blanks open.</summary>

@@ -37,6 +37,9 @@ public enum Records
     CarrierOff,
     Inserted,
 
+    /// <summary>The drive that was just put in, and that the machine has not seen, leaves its place again to be seated anew.</summary>
+    Unseated,
+
     /// <summary>The same drive went back into its bay on purpose.</summary>
     Reseated,
     RebuildStarted,

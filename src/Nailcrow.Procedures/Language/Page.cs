@@ -79,6 +79,23 @@ internal sealed class Page(string file, YamlMappingNode node, Action<Place, stri
         return new Dictionary<string, IReadOnlyList<Page>>();
     }
 
+    /// <summary>Texts by a word: what each word means.</summary>
+    public IReadOnlyDictionary<string, string> Sayings(string key)
+    {
+        if (!Has(key))
+            return new Dictionary<string, string>();
+        if (
+            node.Children[new YamlScalarNode(key)] is YamlMappingNode map
+            && map.Children.All(s => s is { Key: YamlScalarNode { Value.Length: > 0 }, Value: YamlScalarNode { Value.Length: > 0 } })
+        )
+            return map.Children.ToDictionary(s => $"{s.Key}".ToLowerInvariant(), s => $"{s.Value}");
+        ReportAt(
+            key,
+            $"'{key}' is to be a mapping of words to what each of them means, in quotes where that has a comma: {{ pull: \"the lever, and no drive\" }}."
+        );
+        return new Dictionary<string, string>();
+    }
+
     public T? Word<T>(string key)
         where T : struct, Enum
     {

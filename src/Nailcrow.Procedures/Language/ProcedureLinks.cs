@@ -57,6 +57,8 @@ internal sealed partial class ProcedureLinks(IReadOnlyList<ProcedureStep> steps,
             );
         if (step.Step.Against == ScanTarget.DriveOut)
             MismatchPutsBack(step);
+        if (step.Step.Until is { } until && _places.TryGetValue(until, out var ending) && ending <= index)
+            Report(step, $"Limit '{step.Id}' is to end with '{until}', which stands before it; name the step after it that ends it.");
 
         bool IsOfAnotherLoop(string fact) =>
             fact.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal)

@@ -76,6 +76,8 @@ public static class ProcedureSchema
             "points-at" => OneOf<PointsAt>(),
             "decides" => OneOf<Role>(),
             "allows" => new JsonObject { ["const"] = "pull" },
+            "moves" => new JsonObject { ["const"] = "nothing" },
+            "means" => new JsonObject { ["type"] = "object", ["additionalProperties"] = Of("string") },
             "erases" => YesNo(),
             "answers" => new JsonObject { ["type"] = "object", ["additionalProperties"] = Of("string") },
             "normal-now" or "with" => List(Of("string")),

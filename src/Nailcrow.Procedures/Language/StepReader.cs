@@ -38,6 +38,8 @@ internal static class StepReader
         "at-most",
         "with",
         "allows",
+        "moves",
+        "means",
     ];
 
     /// <summary>A step with what is still open: its condition is parsed once all answers are known.</summary>
@@ -63,7 +65,16 @@ internal static class StepReader
             );
         var step = Filled(page, id, chapter, kinds[0], seconds);
         StepDemands.Check(page, step, length);
-        return new(step, page.Written("when"), seconds is null ? length : null, page.Text("then"), page.Text("not-so"), page.At);
+        return new(
+            step,
+            page.Written("when"),
+            seconds is null ? length : null,
+            page.Text("then"),
+            page.Text("not-so"),
+            page.At,
+            OnlyWord(page, "moves", "nothing", "A step moves 'nothing', or says by 'records:' what moves"),
+            page.Sayings("means")
+        );
     }
 
     private static RunStep Filled(Page page, string id, string chapter, string kind, int? seconds) =>
@@ -92,15 +103,16 @@ internal static class StepReader
             Number(page, "at-least"),
             Number(page, "at-most"),
             With: page.Texts("with"),
-            AllowsPull: Allows(page)
+            AllowsPull: OnlyWord(page, "allows", "pull", "A call allows 'pull' or nothing")
         );
 
-    private static bool Allows(Page page)
+    /// <summary>A key that takes one word, or is not there.</summary>
+    private static bool OnlyWord(Page page, string key, string word, string sentence)
     {
-        var text = page.Text("allows");
-        if (text is not (null or "pull"))
-            page.ReportAt("allows", $"A call allows 'pull' or nothing, not '{text}'.");
-        return text is "pull";
+        var text = page.Text(key);
+        if (text is not null && text != word)
+            page.ReportAt(key, $"{sentence}, not '{text}'.");
+        return text == word;
     }
 
     private static decimal? Number(Page page, string key)
@@ -115,4 +127,13 @@ internal static class StepReader
 }
 
 /// <summary>A step whose condition has not been parsed yet.</summary>
-internal sealed record WrittenStep(RunStep Step, WrittenText? When, string? SecondsFrom, string? Then, string? NotSo, Place At);
+internal sealed record WrittenStep(
+    RunStep Step,
+    WrittenText? When,
+    string? SecondsFrom,
+    string? Then,
+    string? NotSo,
+    Place At,
+    bool MovesNothing,
+    IReadOnlyDictionary<string, string> Means
+);

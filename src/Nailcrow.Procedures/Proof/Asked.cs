@@ -18,6 +18,9 @@ internal abstract record Asked
     /// <param name="By">Whether it holds, for each place of the variable's values.</param>
     private sealed record Compared(int Variable, bool[] By) : Asked;
 
+    /// <summary>May hold or not.</summary>
+    public static readonly Asked Open = new Settled(null);
+
     public static Asked Of(Condition condition, Variables variables) =>
         condition switch
         {
@@ -29,7 +32,7 @@ internal abstract record Asked
                 variable,
                 [.. variables.Values(variable).Select(value => condition.Holds(_ => value) == true)]
             ),
-            _ => new Settled(null), // nobody follows that fact on this walk
+            _ => Open, // nobody follows that fact on this walk
         };
 
     /// <summary>As <see cref="Condition.Holds"/>: null where what a state knows does not decide it.</summary>

@@ -79,6 +79,7 @@ internal static class Effects
             Records.ChassisMark => now.Has(Known.Machine) ? now : now with { MachineMarks = Marked(now.MachineMarks, node.Mark) },
             Records.BayMark => now.Has(Known.Bay) ? now : now with { BayMarks = Marked(now.BayMarks, node.Mark) },
             Records.DrawnOut => now.Without(Known.UsedByPull | Known.NewIn | Known.NewSeen | Known.RightDrive).With(Known.DriveOut),
+            Records.Unseated => now.Without(Known.NewIn | Known.Waited).With(Known.DriveOut | Known.RightDrive),
             Records.PutBack => now.Without(Known.DriveOut | Known.WrongDrive).With(Known.WentBack) with { BayMarks = 0 },
             Records.Inserted or Records.Reseated => now.Without(Known.DriveOut | Known.RightDrive).With(Known.NewIn),
             Records.RebuildStarted => now.With(Known.Started),

@@ -23,6 +23,7 @@ internal sealed class Explorer
     private List<string> _begun = [];
     private readonly HashSet<int> _reached = [];
     private readonly HashSet<int> _passed = [];
+    private readonly HashSet<int> _passedAt = [];
     private readonly HashSet<int> _ended = [];
     private readonly Dictionary<(SafetyRule, int, string), Finding> _findings = [];
 
@@ -41,12 +42,26 @@ internal sealed class Explorer
 
     public bool Reached(int node) => _reached.Contains(node);
 
+    /// <summary>Whether the walk decides a step's condition, rather than letting it be done or not.</summary>
+    public bool Decides(int node) => _view.Decided.Contains(node);
+
+    /// <summary>Whether the walk comes by a step, done or not.</summary>
+    public bool ComesBy(int node) => _states.Exists(s => s.Spot.Node == node);
+
     public bool Passed(int gate) => _passed.Contains(gate);
 
     public int NodeOf(int state) => _states[state].Spot.Node;
 
     /// <summary>The nearest state from which no end can be reached; -1 where there is none.</summary>
     public int Lost() => _ways.FirstLost(_states.Count, _ended);
+
+    /// <summary>The gates that can be come to from a state and that never open from there, by their places.</summary>
+    public IEnumerable<int> ShutFrom(int state)
+    {
+        var ahead = _ways.From(state);
+        var open = ahead.Where(_passedAt.Contains).Select(NodeOf).ToHashSet();
+        return ahead.Select(NodeOf).Distinct().Where(n => _graph.Nodes[n].Step.Step.Gate is not null && !open.Contains(n)).Order();
+    }
 
     public static Explorer Walked(Procedure procedure, View view)
     {
@@ -145,6 +160,7 @@ internal sealed class Explorer
             )
                 return;
             _passed.Add(spot.Node);
+            _passedAt.Add(at);
         }
         var now = Effects.Of(node, answer, spot.Now);
         // The marks that led to a wrong drive do not count again; whether another one is left depends on what was seen, so both are followed.

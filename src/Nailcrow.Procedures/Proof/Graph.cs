@@ -61,7 +61,11 @@ internal sealed class Graph
         var light = Things.Bit(Things.Light);
         return new(
             step,
-            Asked.Of(step.When, Variables),
+            // Of a step that is not decided nothing is known: its facts may stand here for others that differ only to it.
+            _view.Decided.Contains(index)
+            || step.When == Condition.Always
+                ? Asked.Of(step.When, Variables)
+                : Asked.Open,
             [.. AllAnswers.Of(step).Select(a => (a.Answer, ToOf(a.Next)))],
             _view.Decided.Contains(index)
                 ? [.. step.When.Facts().Concat(Variables.Implied(step, _procedure.ComesBack)).Distinct().Select(Variables.IndexOf)]

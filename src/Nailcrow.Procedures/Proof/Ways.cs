@@ -23,6 +23,18 @@ internal sealed class Ways
         return Array.IndexOf(leads, false);
     }
 
+    /// <summary>A state and all that can be reached from it.</summary>
+    public IReadOnlySet<int> From(int state)
+    {
+        var onward = _all.ToLookup(w => w.From, w => w.To);
+        var (seen, open) = (new HashSet<int>(), new Stack<int>([state]));
+        while (open.TryPop(out var at))
+            if (seen.Add(at))
+                foreach (var to in onward[at])
+                    open.Push(to);
+        return seen;
+    }
+
     /// <summary>For each state those that lead into it: one array, sorted by where they lead, and where each one's part begins.</summary>
     private (int[] Begins, int[] Froms) Into(int states)
     {

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
+using Nailcrow.Core.Procedures.Conditions;
 using Nailcrow.Core.Terms;
 using Nailcrow.Procedures.Proof.Rules;
 
@@ -38,7 +39,7 @@ internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walke
     private Finding? OfNode(int node)
     {
         var step = graph.Nodes[node].Step;
-        return !walked.Reached(node) && !asides.Any(a => a.Reached(node))
+        return !IsReached(node)
             ? IsForOthers(step)
                 ? null
                 : Alone(SafetyRule.Reached, step, $"No path leads to '{step.Id}'.")
@@ -67,9 +68,40 @@ internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walke
         return one is null ? "" : $" {string.Join(" and ", one.Select(m => $"'{m}'"))} are one mark: each is {one.Key}.";
     }
 
-    /// <summary>A shared piece holds steps for machines that this procedure is not written for.</summary>
+    /// <summary>A step that was set aside is done or not on the main walk; whether its condition can hold, its own walk tells.</summary>
+    private bool IsReached(int node) =>
+        walked.Decides(node) ? walked.Reached(node) : walked.ComesBy(node) && asides.Any(a => a.Decides(node) && a.Reached(node));
+
+    /// <summary>A shared piece holds steps for machines that this procedure is not written for; a step for no machine is for nobody.</summary>
     private bool IsForOthers(ProcedureStep step) =>
-        step.At.File != procedure.File && walked.Beginnings.All(values => step.When.Holds(walked.Graph.Variables.In(values)) == false);
+        step.At.File != procedure.File
+        && walked.Beginnings.All(values => step.When.Holds(Unanswered(walked.Graph.Variables.In(values))) == false)
+        && CanHold(step.When);
+
+    /// <summary>What the machine and the ticket tell. A question that is asked may be answered in any way, and one that is not in none.</summary>
+    private Func<string, string?> Unanswered(Func<string, string?> known) =>
+        fact =>
+            !fact.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal) ? known(fact)
+            : procedure.IndexOf(fact[AnswerFacts.Prefix.Length..]) is var asked and >= 0 && IsReached(asked) ? null
+            : AnswerFacts.Unanswered;
+
+    // Of a condition over so many facts that trying them all takes long, nobody claims that it never holds.
+    private const int MostTried = 100_000;
+
+    /// <summary>Whether a condition holds for any values of the facts it asks for.</summary>
+    private bool CanHold(Condition condition)
+    {
+        var facts = condition.Facts().Distinct().Select(graph.Variables.IndexOf).ToList();
+        var ways = facts.Aggregate(1L, (all, v) => Math.Min(MostTried + 1, all * graph.Variables.Values(v).Count));
+        return ways > MostTried || Tried(new string('\0', graph.Variables.Count), 0);
+
+        bool Tried(string values, int at) =>
+            at == facts.Count
+                ? condition.Holds(graph.Variables.In(values)) == true
+                : Enumerable
+                    .Range(0, graph.Variables.Values(facts[at]).Count)
+                    .Any(value => Tried(Variables.With(values, facts[at], value), at + 1));
+    }
 
     private IEnumerable<Finding> Unused() =>
         UnusedAnswers
@@ -88,7 +120,14 @@ internal sealed class WholeWalk(Procedure procedure, Graph graph, Explorer walke
         if (walked.Lost() is not (>= 0 and var lost))
             yield break;
         var step = graph.Nodes[walked.NodeOf(lost)].Step;
-        yield return new(SafetyRule.Ends, step.Id, step.At, $"From '{step.Id}' no end can be reached any more.", walked.PathTo(lost));
+        var shut = walked.ShutFrom(lost).Select(n => $"'{graph.Nodes[n].Step.Id}'").ToList();
+        yield return new(
+            SafetyRule.Ends,
+            step.Id,
+            step.At,
+            $"From '{step.Id}' no end can be reached any more.{(shut.Count == 0 ? "" : $" What stays shut: {string.Join(", ", shut)}.")}",
+            walked.PathTo(lost)
+        );
     }
 
     private static Finding Alone(SafetyRule rule, ProcedureStep step, string sentence) => new(rule, step.Id, step.At, sentence, []);

@@ -30,32 +30,56 @@ internal sealed class ProcedureLibrary(
     /// <summary>The newest standing version of each procedure.</summary>
     public async Task<IReadOnlyList<Procedure>> UsableAsync(CancellationToken ct) => (await ShelvedAsync(ct)).Usable;
 
-    /// <summary>All versions, the newest of each procedure first, and the files that could not be published with why.</summary>
+    /// <summary>All versions, the newest of each procedure first, and what could not be published, or is used no longer, with why.</summary>
     public async Task<(IReadOnlyList<PublishedProcedure> Versions, IReadOnlyList<ProcedureView> Refused)> AllAsync(CancellationToken ct)
     {
         var shelved = await ShelvedAsync(ct);
-        return (shelved.Versions, shelved.Refused);
+        return (shelved.Versions, [.. shelved.Refused, .. shelved.NoLonger]);
     }
+
+    /// <summary>What today's proof finds in a version that was proved under earlier rules; null where it stands.</summary>
+    public async Task<string?> NoLongerAsync(string procedure, string version, CancellationToken ct) =>
+        (await ShelvedAsync(ct)).NoLongerProved(procedure, version);
 
     public async Task<PublishedProcedure?> FindAsync(string procedure, string? version, CancellationToken ct) =>
         (await ShelvedAsync(ct)).Versions.FirstOrDefault(v => v.Procedure == procedure && (version is null || v.Version == version));
 
-    /// <summary>Why the version a sheet was made from was withdrawn; null where it stands, or is not known here.</summary>
-    public async Task<string?> WithdrawnBecauseAsync(RunSheet? sheet, CancellationToken ct) =>
-        sheet is null
-            ? null
-            : (await ShelvedAsync(ct))
-                .Versions.FirstOrDefault(v => v.Procedure == sheet.Procedure && v.Version == sheet.Version)
-                ?.WithdrawnBecause;
+    /// <summary>Why the version a sheet was made from is used no longer; null where it stands, or is not known here.</summary>
+    public async Task<string?> WithdrawnBecauseAsync(RunSheet? sheet, CancellationToken ct)
+    {
+        if (sheet is null)
+            return null;
+        var shelved = await ShelvedAsync(ct);
+        return shelved.Versions.FirstOrDefault(v => v.Procedure == sheet.Procedure && v.Version == sheet.Version)?.WithdrawnBecause
+            ?? shelved.NoLongerProved(sheet.Procedure, sheet.Version);
+    }
 
-    /// <summary>Reads and proves a set of files, and publishes it if nothing is wrong.</summary>
-    public async Task<ProcedureView> PublishAsync(string file, IReadOnlyDictionary<string, string> files, string by, CancellationToken ct)
+    /// <summary>
+    /// Reads and proves a set of files, and publishes it if nothing is wrong and whoever publishes names the list of what is taken on trust.
+    /// </summary>
+    public async Task<ProcedureView> PublishAsync(
+        string file,
+        IReadOnlyDictionary<string, string> files,
+        string? trusting,
+        string by,
+        CancellationToken ct
+    )
     {
         var view = Checking.View(file, files);
-        if (!view.IsProved)
+        if (!view.IsProved || (view.Trusted is [_, ..] && view.Trusting != trusting?.Trim().ToLowerInvariant()))
             return view;
         // a proved view has all three
-        var published = new PublishedProcedure(view.Id!, view.Version!, view.Title!, file, files, view.States, time.GetUtcNow(), by);
+        var published = new PublishedProcedure(
+            view.Id!,
+            view.Version!,
+            view.Title!,
+            file,
+            files,
+            view.States,
+            Prover.RulesNow,
+            time.GetUtcNow(),
+            by
+        );
         await versions.PublishAsync(published, ct);
         await ForgetAsync();
         return view with { Published = published.PublishedAt, PublishedBy = by };
@@ -122,18 +146,60 @@ internal sealed class ProcedureLibrary(
                 .Select(r => Checking.View(r.Version.File, r.Version.Files))
         );
         var readable = read.Where(r => r.Procedure is not null).ToList();
-        var usable = readable
-            .Where(r => r.Version.WithdrawnAt is null)
-            .DistinctBy(r => r.Version.Procedure)
-            .Select(r => r.Procedure)
-            .OfType<Procedure>();
+        var chosen = await ChosenAsync([.. readable.Where(r => r.Version.WithdrawnAt is null).Select(r => (r.Version, r.Procedure!))], ct);
         return new(
             [.. readable.Select(r => r.Version)],
-            [.. usable],
+            [.. chosen.Select(c => c.Usable).OfType<Procedure>()],
             [.. refused],
+            [.. chosen.SelectMany(c => c.NoLonger)],
             isWhole ? (all.Count, all.Count(v => v.WithdrawnAt is not null)) : NotWhole,
             time.GetUtcNow()
         );
+    }
+
+    /// <summary>
+    /// Of each procedure the newest version that stands before the rules of now. What was proved under earlier ones is proved anew, once;
+    /// one that no longer holds is used for no new run, and the one before it is.
+    /// </summary>
+    private async Task<IReadOnlyList<(Procedure? Usable, IReadOnlyList<ProcedureView> NoLonger)>> ChosenAsync(
+        IReadOnlyList<(PublishedProcedure Version, Procedure Procedure)> standing,
+        CancellationToken ct
+    )
+    {
+        var chosen = standing.GroupBy(s => s.Version.Procedure).AsParallel().AsOrdered().Select(Chosen).ToList();
+        foreach (var (version, states) in chosen.SelectMany(c => c.ProvedAnew))
+            try
+            {
+                await versions.ProvedAnewAsync(version, states, Prover.RulesNow, ct);
+            }
+            catch (Exception e) when (StorageFaults.Of(e) is not null)
+            {
+                // it holds all the same; the next start proves it once more
+            }
+        return [.. chosen.Select(c => (c.Usable, c.NoLonger))];
+    }
+
+    private static (Procedure? Usable, IReadOnlyList<ProcedureView> NoLonger, IReadOnlyList<(PublishedProcedure, int)> ProvedAnew) Chosen(
+        IEnumerable<(PublishedProcedure Version, Procedure Procedure)> newestFirst
+    )
+    {
+        var noLonger = new List<ProcedureView>();
+        foreach (var (version, procedure) in newestFirst)
+        {
+            if (version.ProvedUnder >= Prover.RulesNow)
+                return (procedure, noLonger, []);
+            var proof = Prover.Prove(procedure);
+            if (proof.IsSafe)
+                return (procedure, noLonger, [(version, proof.States)]);
+            noLonger.Add(
+                Checking.View(version.File, version.Files) with
+                {
+                    Published = version.PublishedAt,
+                    PublishedBy = version.PublishedBy,
+                }
+            );
+        }
+        return (null, noLonger, []);
     }
 
     /// <summary>What lies in the folder and was never published. What was published from the very same texts is not even read.</summary>
@@ -161,7 +227,7 @@ internal sealed class ProcedureLibrary(
         foreach (var (view, files) in unseen.AsParallel().AsOrdered().Select(f => (Checking.View(f.File, f.Files), f.Files)))
             if (view.IsProved)
                 await versions.PublishAsync(
-                    new(view.Id!, view.Version!, view.Title!, view.File, files, view.States, time.GetUtcNow(), Shipped),
+                    new(view.Id!, view.Version!, view.Title!, view.File, files, view.States, Prover.RulesNow, time.GetUtcNow(), Shipped),
                     ct
                 ); // a proved view has all three
             else
@@ -184,7 +250,14 @@ internal sealed class ProcedureLibrary(
         IReadOnlyList<PublishedProcedure> Versions,
         IReadOnlyList<Procedure> Usable,
         IReadOnlyList<ProcedureView> Refused,
+        IReadOnlyList<ProcedureView> NoLonger,
         (int Published, int Withdrawn) Stamp,
         DateTimeOffset At
-    );
+    )
+    {
+        public string? NoLongerProved(string procedure, string version) =>
+            NoLonger.FirstOrDefault(v => v.Id == procedure && v.Version == version)?.Findings is [var first, ..]
+                ? $"Today's proof refuses it: {first.Sentence}"
+                : null;
+    }
 }

@@ -44,7 +44,15 @@ internal static class ProceduresEndpoints
     internal static async Task<Ok<ProcedureList>> List(ProcedureLibrary library, CancellationToken ct)
     {
         var (versions, refused) = await library.AllAsync(ct);
-        return TypedResults.Ok(new ProcedureList([.. versions.DistinctBy(v => v.Procedure).Select(View), .. refused]));
+        return TypedResults.Ok(
+            new ProcedureList([
+                .. versions
+                    .Where(v => !refused.Any(r => (r.Id, r.Version) == (v.Procedure, v.Version)))
+                    .DistinctBy(v => v.Procedure)
+                    .Select(View),
+                .. refused,
+            ])
+        );
     }
 
     internal static async Task<Results<Ok<ProcedureView>, ProblemHttpResult>> Publish(
@@ -60,13 +68,20 @@ internal static class ProceduresEndpoints
             return Refusals.Unusable(
                 $"The files have more than {MostCharacters} characters together; send the procedure with the skeleton and fragments that it uses."
             );
-        var view = await library.PublishAsync(ask.File, ask.Files, person.ToActor().Name, ct);
-        return view.IsProved
-            ? TypedResults.Ok(view)
-            : Refusals.Unusable(
-                $"Nothing unproved is published. {string.Join(" ", view.Problems.Select(p => $"{p}").Concat(view.Findings.Select(f => $"{f}")).Take(5))}"
-            );
+        var view = await library.PublishAsync(ask.File, ask.Files, ask.Trusting, person.ToActor().Name, ct);
+        return !view.IsProved
+                ? Refusals.Unusable(
+                    "Nothing unproved is published. "
+                        + string.Join(" ", view.Problems.Select(p => $"{p}").Concat(view.Findings.Select(f => $"{f}")).Take(5))
+                )
+            : view.Published is null ? Refusals.Refused(NotRead(view))
+            : TypedResults.Ok(view);
     }
+
+    /// <summary>Proved, and whoever publishes has not said that they read what no proof can know.</summary>
+    private static string NotRead(ProcedureView view) =>
+        $"{view.Id} is proved, and takes {view.Trusted?.Count ?? 0} things on trust that no proof can know; whoever publishes it answers for them. "
+        + $"Read them ('nailcrow procedure check' lists them) and send 'trusting' with {view.Trusting}.";
 
     internal static async Task<Results<Ok<ProcedurePage>, ProblemHttpResult>> Show(
         string id,
@@ -78,7 +93,20 @@ internal static class ProceduresEndpoints
         if (await library.FindAsync(id, version, ct) is not { } published)
             return Unknown(id, version);
         var procedure = Proved.Read(published);
-        var versions = (await library.AllAsync(ct)).Versions.Where(v => v.Procedure == id);
+        var versions = new List<VersionView>();
+        foreach (var v in (await library.AllAsync(ct)).Versions.Where(v => v.Procedure == id))
+            versions.Add(
+                new(
+                    v.Version,
+                    v.PublishedAt,
+                    v.PublishedBy,
+                    v.States,
+                    v.WithdrawnAt,
+                    v.WithdrawnBy,
+                    v.WithdrawnBecause,
+                    await library.NoLongerAsync(id, v.Version, ct)
+                )
+            );
         return TypedResults.Ok(
             new ProcedurePage(
                 id,
@@ -87,17 +115,7 @@ internal static class ProceduresEndpoints
                 procedure.ComesBack,
                 $"{procedure.AppliesTo}",
                 procedure.ByName,
-                [
-                    .. versions.Select(v => new VersionView(
-                        v.Version,
-                        v.PublishedAt,
-                        v.PublishedBy,
-                        v.States,
-                        v.WithdrawnAt,
-                        v.WithdrawnBy,
-                        v.WithdrawnBecause
-                    )),
-                ],
+                versions,
                 [
                     .. procedure.Steps.Select(s => new WrittenStepView(
                         s.Step,
@@ -107,7 +125,8 @@ internal static class ProceduresEndpoints
                         s.At.Line
                     )),
                 ],
-                StepDrawing.Svg(procedure)
+                StepDrawing.Svg(procedure),
+                Trusting.Of(procedure)
             )
         );
     }

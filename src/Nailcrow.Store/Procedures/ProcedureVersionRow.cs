@@ -13,7 +13,10 @@ internal sealed class ProcedureVersionRow
 
     /// <summary>File names to texts, as JSON.</summary>
     public required string Files { get; init; }
-    public required int States { get; init; }
+    public required int States { get; set; }
+
+    /// <summary>Under which rules it was proved, as the prover counts them; 1 where it was before they were counted.</summary>
+    public required int ProvedUnder { get; set; }
     public required DateTimeOffset PublishedAt { get; init; }
     public required string PublishedBy { get; init; }
     public DateTimeOffset? WithdrawnAt { get; set; }
@@ -27,5 +30,6 @@ internal sealed class ProcedureVersionMapping : IEntityTypeConfiguration<Procedu
     {
         row.ToTable("procedure_version");
         row.HasKey(r => new { r.Procedure, r.Version });
+        row.Property(r => r.ProvedUnder).HasDefaultValue(1);
     }
 }

@@ -7,6 +7,7 @@ namespace Nailcrow.Store.Procedures;
 /// <summary>A published version of a procedure.</summary>
 /// <param name="Files">The texts of the procedure's file and of all skeletons and fragments beside it, by file name.</param>
 /// <param name="States">Situations that were looked at to prove it.</param>
+/// <param name="ProvedUnder">Under which rules: what was proved under earlier ones is proved anew before it is used.</param>
 public sealed record PublishedProcedure(
     string Procedure,
     string Version,
@@ -14,6 +15,7 @@ public sealed record PublishedProcedure(
     string File,
     IReadOnlyDictionary<string, string> Files,
     int States,
+    int ProvedUnder,
     DateTimeOffset PublishedAt,
     string PublishedBy,
     DateTimeOffset? WithdrawnAt = null,
@@ -54,11 +56,21 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
                 File = published.File,
                 Files = JsonSerializer.Serialize(published.Files, FilesJson.Default.IReadOnlyDictionaryStringString),
                 States = published.States,
+                ProvedUnder = published.ProvedUnder,
                 PublishedAt = published.PublishedAt,
                 PublishedBy = published.PublishedBy,
             }
         );
         await db.SaveChangesAsync(ct);
+    }
+
+    /// <summary>It was proved anew, under the rules of now.</summary>
+    public async Task ProvedAnewAsync(PublishedProcedure published, int states, int under, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        await db
+            .ProcedureVersions.Where(v => v.Procedure == published.Procedure && v.Version == published.Version)
+            .ExecuteUpdateAsync(v => v.SetProperty(r => r.States, states).SetProperty(r => r.ProvedUnder, under), ct);
     }
 
     /// <summary>False where there is no such version, or it was withdrawn before.</summary>
@@ -81,6 +93,7 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
             JsonSerializer.Deserialize(row.Files, FilesJson.Default.IReadOnlyDictionaryStringString)
                 ?? throw new InvalidDataException($"Procedure '{row.Procedure}' {row.Version} has no files."),
             row.States,
+            row.ProvedUnder,
             row.PublishedAt,
             row.PublishedBy,
             row.WithdrawnAt,

@@ -115,14 +115,14 @@ public class ProofTests
     [InlineData("front-hot", "seconds: model.wait-after-pull", "seconds: 5", NoWait)]
     [InlineData(
         "front-hot",
-        "  - id: wait\n    hold: Leave the bay empty for {wait-after-pull} seconds.\n    seconds: model.wait-after-pull\n",
+        "  - id: wait\n    hold: Leave the bay empty for {wait-after-pull} seconds.\n    moves: nothing\n    seconds: model.wait-after-pull\n",
         "",
         NoWait
     )]
     [InlineData(
         "front-hot",
-        "    seconds: model.wait-after-pull\n",
-        "    seconds: model.wait-after-pull\n    when: model.screws is above 0\n",
+        "    seconds: model.wait-after-pull\n  - id: serial-in\n",
+        "    seconds: model.wait-after-pull\n    when: model.screws is above 0\n  - id: serial-in\n",
         NoWait
     )]
     [InlineData(
@@ -151,7 +151,7 @@ public class ProofTests
         "front-hot",
         "            erases: yes\n",
         "",
-        "'start' says 'start the rebuild' and not 'erases: yes', so it could be confirmed without naming bay and serial."
+        "'start' records 'rebuild-started' and not 'erases: yes', so it could be confirmed without naming bay and serial."
     )]
     [InlineData(
         "front-hot",
@@ -169,7 +169,7 @@ public class ProofTests
         "carries-old-data",
         "        erases: yes\n",
         "",
-        "'clear' says 'clear the foreign' and not 'erases: yes', so it could be confirmed without naming bay and serial."
+        "'clear' records 'old-data-cleared' and not 'erases: yes', so it could be confirmed without naming bay and serial."
     )]
     [InlineData(
         "carries-old-data",

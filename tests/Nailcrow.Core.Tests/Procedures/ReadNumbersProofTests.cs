@@ -43,5 +43,5 @@ public class ReadNumbersProofTests
             .ShouldBeEmpty();
 
     private const string Wait =
-        "  - id: wait\n    hold: Leave the bay empty for {wait-after-pull} seconds.\n    seconds: model.wait-after-pull\n";
+        "  - id: wait\n    hold: Leave the bay empty for {wait-after-pull} seconds.\n    moves: nothing\n    seconds: model.wait-after-pull\n";
 }

@@ -60,7 +60,7 @@ public class RunMonitorTests
     )]
     [InlineData(
         "front-hot",
-        "  - id: wait\n    hold: Leave the bay empty for {wait-after-pull} seconds.\n    seconds: model.wait-after-pull\n",
+        "  - id: wait\n    hold: Leave the bay empty for {wait-after-pull} seconds.\n    moves: nothing\n    seconds: model.wait-after-pull\n",
         "",
         "nobody has waited since the drive came out."
     )]

@@ -20,6 +20,11 @@ public sealed record PathStep(string? Step, string Say, string Answer)
 public sealed record ProofResult(int States, IReadOnlyList<Finding> Findings)
 {
     public bool Holds => Findings.Count == 0;
+
+    /// <summary>
+    /// Nothing is wrong with what it does. One written before everything had to be declared may declare too little, and is as safe as it was.
+    /// </summary>
+    public bool IsSafe => Findings.All(f => f.Rule == SafetyRule.Declared);
 }
 
 /// <summary>Where a piece of a procedure stands. Lines and columns count from 1.</summary>

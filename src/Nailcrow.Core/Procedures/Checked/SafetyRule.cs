@@ -45,4 +45,7 @@ public enum SafetyRule
 
     /// <summary>What is asked is used.</summary>
     Used,
+
+    /// <summary>What a text says of drives, the step declares.</summary>
+    Declared,
 }

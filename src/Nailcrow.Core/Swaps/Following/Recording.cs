@@ -45,10 +45,10 @@ internal static class Recording
                 sheet.DriveOf(step).Bay,
                 ticket.Swap.ScannedPart ?? Stepping.PartFor(ticket, sheet, step) ?? ""
             ).Fold(ticket, stamp),
-            Records.Reseated => new DriveReseated(sheet.DriveOf(step).Bay, ticket.Swap.OutSerial ?? sheet.DriveOf(step).Serial).Fold(
-                ticket,
-                stamp
-            ),
+            Records.Reseated => new DriveReseated(
+                sheet.DriveOf(step).Bay,
+                ticket.Swap.InSerial ?? ticket.Swap.OutSerial ?? sheet.DriveOf(step).Serial
+            ).Fold(ticket, stamp),
             Records.RebuildStarted => ticket with { Swap = ticket.Swap with { StartedByHandAt = stamp.At } },
             Records.OldDataCleared => ticket.Swap.InSerial is { } cleared ? ticket with { Wiped = ticket.Wiped.Add(cleared) } : ticket,
             Records.Restored => ticket with { RestoreConfirmedBy = stamp.By },

@@ -39,6 +39,9 @@ public static class RunMonitor
                 : seen.Machine < 2 ? "the machine is not known by two independent marks."
                 : seen.Bay < 2 ? "the bay is not known by two independent marks."
                 : null,
+                Records.Unseated => !seen.IsIn ? "no new drive has gone into this bay."
+                : seen.IsServing ? "the machine has seen the new drive and may use it; this is a pull like any other."
+                : null,
                 Records.CarrierOff when seen is { IsOut: true, IsCompared: false } =>
                     "the serial of the drive that came out has not been compared.",
                 Records.Inserted or Records.Reseated => !seen.IsOut ? "no drive has come out of this bay."
@@ -83,6 +86,8 @@ public static class RunMonitor
         public bool IsCompared { get; private set; }
         public bool HasWaited { get; private set; }
         public bool IsOff { get; private set; }
+        public bool IsIn { get; private set; }
+        public bool IsServing { get; private set; }
 
         /// <summary>How many independent marks there are; two where a lead has said it is so.</summary>
         public int Machine => _machineIsSaid ? 2 : _machine.Count;
@@ -128,14 +133,17 @@ public static class RunMonitor
                     break;
                 case Records.DrawnOut:
                     ForgetThePlace();
-                    (IsOut, IsCompared, HasWaited) = (true, false, false);
+                    (IsOut, IsCompared, HasWaited, IsIn, IsServing) = (true, false, false, false, false);
+                    break;
+                case Records.Unseated:
+                    (IsOut, IsCompared, HasWaited, IsIn) = (true, true, false, false);
                     break;
                 case Records.PutBack:
                     ForgetThePlace();
                     (IsOut, WrongIsOut) = (false, false);
                     break;
                 case Records.Inserted or Records.Reseated:
-                    IsOut = false;
+                    (IsOut, IsIn) = (false, true);
                     break;
             }
         }
@@ -146,6 +154,7 @@ public static class RunMonitor
                 NotRebuilding = visit.At;
             if (step.Gate is GateFact.PullNotFatal or GateFact.AsBefore)
                 NotFatal = visit.At;
+            IsServing |= step.Gate is GateFact.NewDriveSeen or GateFact.RebuildSeen;
             _machineIsSaid |= step.Gate == GateFact.ChassisEstablished && visit.Overruled;
             _bayIsSaid |= step.Gate == GateFact.BayEstablished && visit.Overruled;
         }

@@ -21,6 +21,7 @@ public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
         Records.PutBack,
         Records.CarrierOff,
         Records.Inserted,
+        Records.Unseated,
         Records.Reseated,
         Records.RebuildStarted,
         Records.OldDataCleared,

@@ -18,6 +18,7 @@ internal static class PathRules
             var broken in step.Records switch
             {
                 Records.DrawnOut => Pull(node, now, swap),
+                Records.Unseated => Unseat(step, now),
                 Records.CarrierOff => CarrierOff(step, now),
                 Records.Inserted or Records.Reseated => Insert(step, now),
                 Records.PutBack when !now.Has(Known.WrongDrive) =>
@@ -71,6 +72,18 @@ internal static class PathRules
             yield return (
                 SafetyRule.Order,
                 $"'{id}' pulls a drive with the power on, from a machine that has to be switched off for it ('opens: power')."
+            );
+    }
+
+    /// <summary>What the machine has not seen yet is no member of anything; from then on it is a pull like any other.</summary>
+    private static IEnumerable<(SafetyRule, string)> Unseat(RunStep step, Situation now)
+    {
+        if (now.Has(Known.DriveOut) || !now.Has(Known.NewIn))
+            yield return (SafetyRule.Order, $"'{step.Id}' takes the drive that was put in out again, and none is in.");
+        else if (now.Has(Known.NewSeen) || now.Has(Known.RebuildSeen))
+            yield return (
+                SafetyRule.PullIsAllowed,
+                $"'{step.Id}' takes out a drive that the machine has seen and may use; that is a pull ('records: drawn-out')."
             );
     }
 

@@ -2,6 +2,7 @@ using System.Text.RegularExpressions;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Terms;
+using Nailcrow.Procedures.Proof.Declared;
 
 namespace Nailcrow.Procedures.Proof.Rules;
 
@@ -25,25 +26,13 @@ internal static partial class StepRules
                 SafetyRule.ErasedByName,
                 $"'{step.Id}' erases and its sentence does not name {{bay}} and {{serial}} or {{part-serial}}."
             );
-        if (!step.Erases && step.Kind is StepKind.Do or StepKind.Look && Destroying().Match(step.Say) is { Success: true } word)
+        if (!step.Erases && step.Records is (Records.RebuildStarted or Records.OldDataCleared) and var emptied)
             yield return (
                 SafetyRule.ErasedByName,
-                $"'{step.Id}' says '{word.Value}' and not 'erases: yes', so it could be confirmed without naming bay and serial."
+                $"'{step.Id}' records '{Words.Of(emptied)}' and not 'erases: yes', so it could be confirmed without naming bay and serial."
             );
-        if (step.Kind == StepKind.Do && step.Records is null && Pulling().Match(step.Say) is { Success: true } pull)
-            yield return (
-                SafetyRule.PullIsAllowed,
-                $"'{step.Id}' says '{pull.Value}' and records nothing; a drive that leaves its bay is 'records: drawn-out'."
-            );
-        if (
-            step.Kind == StepKind.Do
-            && step.Records is not (Records.Inserted or Records.Reseated or Records.PutBack)
-            && Inserting().Match(step.Say) is { Success: true } insert
-        )
-            yield return (
-                SafetyRule.WaitIsKept,
-                $"'{step.Id}' says '{insert.Value}' and records nothing; a drive that goes into its bay is 'records: inserted', 'reseated' or 'put-back'."
-            );
+        foreach (var sentence in DeclaredRules.At(written))
+            yield return (SafetyRule.Declared, sentence);
         if (WaysOut.MustHave(step) && written.NotSo is null && !step.Answers.Any(a => a.Answer != RunStep.Done))
             yield return (
                 SafetyRule.WayOut,
@@ -64,22 +53,4 @@ internal static partial class StepRules
 
     [GeneratedRegex(@"\{(part-)?serial\}")]
     private static partial Regex SaysSerial();
-
-    [GeneratedRegex(
-        @"\b([Ee]rase|[Ww]ipe|[Oo]verwrite|[Ff]ormat|[Ii]nitialise|[Cc]lear the (old|foreign)|[Ss]tart the rebuild)",
-        RegexOptions.CultureInvariant
-    )]
-    private static partial Regex Destroying();
-
-    [GeneratedRegex(
-        @"\b([Pp]ull the drive|[Dd]raw the drive|[Dd]raw it out|[Ll]ift the drive out|[Tt]ake the drive out)",
-        RegexOptions.CultureInvariant
-    )]
-    private static partial Regex Pulling();
-
-    [GeneratedRegex(
-        @"\b([Ss]lide the replacement into|[Pp]ut the replacement into|[Pp]ush the replacement into|[Ll]ower the replacement into)",
-        RegexOptions.CultureInvariant
-    )]
-    private static partial Regex Inserting();
 }

@@ -19,7 +19,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<string>", b =>
                 {
-                    b.Property<int>("Id")
+                    b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER")
                         .HasColumnName("id");
@@ -200,7 +200,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("depot");
 
-                    b.Property<int?>("Hours")
+                    b.Property<long?>("Hours")
                         .HasColumnType("INTEGER")
                         .HasColumnName("hours");
 
@@ -239,7 +239,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("ticket");
 
-                    b.Property<int>("Nth")
+                    b.Property<long>("Nth")
                         .HasColumnType("INTEGER")
                         .HasColumnName("nth");
 
@@ -517,7 +517,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("id");
 
-                    b.Property<int>("AccessFailedCount")
+                    b.Property<long>("AccessFailedCount")
                         .HasColumnType("INTEGER")
                         .HasColumnName("access_failed_count");
 
@@ -621,6 +621,12 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("files");
 
+                    b.Property<long>("ProvedUnder")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(1L)
+                        .HasColumnName("proved_under");
+
                     b.Property<long>("PublishedAt")
                         .HasColumnType("INTEGER")
                         .HasColumnName("published_at");
@@ -630,7 +636,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("published_by");
 
-                    b.Property<int>("States")
+                    b.Property<long>("States")
                         .HasColumnType("INTEGER")
                         .HasColumnName("states");
 
@@ -663,7 +669,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("ticket");
 
-                    b.Property<int>("Nth")
+                    b.Property<long>("Nth")
                         .HasColumnType("INTEGER")
                         .HasColumnName("nth");
 
@@ -884,7 +890,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("asset");
 
-                    b.Property<int?>("AtWorst")
+                    b.Property<long?>("AtWorst")
                         .HasColumnType("INTEGER")
                         .HasColumnName("at_worst");
 
@@ -944,7 +950,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("hold_reason");
 
-                    b.Property<int?>("Margin")
+                    b.Property<long?>("Margin")
                         .HasColumnType("INTEGER")
                         .HasColumnName("margin");
 
@@ -972,7 +978,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("received_at");
 
-                    b.Property<int>("Rules")
+                    b.Property<long>("Rules")
                         .HasColumnType("INTEGER")
                         .HasColumnName("rules");
 

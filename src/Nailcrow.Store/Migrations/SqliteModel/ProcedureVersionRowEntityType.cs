@@ -19,7 +19,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Procedures.ProcedureVersionRow",
                 typeof(ProcedureVersionRow),
                 baseEntityType,
-                propertyCount: 11,
+                propertyCount: 12,
                 keyCount: 1);
 
             var procedure = runtimeEntityType.AddProperty(
@@ -51,6 +51,17 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(ProcedureVersionRow).GetProperty("Files", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ProcedureVersionRow).GetField("<Files>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             files.AddAnnotation("Relational:ColumnName", "files");
+
+            var provedUnder = runtimeEntityType.AddProperty(
+                "ProvedUnder",
+                typeof(int),
+                propertyInfo: typeof(ProcedureVersionRow).GetProperty("ProvedUnder", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ProcedureVersionRow).GetField("<ProvedUnder>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                valueGenerated: ValueGenerated.OnAdd,
+                valueConverter: new KeptNumber());
+            provedUnder.SetSentinelFromProviderValue(0L);
+            provedUnder.AddAnnotation("Relational:ColumnName", "proved_under");
+            provedUnder.AddAnnotation("Relational:DefaultValue", 1);
 
             var publishedAt = runtimeEntityType.AddProperty(
                 "PublishedAt",

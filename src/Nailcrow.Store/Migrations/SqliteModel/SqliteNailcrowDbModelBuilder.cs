@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("8624912c-5263-46e2-9d43-9d0b457f24e0"), entityTypeCount: 23)
+            : base(skipDetectChanges: false, modelId: new Guid("47de1737-8a8e-4d8b-9495-11554d02e9ab"), entityTypeCount: 23)
         {
         }
 
