@@ -181,7 +181,7 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
             (1, $"{file}:8:9: Step 'a' leads to 'nowhere', which is no step here.", "1 of 1 cannot be published.")
         );
         good.Code.ShouldBe(0);
-        good.Output.ShouldMatch(@"front-hot [0-9a-f]{12}, 76 steps, \d+ situations: proved\.");
+        good.Output.ShouldMatch(@"front-hot [0-9a-f]{12}, 78 steps, \d+ situations: proved\.");
     }
 
     [Fact]

@@ -2,8 +2,10 @@ using Nailcrow.Client;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Procedures;
 using Nailcrow.Procedures.Language;
 using Nailcrow.Running;
 
@@ -22,7 +24,33 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
         {
             [file] = File.ReadAllText(Path.Combine(Folder, file)),
         };
-        return new(file, files.ToDictionary(f => f.Key, f => f.Value.Replace(was, now, StringComparison.Ordinal)));
+        files = files.ToDictionary(f => f.Key, f => f.Value.Replace(was, now, StringComparison.Ordinal));
+        return new(file, files, Checking.View(file, files).Trusting);
+    }
+
+    [Fact]
+    public async Task Whoever_publishes_names_the_list_of_what_no_proof_can_know_and_the_library_shows_it()
+    {
+        var lioth = await service.AsAsync("lioth");
+        var ask = Changed("screen-frozen.yaml", "Wait a minute.", "Wait two minutes.");
+
+        foreach (var word in new[] { null, "", "00000000" })
+        {
+            var no = await Should.ThrowAsync<ApiProblem>(async () => await lioth.PublishAsync(ask with { Trusting = word }, Ct));
+            ((int)no.Status).ShouldBe(409);
+            no.Message.ShouldMatch(
+                $"^screen-frozen is proved, and takes \\d+ things on trust that no proof can know; .* send 'trusting' with {ask.Trusting}\\.$"
+            );
+        }
+        (await lioth.ProcedureAsync("screen-frozen", null, Ct)).Versions.Count.ShouldBe(1);
+
+        var published = await lioth.PublishAsync(ask with { Trusting = $" {ask.Trusting!.ToUpperInvariant()} " }, Ct);
+
+        var page = await lioth.ProcedureAsync("screen-frozen", published.Version, Ct);
+        page.Versions[0].PublishedBy.ShouldBe("lioth");
+        page.Trusted.ShouldBe(published.Trusted);
+        page.Trusted.ShouldContain(t => t.What == Belief.MovesNothing && t.Step == "lamps");
+        await lioth.WithdrawAsync("screen-frozen", published.Version!, "It was for a test.", Ct);
     }
 
     [Fact]
@@ -31,7 +59,7 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
         var broken = Changed("screen-frozen.yaml", "        closes: power\n", "");
 
         (await Should.ThrowAsync<ApiProblem>(async () => await (await service.AsAsync("lioth")).PublishAsync(broken, Ct))).Message.ShouldBe(
-            "Nothing unproved is published. screen-frozen.yaml:47:9: put-right: The end is reached with power not put right."
+            "Nothing unproved is published. screen-frozen.yaml:50:9: put-right: The end is reached with power not put right."
         );
         (
             (int)

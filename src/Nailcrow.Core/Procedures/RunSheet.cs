@@ -4,6 +4,7 @@ namespace Nailcrow.Core.Procedures;
 /// <param name="Version">SHA-256 of the procedure's text and all it is built from, first 12 hex digits: a running ticket keeps what it was given.</param>
 /// <param name="TargetSerial">The drive that is to come out; the first one where there are several.</param>
 /// <param name="ReadingRules">By which rules a scan is judged; see <see cref="ReadingRulesNow"/>.</param>
+/// <param name="WaitSeconds">How long the machine's model wants a bay to be empty; null on sheets from before they told.</param>
 /// <param name="Drives">All drives that are to come out, in the order they are done; null on sheets from before there could be several.</param>
 public sealed record RunSheet(
     Guid Id,
@@ -17,7 +18,8 @@ public sealed record RunSheet(
     IReadOnlyList<RunStep> Steps,
     IReadOnlyList<SheetDrive>? Drives = null,
     ComesBack ComesBack = ComesBack.ByRebuild,
-    int ReadingRules = 0
+    int ReadingRules = 0,
+    int? WaitSeconds = null
 )
 {
     /// <summary>How a scan is judged on sheets that are made now; one that was made earlier keeps the rules it was followed by.</summary>

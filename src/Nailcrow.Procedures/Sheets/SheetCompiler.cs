@@ -38,7 +38,8 @@ public static class SheetCompiler
                 [.. layout.Laid.Select(l => Settle(l, layout, facts))],
                 facts.Drives,
                 procedure.ComesBack,
-                RunSheet.ReadingRulesNow
+                RunSheet.ReadingRulesNow,
+                facts.Model.WaitAfterPullSeconds
             )
         );
     }

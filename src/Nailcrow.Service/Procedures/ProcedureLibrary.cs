@@ -194,6 +194,7 @@ internal sealed class ProcedureLibrary(
             noLonger.Add(
                 Checking.View(version.File, version.Files) with
                 {
+                    Version = version.Version,
                     Published = version.PublishedAt,
                     PublishedBy = version.PublishedBy,
                 }

@@ -3,6 +3,7 @@ using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tests.Procedures;
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Waiting;
 using Nailcrow.Procedures;
 using Nailcrow.Procedures.Sheets;
@@ -65,6 +66,34 @@ public class RunMonitorTests
         "nobody has waited since the drive came out."
     )]
     [InlineData(
+        "front-hot",
+        "    seconds: model.wait-after-pull\n  - id: serial-in\n",
+        "    seconds: 1\n  - id: serial-in\n",
+        "nobody has waited since the drive came out."
+    )]
+    [InlineData(
+        "front-hot",
+        "answers: { seat-again: unseat }",
+        "answers: { seat-again: seat-again }",
+        "no drive has come out of this bay."
+    )]
+    [InlineData(
+        "front-hot",
+        "    then: nothing-foreign\n",
+        "    then: again\n  - id: again\n    do: Ease the replacement out of bay {bay}.\n    records: unseated\n    then: nothing-foreign\n",
+        "the machine has seen the new drive and may use it; this is a pull like any other."
+    )]
+    [InlineData("top-hot", "    closes: the cover\n", "", "the cover is not put right.")]
+    [InlineData("screen-frozen", "        closes: power\n", "", "power is not put right.")]
+    [InlineData("front-hot", "needs: array-whole", "needs: rebuild-seen", "the end was not proved: no gate 'array-whole' has opened.")]
+    [InlineData("front-hot", "needs: snapshot-after", "needs: array-whole", "the end was not proved: no gate 'snapshot-after' has opened.")]
+    [InlineData(
+        "spare-stepped-in",
+        "needs: spare-back",
+        "needs: new-drive-seen",
+        "the end was not proved: no gate 'spare-back' has opened."
+    )]
+    [InlineData(
         "several",
         "          - use: may-pull\n",
         "          - id: release\n            do: Wait for it.\n",
@@ -86,10 +115,24 @@ public class RunMonitorTests
         RunMonitor.Stop(played.Ticket, played.Now).ShouldBeNull();
 
         played.Now = played.Now.AddMinutes(50);
+        NextAction.Of(played.Ticket).Move.ShouldBe(Move.FollowRun); // whether a look is old depends on the hour, and a list is told at any
         RunMonitor.Stop(played.Ticket, played.Now)!.ShouldEndWith("Take a snapshot now.");
 
         played.Does(new SnapshotTaken(Some.Snapshot()));
         RunMonitor.Stop(played.Ticket, played.Now).ShouldBeNull();
+    }
+
+    [Fact]
+    public void Where_a_run_is_stopped_the_next_thing_to_do_is_to_call()
+    {
+        var played = Played.At("pull");
+        var sheet = played.Ticket.Sheet!; // it stands at the pull
+        var unmarked = sheet with { Steps = [.. sheet.Steps.Select(s => s.Records == Records.BayMark ? s with { Records = null } : s)] };
+
+        NextAction.Of(played.Ticket).Move.ShouldBe(Move.FollowRun);
+        var next = NextAction.Of(played.Ticket with { Sheet = unmarked });
+
+        (next.Move, next.Say).ShouldBe((Move.CallHelp, "Stop, and call a lead: the bay is not known by two independent marks."));
     }
 
     [Fact]

@@ -20,15 +20,17 @@ public static class RunMonitor
             return null;
         if (ticket.Help is { GoAhead: true } help && help.At >= run.Since)
             return null;
-        var seen = new Recorded();
+        var seen = new MonitoredRun(sheet);
         foreach (var visit in run.Visits)
             if (sheet.Step(visit.Step) is { } visited)
                 seen.Take(visited, visit);
         seen.ComeTo(step);
-        return Broken(seen, step) ?? (step.Records == Records.DrawnOut ? Stale(ticket, sheet, step, seen, now) : null);
+        return Broken(seen, step)
+            ?? AtTheEnd(seen, sheet, step)
+            ?? (step.Records == Records.DrawnOut ? Stale(ticket, sheet, step, seen, now) : null);
     }
 
-    private static string? Broken(Recorded seen, RunStep step) =>
+    private static string? Broken(MonitoredRun seen, RunStep step) =>
         seen.WrongIsOut && step.Records != Records.PutBack && step.Kind != StepKind.Call
             ? "a wrong drive is out, and this does something else than put it back."
             : step.Records switch
@@ -51,7 +53,52 @@ public static class RunMonitor
                 _ => null,
             };
 
-    private static string? Stale(Ticket ticket, RunSheet sheet, RunStep step, Recorded seen, DateTimeOffset now)
+    /// <summary>What is missing where there is nothing after this step: something that is open, or the proof that redundancy is back.</summary>
+    private static string? AtTheEnd(MonitoredRun seen, RunSheet sheet, RunStep step)
+    {
+        var onward = step.Answers.Where(a => a.Answer != RunStep.NotSo).ToList();
+        var handsOver = onward.Count > 0 && onward.TrueForAll(a => a.Next == StepAnswer.HandOver);
+        if (onward.Count == 0 || !(handsOver || onward.TrueForAll(a => a.Next is null)))
+            return null;
+        if (seen.Open.Where(thing => thing != step.Closes).ToList() is { Count: > 0 } open)
+            return $"{string.Join(" and ", open)} {(open.Count == 1 ? "is" : "are")} not put right.";
+        return
+            !handsOver && Proofs(sheet.ComesBack).FirstOrDefault(p => !p.Exists(g => g == step.Gate || seen.HasPassed(g))) is [var gate, ..]
+            ? $"the end was not proved: no gate '{Terms.Words.Of(gate)}' has opened."
+            : null;
+    }
+
+    /// <summary>The gates that have to have opened before the end, by how redundancy comes back; of several in one place, any.</summary>
+    private static List<GateFact>[] Proofs(ComesBack comesBack) =>
+        comesBack switch
+        {
+            ComesBack.ByRebuild =>
+            [
+                [GateFact.RebuildSeen],
+                [GateFact.ArrayWhole],
+                [GateFact.SnapshotAfter],
+            ],
+            ComesBack.SpareSteppedIn =>
+            [
+                [GateFact.SpareBack],
+                [GateFact.SnapshotAfter],
+            ],
+            ComesBack.ReleasedFirst =>
+            [
+                [GateFact.AllNewGood],
+                [GateFact.SnapshotAfter],
+            ],
+            ComesBack.Cannot =>
+            [
+                [GateFact.SeenAgain],
+            ],
+            _ =>
+            [
+                [GateFact.AsBefore, GateFact.SeenAgain],
+            ],
+        };
+
+    private static string? Stale(Ticket ticket, RunSheet sheet, RunStep step, MonitoredRun seen, DateTimeOffset now)
     {
         var since = seen.NotRebuilding < seen.NotFatal ? seen.NotRebuilding : seen.NotFatal;
         // A machine that is switched off neither rebuilds nor answers.
@@ -65,105 +112,5 @@ public static class RunMonitor
             && !BayVerdict.For(latest, bay).NeedsALead()
             ? null
             : $"the array was looked at {Rebuilds.Watch.Told(now - (since ?? now))} ago. Take a snapshot now.";
-    }
-
-    /// <summary>What the visits so far put on record, of the drive that is worked on.</summary>
-    private sealed class Recorded
-    {
-        // What a procedure says is open while the machine is switched off.
-        private const string Power = "power";
-
-        private readonly HashSet<string> _machine = [];
-        private readonly HashSet<string> _bay = [];
-        private bool _machineIsSaid;
-        private bool _bayIsSaid;
-        private int? _drive;
-
-        public DateTimeOffset? NotRebuilding { get; private set; }
-        public DateTimeOffset? NotFatal { get; private set; }
-        public bool IsOut { get; private set; }
-        public bool WrongIsOut { get; private set; }
-        public bool IsCompared { get; private set; }
-        public bool HasWaited { get; private set; }
-        public bool IsOff { get; private set; }
-        public bool IsIn { get; private set; }
-        public bool IsServing { get; private set; }
-
-        /// <summary>How many independent marks there are; two where a lead has said it is so.</summary>
-        public int Machine => _machineIsSaid ? 2 : _machine.Count;
-
-        public int Bay => _bayIsSaid ? 2 : _bay.Count;
-
-        public void ComeTo(RunStep step)
-        {
-            if (step.Drive is { } drive && drive != _drive)
-            {
-                if (_drive is not null)
-                    ForgetThePlace();
-                _drive = drive;
-            }
-        }
-
-        public void Take(RunStep step, Visit visit)
-        {
-            ComeTo(step);
-            if (visit.Branch is RunStep.Done or "yes" or "exact" || visit.Overruled)
-                Done(step, visit);
-            else if (step.Against == ScanTarget.DriveOut && visit.Branch == "different")
-                (IsOut, WrongIsOut) = (true, true);
-        }
-
-        private void Done(RunStep step, Visit visit)
-        {
-            Gate(step, visit);
-            if (step.AllowsPull)
-                (NotRebuilding, NotFatal) = (visit.At, visit.At);
-            if (step.Kind == StepKind.Hold && IsOut)
-                HasWaited = true;
-            if (step.Against == ScanTarget.DriveOut)
-                IsCompared = true;
-            IsOff = step.Opens == Power || (IsOff && step.Closes != Power);
-            switch (step.Records)
-            {
-                case Records.ChassisMark:
-                    _machine.Add(Marks.SourceOf(Records.ChassisMark, step.Mark ?? step.Id));
-                    break;
-                case Records.BayMark:
-                    _bay.Add(Marks.SourceOf(Records.BayMark, step.Mark ?? step.Id));
-                    break;
-                case Records.DrawnOut:
-                    ForgetThePlace();
-                    (IsOut, IsCompared, HasWaited, IsIn, IsServing) = (true, false, false, false, false);
-                    break;
-                case Records.Unseated:
-                    (IsOut, IsCompared, HasWaited, IsIn) = (true, true, false, false);
-                    break;
-                case Records.PutBack:
-                    ForgetThePlace();
-                    (IsOut, WrongIsOut) = (false, false);
-                    break;
-                case Records.Inserted or Records.Reseated:
-                    (IsOut, IsIn) = (false, true);
-                    break;
-            }
-        }
-
-        private void Gate(RunStep step, Visit visit)
-        {
-            if (step.Gate is GateFact.NotRebuilding or GateFact.Released or GateFact.AsBefore)
-                NotRebuilding = visit.At;
-            if (step.Gate is GateFact.PullNotFatal or GateFact.AsBefore)
-                NotFatal = visit.At;
-            IsServing |= step.Gate is GateFact.NewDriveSeen or GateFact.RebuildSeen;
-            _machineIsSaid |= step.Gate == GateFact.ChassisEstablished && visit.Overruled;
-            _bayIsSaid |= step.Gate == GateFact.BayEstablished && visit.Overruled;
-        }
-
-        /// <summary>The next pull has to establish anew which bay it is, and that the array can spare its drive.</summary>
-        private void ForgetThePlace()
-        {
-            _bay.Clear();
-            (_bayIsSaid, NotRebuilding, NotFatal) = (false, null, null);
-        }
     }
 }

@@ -47,7 +47,9 @@ public sealed record NextAction(string Who, string Say, Move Move)
 
     private static NextAction? InTheRun(Ticket ticket) =>
         ticket is { Sheet: { } sheet, Run: { IsFinished: false } run } && sheet.Step(run.Current) is { } step
-            ? new(Engineer(ticket), step.Gate is null ? step.Say : AtGate(ticket, run, step), Move.FollowRun)
+            ? RunMonitor.Stop(ticket, run.Since) is { } stop
+                ? new(Engineer(ticket), $"Stop, and call a lead: {stop}", Move.CallHelp)
+                : new(Engineer(ticket), step.Gate is null ? step.Say : AtGate(ticket, run, step), Move.FollowRun)
             : null;
 
     /// <summary>A shut gate says what would open it; an open one only has to be gone through.</summary>

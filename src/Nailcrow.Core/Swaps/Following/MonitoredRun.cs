@@ -1,0 +1,127 @@
+using Nailcrow.Core.Procedures;
+
+namespace Nailcrow.Core.Swaps.Following;
+
+/// <summary>What the visits so far put on record, of the drive that is worked on.</summary>
+internal sealed class MonitoredRun
+{
+    // What a procedure says is open while the machine is switched off.
+    private const string Power = "power";
+
+    // What is on as long as nobody switches it off.
+    private const string Light = "the locator light";
+
+    private readonly int? _wait;
+    private readonly HashSet<string> _machine = [];
+    private readonly HashSet<string> _bay = [];
+    private bool _machineIsSaid;
+    private bool _bayIsSaid;
+    private int? _drive;
+    private readonly HashSet<string> _open = [];
+    private readonly HashSet<GateFact> _passed = [];
+
+    /// <param name="sheet">Tells how long its model wants a bay to be empty, where it was made since sheets know that.</param>
+    public MonitoredRun(RunSheet sheet) => _wait = sheet.WaitSeconds;
+
+    /// <summary>What was opened, switched on or slid out, and not put right yet.</summary>
+    public IReadOnlyCollection<string> Open => _open;
+
+    public bool HasPassed(GateFact gate) => _passed.Contains(gate);
+
+    public DateTimeOffset? NotRebuilding { get; private set; }
+    public DateTimeOffset? NotFatal { get; private set; }
+    public bool IsOut { get; private set; }
+    public bool WrongIsOut { get; private set; }
+    public bool IsCompared { get; private set; }
+    public bool HasWaited { get; private set; }
+    public bool IsOff => _open.Contains(Power);
+    public bool IsIn { get; private set; }
+    public bool IsServing { get; private set; }
+
+    /// <summary>How many independent marks there are; two where a lead has said it is so.</summary>
+    public int Machine => _machineIsSaid ? 2 : _machine.Count;
+
+    public int Bay => _bayIsSaid ? 2 : _bay.Count;
+
+    public void ComeTo(RunStep step)
+    {
+        if (step.Drive is { } drive && drive != _drive)
+        {
+            if (_drive is not null)
+                ForgetThePlace();
+            _drive = drive;
+        }
+    }
+
+    public void Take(RunStep step, Visit visit)
+    {
+        ComeTo(step);
+        if (visit.Branch is RunStep.Done or "yes" or "exact" || visit.Overruled)
+            Done(step, visit);
+        else if (step.Against == ScanTarget.DriveOut && visit.Branch == "different")
+            (IsOut, WrongIsOut) = (true, true);
+    }
+
+    private void Done(RunStep step, Visit visit)
+    {
+        Gate(step, visit);
+        if (step.AllowsPull)
+            (NotRebuilding, NotFatal) = (visit.At, visit.At);
+        if (step.Kind == StepKind.Hold && IsOut && (_wait is null || step.Seconds >= _wait))
+            HasWaited = true;
+        if (step.Against == ScanTarget.DriveOut)
+            IsCompared = true;
+        Things(step);
+        switch (step.Records)
+        {
+            case Records.ChassisMark:
+                _machine.Add(Marks.SourceOf(Records.ChassisMark, step.Mark ?? step.Id));
+                break;
+            case Records.BayMark:
+                _bay.Add(Marks.SourceOf(Records.BayMark, step.Mark ?? step.Id));
+                break;
+            case Records.DrawnOut:
+                ForgetThePlace();
+                (IsOut, IsCompared, HasWaited, IsIn, IsServing) = (true, false, false, false, false);
+                break;
+            case Records.Unseated:
+                (IsOut, IsCompared, HasWaited, IsIn) = (true, true, false, false);
+                break;
+            case Records.PutBack:
+                ForgetThePlace();
+                (IsOut, WrongIsOut) = (false, false);
+                break;
+            case Records.Inserted or Records.Reseated:
+                (IsOut, IsIn) = (false, true);
+                break;
+        }
+    }
+
+    private void Things(RunStep step)
+    {
+        if ((step.Records == Records.LightOn ? Light : step.Opens) is { } opened)
+            _open.Add(opened);
+        if ((step.Records == Records.LightOff ? Light : step.Closes) is { } closed)
+            _open.Remove(closed);
+    }
+
+    private void Gate(RunStep step, Visit visit)
+    {
+        if (step.Gate is { } gate)
+            _passed.Add(gate);
+        if (step.Gate is GateFact.NotRebuilding or GateFact.Released or GateFact.AsBefore)
+            NotRebuilding = visit.At;
+        if (step.Gate is GateFact.PullNotFatal or GateFact.AsBefore)
+            NotFatal = visit.At;
+        IsServing |= step.Gate is GateFact.NewDriveSeen or GateFact.RebuildSeen;
+        _machineIsSaid |= step.Gate == GateFact.ChassisEstablished && visit.Overruled;
+        _bayIsSaid |= step.Gate == GateFact.BayEstablished && visit.Overruled;
+    }
+
+    /// <summary>The next pull has to establish anew which bay it is, and that the array can spare its drive.</summary>
+    private void ForgetThePlace()
+    {
+        _bay.Clear();
+        (_bayIsSaid, NotRebuilding, NotFatal) = (false, null, null);
+    }
+}
