@@ -18,14 +18,17 @@ internal sealed class TicketLineRow
     public required string Symptom { get; set; }
     public string? Bay { get; set; }
     public string? Serial { get; set; }
-
-    /// <summary>The serial backwards, so that its last characters are found by the index.</summary>
-    public string? SerialReversed { get; set; }
     public required Stage Stage { get; set; }
 
     /// <summary>At rest: nobody has anything to do on it. A closed ticket that something late came in on is not.</summary>
     public required bool Ended { get; set; }
     public int? Margin { get; set; }
+
+    /// <summary>Worst first by it; see <see cref="WhatWaits.Urgency(int?)"/>.</summary>
+    public double Urgency { get; set; }
+
+    /// <summary>Due first by it: the next promise's ticks, and what has none last.</summary>
+    public long DueOrder { get; set; }
     public required string Danger { get; set; }
     public string? Engineer { get; set; }
     public required string NextWho { get; set; }
@@ -74,7 +77,21 @@ internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow
         });
         row.HasIndex(r => new { r.Asset, r.Number });
         row.HasIndex(r => new { r.Serial, r.Number });
-        row.HasIndex(r => new { r.SerialReversed, r.Number });
+        // Worst and due first, of those that are open or ended and of all.
+        row.HasIndex(r => new
+        {
+            r.Ended,
+            r.Urgency,
+            r.Number,
+        });
+        row.HasIndex(r => new { r.Urgency, r.Number });
+        row.HasIndex(r => new
+        {
+            r.Ended,
+            r.DueOrder,
+            r.Number,
+        });
+        row.HasIndex(r => new { r.DueOrder, r.Number });
         row.HasIndex(r => r.Watched);
         row.HasIndex(r => r.Rules);
         row.HasIndex(r => new { r.Engineer, r.VisitFrom });

@@ -26,8 +26,10 @@ public static class WhatWaits
         ];
     }
 
+    private static double Urgency(TicketLine line) => Urgency(line.Margin);
+
     /// <summary>The less can still be lost, the sooner; what nobody has looked at is worse than what has margin left.</summary>
-    private static double Urgency(TicketLine line) => line.Margin ?? NotLookedAt;
+    public static double Urgency(int? margin) => margin ?? NotLookedAt;
 
     /// <summary>Where a ticket whose margin nobody knows stands among those with one: after none left, before one.</summary>
     public const double NotLookedAt = 0.5;

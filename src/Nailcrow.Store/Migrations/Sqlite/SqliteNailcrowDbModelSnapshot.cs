@@ -920,6 +920,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("due_at");
 
+                    b.Property<long>("DueOrder")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("due_order");
+
                     b.Property<bool>("Ended")
                         .HasColumnType("INTEGER")
                         .HasColumnName("ended");
@@ -986,10 +990,6 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("serial");
 
-                    b.Property<string>("SerialReversed")
-                        .HasColumnType("TEXT")
-                        .HasColumnName("serial_reversed");
-
                     b.Property<string>("Site")
                         .IsRequired()
                         .HasColumnType("TEXT")
@@ -1004,6 +1004,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .IsRequired()
                         .HasColumnType("TEXT")
                         .HasColumnName("symptom");
+
+                    b.Property<double>("Urgency")
+                        .HasColumnType("REAL")
+                        .HasColumnName("urgency");
 
                     b.Property<long?>("VisitFrom")
                         .HasColumnType("INTEGER")
@@ -1029,6 +1033,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.HasIndex("Asset", "Number")
                         .HasDatabaseName("ix_ticket_line_asset_number");
 
+                    b.HasIndex("DueOrder", "Number")
+                        .HasDatabaseName("ix_ticket_line_due_order_number");
+
                     b.HasIndex("Ended", "Number")
                         .HasDatabaseName("ix_ticket_line_ended_number");
 
@@ -1038,11 +1045,17 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.HasIndex("Serial", "Number")
                         .HasDatabaseName("ix_ticket_line_serial_number");
 
-                    b.HasIndex("SerialReversed", "Number")
-                        .HasDatabaseName("ix_ticket_line_serial_reversed_number");
-
                     b.HasIndex("Stage", "Number")
                         .HasDatabaseName("ix_ticket_line_stage_number");
+
+                    b.HasIndex("Urgency", "Number")
+                        .HasDatabaseName("ix_ticket_line_urgency_number");
+
+                    b.HasIndex("Ended", "DueOrder", "Number")
+                        .HasDatabaseName("ix_ticket_line_ended_due_order_number");
+
+                    b.HasIndex("Ended", "Urgency", "Number")
+                        .HasDatabaseName("ix_ticket_line_ended_urgency_number");
 
                     b.HasIndex("Engineer", "Ended", "Number")
                         .HasDatabaseName("ix_ticket_line_engineer_ended_number");

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("47de1737-8a8e-4d8b-9495-11554d02e9ab"), entityTypeCount: 23)
+            : base(skipDetectChanges: false, modelId: new Guid("873a3ef1-f7ed-4014-a08b-58b9ae20810d"), entityTypeCount: 23)
         {
         }
 

@@ -23,8 +23,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Tickets.TicketLineRow",
                 typeof(TicketLineRow),
                 baseEntityType,
-                propertyCount: 32,
-                unnamedIndexCount: 9,
+                propertyCount: 33,
+                unnamedIndexCount: 12,
                 keyCount: 1);
 
             var number = runtimeEntityType.AddProperty(
@@ -108,6 +108,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 nullable: true,
                 valueConverter: new KeptTime());
             dueAt.AddAnnotation("Relational:ColumnName", "due_at");
+
+            var dueOrder = runtimeEntityType.AddProperty(
+                "DueOrder",
+                typeof(long),
+                propertyInfo: typeof(TicketLineRow).GetProperty("DueOrder", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<DueOrder>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0L);
+            dueOrder.AddAnnotation("Relational:ColumnName", "due_order");
 
             var ended = runtimeEntityType.AddProperty(
                 "Ended",
@@ -230,14 +238,6 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 nullable: true);
             serial.AddAnnotation("Relational:ColumnName", "serial");
 
-            var serialReversed = runtimeEntityType.AddProperty(
-                "SerialReversed",
-                typeof(string),
-                propertyInfo: typeof(TicketLineRow).GetProperty("SerialReversed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(TicketLineRow).GetField("<SerialReversed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
-            serialReversed.AddAnnotation("Relational:ColumnName", "serial_reversed");
-
             var site = runtimeEntityType.AddProperty(
                 "Site",
                 typeof(string),
@@ -260,6 +260,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(TicketLineRow).GetProperty("Symptom", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TicketLineRow).GetField("<Symptom>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             symptom.AddAnnotation("Relational:ColumnName", "symptom");
+
+            var urgency = runtimeEntityType.AddProperty(
+                "Urgency",
+                typeof(double),
+                propertyInfo: typeof(TicketLineRow).GetProperty("Urgency", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TicketLineRow).GetField("<Urgency>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0.0);
+            urgency.AddAnnotation("Relational:ColumnName", "urgency");
 
             var visitFrom = runtimeEntityType.AddProperty(
                 "VisitFrom",
@@ -305,28 +313,40 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             index1.AddAnnotation("Relational:Name", "ix_ticket_line_asset_number");
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { ended, number });
-            index2.AddAnnotation("Relational:Name", "ix_ticket_line_ended_number");
+                new[] { dueOrder, number });
+            index2.AddAnnotation("Relational:Name", "ix_ticket_line_due_order_number");
 
             var index3 = runtimeEntityType.AddIndex(
-                new[] { engineer, visitFrom });
-            index3.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_visit_from");
+                new[] { ended, number });
+            index3.AddAnnotation("Relational:Name", "ix_ticket_line_ended_number");
 
             var index4 = runtimeEntityType.AddIndex(
-                new[] { serial, number });
-            index4.AddAnnotation("Relational:Name", "ix_ticket_line_serial_number");
+                new[] { engineer, visitFrom });
+            index4.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_visit_from");
 
             var index5 = runtimeEntityType.AddIndex(
-                new[] { serialReversed, number });
-            index5.AddAnnotation("Relational:Name", "ix_ticket_line_serial_reversed_number");
+                new[] { serial, number });
+            index5.AddAnnotation("Relational:Name", "ix_ticket_line_serial_number");
 
             var index6 = runtimeEntityType.AddIndex(
                 new[] { stage, number });
             index6.AddAnnotation("Relational:Name", "ix_ticket_line_stage_number");
 
             var index7 = runtimeEntityType.AddIndex(
+                new[] { urgency, number });
+            index7.AddAnnotation("Relational:Name", "ix_ticket_line_urgency_number");
+
+            var index8 = runtimeEntityType.AddIndex(
+                new[] { ended, dueOrder, number });
+            index8.AddAnnotation("Relational:Name", "ix_ticket_line_ended_due_order_number");
+
+            var index9 = runtimeEntityType.AddIndex(
+                new[] { ended, urgency, number });
+            index9.AddAnnotation("Relational:Name", "ix_ticket_line_ended_urgency_number");
+
+            var index10 = runtimeEntityType.AddIndex(
                 new[] { engineer, ended, number });
-            index7.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_ended_number");
+            index10.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_ended_number");
 
             return runtimeEntityType;
         }

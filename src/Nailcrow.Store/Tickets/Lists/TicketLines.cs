@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
-using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Store.Tickets.Lists;
 
@@ -11,22 +10,38 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
     public async Task<IReadOnlyList<TicketLine>> FindAsync(TicketSearch search, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var wanted = Ordered(Narrowed(db.TicketLines.AsNoTracking(), search), search.Order);
+        if (await OfTheNewestAsync(db, search, ct) is { } newest)
+            return newest;
+        var wanted = Ordered(Narrowed(db, search), search.Order);
         return [.. (await wanted.Skip(search.Skip).Take(search.Limit).ToListAsync(ct)).Select(Line)];
+    }
+
+    // What is found often fills its page from so few; to gather all of it first would cost the more, the more of it there is.
+    private const int Newest = 1_000;
+
+    /// <summary>A page of what is looked for, where the newest tickets fill it; null where all have to be asked.</summary>
+    private static async Task<IReadOnlyList<TicketLine>?> OfTheNewestAsync(NailcrowDb db, TicketSearch search, CancellationToken ct)
+    {
+        if (search is not { Find: { } find, Order: TicketOrder.Newest })
+            return null;
+        var top = search.Before ?? await db.TicketLines.MaxAsync(l => (long?)l.Number, ct) + 1 ?? 0;
+        var lines = Narrowed(db, search with { Find = null }).Where(l => l.Number >= top - Newest);
+        var page = await Ordered(Found(lines, find.Trim()), search.Order).Take(search.Limit).ToListAsync(ct);
+        return page.Count == search.Limit ? [.. page.Select(Line)] : null;
     }
 
     /// <summary>How many there are, counted no further than so many.</summary>
     public async Task<int> CountAsync(TicketSearch search, int most, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await Narrowed(db.TicketLines.AsNoTracking(), search with { Before = null }).Take(most).CountAsync(ct);
+        return await Narrowed(db, search with { Before = null }).Take(most).CountAsync(ct);
     }
 
     private static IQueryable<TicketLineRow> Ordered(IQueryable<TicketLineRow> lines, TicketOrder order) =>
         order switch
         {
-            TicketOrder.Worst => lines.OrderBy(l => (double?)l.Margin ?? WhatWaits.NotLookedAt).ThenBy(l => l.Number),
-            TicketOrder.DueFirst => lines.OrderBy(l => l.DueAt == null).ThenBy(l => l.DueAt).ThenBy(l => l.Number),
+            TicketOrder.Worst => lines.OrderBy(l => l.Urgency).ThenBy(l => l.Number),
+            TicketOrder.DueFirst => lines.OrderBy(l => l.DueOrder).ThenBy(l => l.Number),
             _ => lines.OrderByDescending(l => l.Number),
         };
 
@@ -40,7 +55,7 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
                 await db
                     .TicketLines.AsNoTracking()
                     .Where(l => !l.Ended && (engineer == null || l.Engineer == engineer))
-                    .OrderBy(l => (double?)l.Margin ?? WhatWaits.NotLookedAt)
+                    .OrderBy(l => l.Urgency)
                     .ThenBy(l => l.Number)
                     .Take(most)
                     .ToListAsync(ct)
@@ -87,8 +102,9 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
         return await db.TicketLines.Where(l => l.Watched).Select(l => l.Number).ToListAsync(ct);
     }
 
-    private static IQueryable<TicketLineRow> Narrowed(IQueryable<TicketLineRow> lines, TicketSearch search)
+    private static IQueryable<TicketLineRow> Narrowed(NailcrowDb db, TicketSearch search)
     {
+        IQueryable<TicketLineRow> lines = db.TicketLines.AsNoTracking();
         if (search.Ended is { } ended)
             lines = lines.Where(l => l.Ended == ended);
         if (search.Stage is { } stage)
@@ -113,7 +129,9 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
             DangerSought.NotKnown => lines.Where(l => l.Margin == null),
             _ => lines,
         };
-        return search.Find is { } find ? Found(lines, find.Trim()) : lines;
+        return search.Find?.Trim() is not { } find ? lines
+            : find.Length < TicketParts.Least ? Found(lines, find)
+            : TicketParts.Of(db, lines, find);
     }
 
     private static IQueryable<TicketLineRow> Found(IQueryable<TicketLineRow> lines, string text)
