@@ -3,6 +3,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Client;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Running;
@@ -42,6 +43,17 @@ internal static class Pages
             (client, count, random) =>
                 client.TicketsAsync(new(Find: $"{1001 + random.Next(count):00000}"[^5..] + "Z"), CancellationToken.None)
         );
+        foreach (
+            var (what, search) in new (string, TicketSearch)[]
+            {
+                ("find what nobody has", new(Find: "no such thing")),
+                ("find what every ticket has", new(Find: "deep arch")),
+                ("find what every ticket has, worst first", new(Find: "deep arch", Order: TicketOrder.Worst)),
+                ("worst first, ended ones too", new(Order: TicketOrder.Worst)),
+                ("due first, page 20", new(Ended: false, Order: TicketOrder.DueFirst, Skip: 950)),
+            }
+        )
+            await BothAsync(what, fewAsk, manyAsk, (client, _, _) => client.TicketsAsync(search, CancellationToken.None));
     }
 
     /// <summary>Asked in turn, so that whatever else the machine does falls on both alike.</summary>

@@ -33,7 +33,7 @@ internal static class StartAndMemory
             () => ReadyAsync(() => RunningProcess.Start(Published.BareWeb, ["--urls", "http://127.0.0.1:0"]), "listens at.*?(http://\\S+)"),
             Rounds,
             "ms",
-            "at most 3"
+            "at most 2.5"
         );
         await using var idle = await RunningService.StartAsync(folder, 60, Published.Service);
         await Task.Delay(TimeSpan.FromSeconds(10));

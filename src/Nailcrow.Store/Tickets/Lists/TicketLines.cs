@@ -10,31 +10,15 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
     public async Task<IReadOnlyList<TicketLine>> FindAsync(TicketSearch search, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        if (await OfTheNewestAsync(db, search, ct) is { } newest)
-            return newest;
-        var wanted = Ordered(Narrowed(db, search), search.Order);
+        var wanted = Ordered(Narrowed(db, search, await HowToFindAsync(db, search, ct)), search.Order);
         return [.. (await wanted.Skip(search.Skip).Take(search.Limit).ToListAsync(ct)).Select(Line)];
-    }
-
-    // What is found often fills its page from so few; to gather all of it first would cost the more, the more of it there is.
-    private const int Newest = 1_000;
-
-    /// <summary>A page of what is looked for, where the newest tickets fill it; null where all have to be asked.</summary>
-    private static async Task<IReadOnlyList<TicketLine>?> OfTheNewestAsync(NailcrowDb db, TicketSearch search, CancellationToken ct)
-    {
-        if (search is not { Find: { } find, Order: TicketOrder.Newest })
-            return null;
-        var top = search.Before ?? await db.TicketLines.MaxAsync(l => (long?)l.Number, ct) + 1 ?? 0;
-        var lines = Narrowed(db, search with { Find = null }).Where(l => l.Number >= top - Newest);
-        var page = await Ordered(Found(lines, find.Trim()), search.Order).Take(search.Limit).ToListAsync(ct);
-        return page.Count == search.Limit ? [.. page.Select(Line)] : null;
     }
 
     /// <summary>How many there are, counted no further than so many.</summary>
     public async Task<int> CountAsync(TicketSearch search, int most, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await Narrowed(db, search with { Before = null }).Take(most).CountAsync(ct);
+        return await Narrowed(db, search with { Before = null }, await HowToFindAsync(db, search, ct)).Take(most).CountAsync(ct);
     }
 
     private static IQueryable<TicketLineRow> Ordered(IQueryable<TicketLineRow> lines, TicketOrder order) =>
@@ -102,7 +86,28 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
         return await db.TicketLines.Where(l => l.Watched).Select(l => l.Number).ToListAsync(ct);
     }
 
-    private static IQueryable<TicketLineRow> Narrowed(NailcrowDb db, TicketSearch search)
+    private enum Finding
+    {
+        /// <summary>By the index of parts: what few tickets have.</summary>
+        ByParts,
+
+        /// <summary>One by one in the order that is asked for: what many have is soon enough for a page, and gathering it is not.</summary>
+        OneByOne,
+    }
+
+    // Where so many of the newest have it, many have it.
+    private const int Newest = 1_000;
+    private const int Many = 100;
+
+    private static async Task<Finding> HowToFindAsync(NailcrowDb db, TicketSearch search, CancellationToken ct)
+    {
+        if (search.Find?.Trim() is not { Length: >= TicketParts.Least } find)
+            return Finding.OneByOne;
+        var newest = db.TicketLines.AsNoTracking().OrderByDescending(l => l.Number).Take(Newest);
+        return await Found(newest, find).Take(Many).CountAsync(ct) < Many ? Finding.ByParts : Finding.OneByOne;
+    }
+
+    private static IQueryable<TicketLineRow> Narrowed(NailcrowDb db, TicketSearch search, Finding how)
     {
         IQueryable<TicketLineRow> lines = db.TicketLines.AsNoTracking();
         if (search.Ended is { } ended)
@@ -130,8 +135,8 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
             _ => lines,
         };
         return search.Find?.Trim() is not { } find ? lines
-            : find.Length < TicketParts.Least ? Found(lines, find)
-            : TicketParts.Of(db, lines, find);
+            : how == Finding.ByParts ? TicketParts.Of(db, lines, find)
+            : Found(lines, find);
     }
 
     private static IQueryable<TicketLineRow> Found(IQueryable<TicketLineRow> lines, string text)
