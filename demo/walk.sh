@@ -203,7 +203,9 @@ refused 1 nailcrow procedure publish "$home/procedures/front-hot.yaml" --as liot
 sed "s/Wrong drive. Push it straight back/Wrong drive. Push it straight, without force, back/" "$root/procedures/fragments/wrong-back.yaml" >"$home/procedures/fragments/wrong-back.yaml"
 cp "$root/procedures/fragments/find-bay-inside.yaml" "$home/procedures/fragments/find-bay-inside.yaml"
 refused 4 nailcrow procedure publish "$home/procedures/front-hot.yaml"
-n procedure publish "$home/procedures/front-hot.yaml" --as lioth
+word=$(nailcrow procedure check "$home/procedures/front-hot.yaml" --json | value 'd.procedures[0].trusting')
+refused 2 nailcrow procedure publish "$home/procedures/front-hot.yaml" --as lioth </dev/null
+n procedure publish "$home/procedures/front-hot.yaml" --trusting "$word" --as lioth
 see "is published"
 n procedure versions front-hot
 newest=$(nailcrow procedure versions front-hot --json | value 'd.versions[0].version')

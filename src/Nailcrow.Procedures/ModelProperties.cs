@@ -9,12 +9,13 @@ public static class ModelProperties
 {
     public const string RebuildStarts = "model.rebuild-start";
     public const string Swapped = "model.swap";
+    public const string Loads = "model.loading";
     public const string WaitAfterPull = "model.wait-after-pull";
 
     /// <summary>One line a property: its name, what it can be, and how it is read off a model.</summary>
     private static readonly (string Name, FactType Type, Func<ApplianceModel, string> Of)[] All =
     [
-        ("model.loading", OneOf<Loading>(), m => Words.Of(m.Loading)),
+        (Loads, OneOf<Loading>(), m => Words.Of(m.Loading)),
         (Swapped, OneOf<SwapPower>(), m => Words.Of(m.Swap)),
         (RebuildStarts, OneOf<RebuildStart>(), m => Words.Of(m.RebuildStart)),
         ("model.release", Either("needed", "not-needed"), m => m.ReleaseBeforePull ? "needed" : "not-needed"),

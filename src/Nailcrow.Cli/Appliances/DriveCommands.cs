@@ -56,9 +56,9 @@ internal static class DriveCommands
                 ContractJson.Default.DriveLifeView,
                 screen =>
                 {
-                    screen.Line(
-                        $"[bold]{Screen.Safe(life.Serial)}[/]{(life.Listed is { } d ? $"  {Screen.Safe(d.Model)}, {Size.Both(d.Bytes)}{(d.Hours is { } hours ? $", {hours:N0} hours" : "")}" : "")}"
-                    );
+                    var listed = life.Listed is { } d ? $"  {Screen.Safe(d.Model)}, {Size.Both(d.Bytes)}" : "";
+                    var ran = life.Listed?.Hours is { } hours ? $", {hours:N0} hours" : "";
+                    screen.Line($"[bold]{Screen.Safe(life.Serial)}[/]{listed}{ran}");
                     foreach (var place in life.Places)
                         screen.Line($"  {(life.Places.Count > 1 ? "[bold]! two places:[/] " : "now   ")}{Screen.Safe(place)}");
                     foreach (var e in life.Events)

@@ -45,9 +45,9 @@ internal static class IntakeCommands
                                 }
                             )
                         );
-                    screen.Line(
-                        $"[dim]{string.Join(", ", list.Counts.OrderBy(c => c.Key).Select(c => $"{c.Value} {c.Key}"))}{(list.TurnedAway > 0 ? $", {list.TurnedAway} turned away" : "")}[/]"
-                    );
+                    var counts = list.Counts.OrderBy(c => c.Key).Select(c => $"{c.Value} {c.Key}");
+                    var away = list.TurnedAway > 0 ? $", {list.TurnedAway} turned away" : "";
+                    screen.Line($"[dim]{string.Join(", ", counts)}{away}[/]");
                 }
             );
         });
@@ -102,7 +102,12 @@ internal static class IntakeCommands
                             tried.Rule is null
                                 ? "No rule matches."
                                 : $"[bold]{Screen.Safe(tried.Rule)}[/]: "
-                                    + $"{(tried.Outcome == Words.Of(RuleOutcome.Ignore) ? "ignored" : $"{tried.Kind}{Of("bay", tried.Bay)}{Of("name", tried.Name)}{Of("serial", tried.Serial)}{Of("array", tried.Array)}{Of("asset", tried.Asset)}{Of("count", tried.Count?.ToString())}")}"
+                                    + (
+                                        tried.Outcome == Words.Of(RuleOutcome.Ignore)
+                                            ? "ignored"
+                                            : $"{tried.Kind}{Of("bay", tried.Bay)}{Of("name", tried.Name)}{Of("serial", tried.Serial)}"
+                                                + $"{Of("array", tried.Array)}{Of("asset", tried.Asset)}{Of("count", tried.Count?.ToString())}"
+                                    )
                         );
                     }
                 }

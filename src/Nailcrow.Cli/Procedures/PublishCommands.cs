@@ -1,6 +1,8 @@
 using System.CommandLine;
+using System.Net;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures.Language;
 
@@ -22,7 +24,6 @@ internal static class PublishCommands
             {
                 var path = call.Get(file);
                 ProcedureFiles.Read(call, path);
-                var word = call.Get(trusting) ?? await AnsweredForAsync(call, CheckCommand.View(path));
                 var name = Path.GetFileName(path);
                 var files = new Dictionary<string, string>(
                     ProcedureFolder.SharedTexts(Path.GetDirectoryName(Path.GetFullPath(path)) ?? ".")
@@ -30,7 +31,7 @@ internal static class PublishCommands
                 {
                     [name] = File.ReadAllText(path),
                 };
-                var view = await call.Client.PublishAsync(new(name, files, word), call.Ct);
+                var view = await PublishedAsync(call, new(name, files, call.Get(trusting)), path);
                 call.Show(
                     view,
                     ContractJson.Default.ProcedureView,
@@ -43,14 +44,24 @@ internal static class PublishCommands
         );
     }
 
-    /// <summary>
-    /// Whoever publishes reads what is new of what is taken on trust, and says that they answer for it. What cannot be proved is for the
-    /// service to refuse.
-    /// </summary>
-    private static async Task<string?> AnsweredForAsync(Call call, ProcedureView view)
+    /// <summary>Who may not publish, or has something unproved, is told so before anything is asked.</summary>
+    private static async Task<ProcedureView> PublishedAsync(Call call, PublishAsk ask, string path)
     {
-        if (view is not { IsProved: true, Trusted: [_, ..] trusted, Id: { } id })
-            return null;
+        try
+        {
+            return await call.Client.PublishAsync(ask, call.Ct);
+        }
+        catch (ApiProblem refused) when (refused.Status == HttpStatusCode.Conflict && ask.Trusting is null)
+        {
+            return CheckCommand.View(path) is { IsProved: true, Trusted: [_, ..] trusted, Id: { } id } view
+                ? await call.Client.PublishAsync(ask with { Trusting = await AnsweredForAsync(call, id, trusted, view.Trusting) }, call.Ct)
+                : throw refused;
+        }
+    }
+
+    /// <summary>Whoever publishes reads what is new of what is taken on trust, and says that they answer for it.</summary>
+    private static async Task<string?> AnsweredForAsync(Call call, string id, IReadOnlyList<TakenOnTrust> trusted, string? word)
+    {
         var before = await BeforeAsync(call, id);
         var fresh = trusted.Where(t => !before.Any(t.Says)).ToList();
         var known = trusted.Count - fresh.Count;
@@ -64,7 +75,7 @@ internal static class PublishCommands
             call.Screen.Line($"Nothing new is taken on trust; {known} things are as published before.");
         var answer = await call.AskAsync("  You answer for it. Publish? (yes or no) > ");
         return answer.Trim().ToUpperInvariant() is "YES" or "Y"
-            ? view.Trusting
+            ? word
             : throw new Refusal($"{id} was not published; 'yes' publishes it.");
     }
 
@@ -75,7 +86,7 @@ internal static class PublishCommands
         {
             return (await call.Client.ProcedureAsync(id, null, call.Ct)).Trusted;
         }
-        catch (ApiProblem refused) when (refused.Status == System.Net.HttpStatusCode.NotFound)
+        catch (ApiProblem refused) when (refused.Status == HttpStatusCode.NotFound)
         {
             return [];
         }

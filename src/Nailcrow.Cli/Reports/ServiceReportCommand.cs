@@ -38,10 +38,11 @@ internal static class ServiceReportCommand
         {
             screen.Line($"\n[bold]{Screen.Safe(part.Name)}[/]");
             foreach (var line in part.Lines)
-                screen.Line(
-                    "  "
-                        + $"[dim]{(line.At is { } at ? $"{at.UtcDateTime:yyyy-MM-dd HH:mm}Z" : ""), -18}[/]{Screen.Safe(line.Says)}{(line.By is { } by ? $" [dim]({Screen.Safe(by)})[/]" : "")}"
-                );
+            {
+                var at = line.At is { } when ? $"{when.UtcDateTime:yyyy-MM-dd HH:mm}Z" : "";
+                var by = line.By is { } person ? $" [dim]({Screen.Safe(person)})[/]" : "";
+                screen.Line($"  [dim]{at, -18}[/]{Screen.Safe(line.Says)}{by}");
+            }
         }
     }
 }

@@ -68,7 +68,11 @@ internal static class BringCommand
                             "As planned (bay "
                                 + $"{string.Join(", ", planned.Changes.Select(c => $"{Screen.Safe(c.Bay)} to {Size.Both(c.To)}"))}): "
                                 + $"{Told(planned.After)}; "
-                                + $"{(planned.Gain == 0 ? "nothing gained" : $"{Size.Both(Math.Abs(planned.Gain))} {(planned.Gain > 0 ? "more" : "less")} usable")}."
+                                + (
+                                    planned.Gain == 0 ? "nothing gained."
+                                    : planned.Gain > 0 ? $"{Size.Both(planned.Gain)} more usable."
+                                    : $"{Size.Both(-planned.Gain)} less usable."
+                                )
                         );
                     foreach (var upgrade in bring.Upgrades)
                         screen.Line(

@@ -42,7 +42,11 @@ internal static class ReturnCommands
                             $"{Screen.Safe(back.Serial)}: {Screen.Safe(back.Reason)} to {Screen.Safe(back.To.ToString())}, number "
                                 + $"{Screen.Safe(back.Authorisation ?? "none")}, due "
                                 + $"{back.DueBy?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "not said"}, "
-                                + $"{(back.ArrivedAt is not null ? "arrived" : back.SentAt is not null ? $"sent with {Screen.Safe(back.Carrier)} {Screen.Safe(back.Tracking)}" : "not sent yet")}"
+                                + (
+                                    back.ArrivedAt is not null ? "arrived"
+                                    : back.SentAt is not null ? $"sent with {Screen.Safe(back.Carrier)} {Screen.Safe(back.Tracking)}"
+                                    : "not sent yet"
+                                )
                         );
                 }
             );

@@ -144,13 +144,19 @@ internal static class RunCommands
                         screen.Line($"\n[bold]{Screen.Safe(chapter.Key)}[/]");
                         foreach (var step in chapter)
                             screen.Line(
-                                $"{(step.Id == run.Current?.Id ? "► " : run.Visits.Any(v => v.Step == step.Id) ? "✓ " : "  ")}{Words.Of(step.Kind), -6}{Screen.Safe(step.Say)}{Screen.Safe(Answered(run, step))}"
+                                $"{At(run, step)}{Words.Of(step.Kind), -6}{Screen.Safe(step.Say)}{Screen.Safe(Answered(run, step))}"
                             );
                     }
                 }
             );
         });
     }
+
+    /// <summary>Where the run stands, and where it has been.</summary>
+    private static string At(RunView run, RunStep step) =>
+        step.Id == run.Current?.Id ? "► "
+        : run.Visits.Any(v => v.Step == step.Id) ? "✓ "
+        : "  ";
 
     internal static RunView Running(TicketView view) =>
         view.Run

@@ -59,7 +59,12 @@ internal static class MovesCommand
                 Move.FollowRun => $"run follow {t}",
                 Move.Settle => $"ticket settle {t} {about} HOW",
                 Move.OpenReturn => $"return open {t} {about} "
-                    + $"{(move.Body is ReturnOpened { Reason: ReturnReason.BackToStores } ? "--to-depot NAME" : "--to-maker NAME --authorisation NUMBER")}{(move.Fields.Any(f => f.Name == "dataAgreedBy") ? " --data-agreed-by NAME" : "")}",
+                    + (
+                        move.Body is ReturnOpened { Reason: ReturnReason.BackToStores }
+                            ? "--to-depot NAME"
+                            : "--to-maker NAME --authorisation NUMBER"
+                    )
+                    + (move.Fields.Any(f => f.Name == "dataAgreedBy") ? " --data-agreed-by NAME" : ""),
                 Move.SendReturn => $"return send {t} {about} --carrier CARRIER",
                 Move.BookIn => $"return arrive {t} {about} --in-box SERIAL",
                 Move.SignOff => $"ticket sign-off {t} NAME",

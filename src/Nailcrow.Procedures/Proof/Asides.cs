@@ -61,6 +61,7 @@ internal sealed class Asides
             && node.Writes < 0
             && depends.TrueForAll(f => !f.StartsWith(AnswerFacts.Prefix, StringComparison.Ordinal))
             && (depends.Count > 0 || ThingOf(index) != 0)
+            && (!Proof.Things.IsInTheWay(node.Thing) || depends.Concat(_graph.WrittenFor).Contains(ModelProperties.Loads))
             && node.Leads.All(l => l.To == Lead.GoOn || (l.To >= 0 && _graph.Nodes[l.To].OnlyComesBack));
     }
 }

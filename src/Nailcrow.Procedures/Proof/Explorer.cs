@@ -140,7 +140,23 @@ internal sealed class Explorer
     private IEnumerable<(SafetyRule Rule, string Sentence)> Broken(Node node, Spot spot) =>
         PathRules
             .OfThings(node, spot.Now)
+            .Concat(InTheWay(node, spot))
             .Concat(_view.Facts ? PathRules.At(node, spot.Now, _graph.Variables.In(spot.Values)(ModelProperties.Swapped)) : []);
+
+    /// <summary>Judged where the thing is followed; where the procedure knows of none, on the main walk.</summary>
+    private IEnumerable<(SafetyRule Rule, string Sentence)> InTheWay(Node node, Spot spot)
+    {
+        if (node.Step.Step.Records != Records.DrawnOut)
+            yield break;
+        if (Things.InTheWay(_graph.Variables.In(spot.Values)(ModelProperties.Loads)) is not { } thing)
+            yield break;
+        var bit = _graph.Things.Bit(thing);
+        if ((bit == 0 ? _view.Facts : (_view.Things & bit) != 0) && (spot.Now.Open & bit) == 0)
+            yield return (
+                SafetyRule.Order,
+                $"'{node.Step.Id}' pulls a drive while {thing} is closed; somebody has to open it first ('opens: {thing}')."
+            );
+    }
 
     private void Answer(int at, Node node, Spot spot, string answer, int to)
     {

@@ -36,6 +36,9 @@ internal sealed class Graph
     /// <summary>False where it is written for tickets of one drive: then no loop goes round.</summary>
     public bool SeveralDrives { get; }
 
+    /// <summary>The facts of what the procedure is written for.</summary>
+    public IEnumerable<string> WrittenFor => _procedure.AppliesTo.Facts();
+
     public Variables Variables { get; }
     public Things Things { get; }
     public IReadOnlyList<Node> Nodes { get; }
@@ -69,7 +72,7 @@ internal sealed class Graph
             [.. AllAnswers.Of(step).Select(a => (a.Answer, ToOf(a.Next)))],
             _view.Decided.Contains(index)
                 ? [.. step.When.Facts().Concat(Variables.Implied(step, _procedure.ComesBack)).Distinct().Select(Variables.IndexOf)]
-                : [],
+                : WayIn(step),
             Variables.IndexOf(AnswerFacts.Prefix + step.Id),
             (Things.Bit(step.Step.Opens) | (step.Step.Records == Records.LightOn ? light : 0)) & _view.Things,
             (Things.Bit(step.Step.Closes) | (step.Step.Records == Records.LightOff ? light : 0)) & _view.Things,
@@ -78,6 +81,12 @@ internal sealed class Graph
             SourceOf(step) is { } source ? 1u << (marks.IndexOf(source) & 31) : 0
         );
     }
+
+    /// <summary>Where only what is in the way of a pull is followed, the pull asks how the machine is loaded.</summary>
+    private int[] WayIn(ProcedureStep step) =>
+        step.Step.Records == Records.DrawnOut && !_view.Facts && Variables.IndexOf(ModelProperties.Loads) is var loads and >= 0
+            ? [loads]
+            : [];
 
     /// <summary>Two marks of one source are one.</summary>
     private static string? SourceOf(ProcedureStep step) =>

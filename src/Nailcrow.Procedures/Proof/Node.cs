@@ -1,5 +1,7 @@
+using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Conditions;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Procedures.Proof;
 
@@ -45,6 +47,16 @@ internal sealed class Things
 {
     public const string Light = "the locator light";
     public const string Power = "power";
+
+    /// <summary>What has to be open before a drive can be reached, by how the machine is loaded; null where nothing has to.</summary>
+    public static string? InTheWay(string? loading) =>
+        loading == Words.Of(Loading.Inside) ? "the case"
+        : loading == Words.Of(Loading.Top) ? "the cover"
+        : loading == Words.Of(Loading.Drawer) ? "the drawer"
+        : null;
+
+    /// <summary>Whether a thing of this name is in the way on some kind of machine.</summary>
+    public static bool IsInTheWay(string? thing) => Enum.GetValues<Loading>().Any(l => InTheWay(Words.Of(l)) == thing && thing is not null);
 
     // Bits of a ulong; no machine has so many things to open.
     private const int Most = 62;

@@ -75,7 +75,7 @@ internal sealed class Variables
     /// </summary>
     private static List<List<string>> Alike(IReadOnlyList<string> values, string name, IReadOnlyList<Condition> conditions)
     {
-        if (name is ModelProperties.RebuildStarts or ModelProperties.Swapped)
+        if (name is ModelProperties.RebuildStarts or ModelProperties.Swapped or ModelProperties.Loads)
             return [.. values.Select(v => new List<string> { v })];
         var parts = conditions.SelectMany(Parts).Where(p => p.Facts().First() == name).Distinct().ToList();
         return
@@ -103,13 +103,16 @@ internal sealed class Variables
             _ => [condition],
         };
 
-    /// <summary>Asked without being named: by a gate that depends on who starts the rebuild, and by a pull that may need the power off.</summary>
+    /// <summary>Asked without being named: by a gate that depends on who starts the rebuild, and by a pull that may need the power off and something open.</summary>
     public static IEnumerable<string> Implied(ProcedureStep step, ComesBack pattern)
     {
         if (step.Step.Gate == GateFact.RebuildSeen && pattern == ComesBack.ByRebuild)
             yield return ModelProperties.RebuildStarts;
         if (step.Step.Records == Records.DrawnOut)
+        {
             yield return ModelProperties.Swapped;
+            yield return ModelProperties.Loads;
+        }
     }
 
     private IReadOnlyList<string> ValuesOf(string name, IReadOnlyList<Condition> conditions) =>

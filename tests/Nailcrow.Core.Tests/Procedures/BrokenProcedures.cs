@@ -162,7 +162,8 @@ internal static class BrokenProcedures
         ),
         Oddity.Before(
             "insert",
-            "- id: forth\n  do: Push the replacement into bay {bay}.\n  records: reseated\n- id: out-again\n  do: Ease it out of bay {bay}.\n  records: unseated",
+            "- id: forth\n  do: Push the replacement into bay {bay}.\n  records: reseated\n- id: out-again\n"
+                + "  do: Ease it out of bay {bay}.\n  records: unseated",
             "a drive is tried, eased out, and pushed home at once",
             "'insert' fills the bay without the model's wait after the pull"
         ),
@@ -216,6 +217,27 @@ internal static class BrokenProcedures
 
     private static readonly Oddity[] Things =
     [
+        new(
+            "the case is never opened",
+            "inside-off",
+            "    opens: the case\n",
+            "    opens: the lid\n",
+            "'unplug' pulls a drive while the case is closed; somebody has to open it first ('opens: the case')."
+        ),
+        new(
+            "the cover is opened after the pull",
+            "top-hot",
+            "  - use: open-up\n  - use: find-bay-inside\n  - use: pull-out\n",
+            "  - use: find-bay-inside\n  - use: pull-out\n  - use: open-up\n",
+            "'pull' pulls a drive while the cover is closed"
+        ),
+        new(
+            "drawers of big machines stay shut",
+            "several",
+            "    opens: the drawer\n    when: model.loading is drawer\n",
+            "    opens: the drawer\n    when: model.loading is drawer and model.bays is below 60\n",
+            "'pull' pulls a drive while the drawer is closed"
+        ),
         Oddity.Before(
             "part",
             "- id: panel\n  do: Lift the floor panel.\n  opens: the floor panel",
@@ -224,7 +246,8 @@ internal static class BrokenProcedures
         ),
         Oddity.Before(
             "bezel-on",
-            "- id: twice\n  do: Lift the floor panel.\n  opens: the floor panel\n- id: thrice\n  do: Lift it once more.\n  moves: nothing\n  opens: the floor panel\n"
+            "- id: twice\n  do: Lift the floor panel.\n  opens: the floor panel\n- id: thrice\n  do: Lift it once more.\n"
+                + "  moves: nothing\n  opens: the floor panel\n"
                 + "- id: down\n  do: Lay it.\n  moves: nothing\n  closes: the floor panel",
             "one thing is opened twice",
             "'thrice' opens, switches on or slides out the floor panel a second time."
@@ -335,7 +358,8 @@ internal static class BrokenProcedures
     [
         Oddity.Before(
             "strap",
-            "- id: hot\n  read: How warm is the room?\n  unit: °C\n  at-least: 5\n  at-most: 45\n- id: leave\n  do: Open a window.\n  when: answer.hot is above 50",
+            "- id: hot\n  read: How warm is the room?\n  unit: °C\n  at-least: 5\n  at-most: 45\n- id: leave\n  do: Open a window.\n"
+                + "  when: answer.hot is above 50",
             "a window is opened at a heat that cannot be read",
             "No path leads to 'leave'."
         ),
@@ -347,7 +371,8 @@ internal static class BrokenProcedures
         ),
         Oddity.Before(
             "strap",
-            "- id: round\n  look: Is the room cold?\n  answers: { \"yes\": round-two, \"no\": round-two }\n- id: round-two\n  look: Really?\n  answers: { \"yes\": round, \"no\": round }",
+            "- id: round\n  look: Is the room cold?\n  answers: { \"yes\": round-two, \"no\": round-two }\n- id: round-two\n"
+                + "  look: Really?\n  answers: { \"yes\": round, \"no\": round }",
             "two questions ask each other",
             "no end can be reached any more"
         ),

@@ -50,6 +50,9 @@ public class DeclaredTests
     [InlineData("Zero the drive.", "zero")]
     [InlineData("Force a rebuild of {array}.", "force")]
     [InlineData("Clear the foreign data.", "clear")]
+    [InlineData("Create a new array.", "create")]
+    [InlineData("Set {array} up anew.", "set")]
+    [InlineData("Lift the drive.", "lift")]
     public void A_word_that_moves_or_empties_one_is_heard_in_any_case_and_spelling(string sentence, string word) =>
         Of($"do: {Quoted(sentence)}\n    moves: nothing")
             .ShouldContain(f => f.StartsWith($"'odd' says '{word}' in 'do'; ", StringComparison.Ordinal), sentence);

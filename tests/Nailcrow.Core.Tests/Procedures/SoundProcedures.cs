@@ -37,12 +37,14 @@ internal static class SoundProcedures
         ),
         Oddity.Before(
             "chassis-serial",
-            "- id: shown\n  look: Does the front display read {asset}?\n  records: chassis-mark\n  mark: front display\n  answers: { \"yes\": go on, \"no\": go on }",
+            "- id: shown\n  look: Does the front display read {asset}?\n  records: chassis-mark\n  mark: front display\n"
+                + "  answers: { \"yes\": go on, \"no\": go on }",
             "the front display is one more mark of the machine"
         ),
         Oddity.Before(
             "chassis-serial",
-            "- id: place\n  look: Is it in the place of {location}?\n  records: chassis-mark\n  mark: rack place\n  answers: { \"yes\": go on, \"no\": chassis-lost }",
+            "- id: place\n  look: Is it in the place of {location}?\n  records: chassis-mark\n  mark: rack place\n"
+                + "  answers: { \"yes\": go on, \"no\": chassis-lost }",
             "the place in the rack is one more mark of the machine"
         ),
     ];
@@ -85,7 +87,8 @@ internal static class SoundProcedures
         ),
         Oddity.Before(
             "strap",
-            "- id: warm\n  read: How warm is the room?\n  unit: °C\n- id: pause\n  hold: Let it cool down.\n  seconds: 1200\n  when: answer.warm is above 30 or answer.warm is below 0",
+            "- id: warm\n  read: How warm is the room?\n  unit: °C\n- id: pause\n  hold: Let it cool down.\n  seconds: 1200\n"
+                + "  when: answer.warm is above 30 or answer.warm is below 0",
             "on hot days and on cold ones everybody waits before going in"
         ),
         Oddity.Before(
@@ -112,7 +115,8 @@ internal static class SoundProcedures
         ),
         Oddity.Before(
             "strap",
-            "- id: ready\n  look: Are you ready?\n  answers: { \"yes\": go on, \"no\": ready-soon }\n- id: ready-soon\n  do: Get ready.\n  when: answer.ready is no\n  then: ready",
+            "- id: ready\n  look: Are you ready?\n  answers: { \"yes\": go on, \"no\": ready-soon }\n- id: ready-soon\n"
+                + "  do: Get ready.\n  when: answer.ready is no\n  then: ready",
             "who is not ready is asked again"
         ),
         Oddity.Before(
@@ -144,7 +148,8 @@ internal static class SoundProcedures
         ),
         Oddity.Before(
             "strap",
-            "- id: lamp-on\n  do: Switch your head lamp on.\n  opens: the head lamp\n- id: lamp-off\n  do: Switch your head lamp off.\n  closes: the head lamp\n"
+            "- id: lamp-on\n  do: Switch your head lamp on.\n  opens: the head lamp\n- id: lamp-off\n"
+                + "  do: Switch your head lamp off.\n  closes: the head lamp\n"
                 + "- id: lamp-on-again\n  do: Switch it on again.\n  opens: the head lamp\n- id: lamp-off-again\n  do: And off.\n  closes: the head lamp",
             "one thing is opened and closed twice"
         ),
@@ -172,12 +177,14 @@ internal static class SoundProcedures
         Oddity.Before("strap", "- id: say\n  do: Schau dir das Laufwerk in {bay} an.\n  moves: nothing", "one step is in another language"),
         Oddity.Before(
             "strap",
-            "- id: say\n  do: Erase the board beside {array}.\n  see: Nothing is left on it.\n  moves: nothing\n  means: { erase: \"The board in the hall.\" }\n  not-so: strap",
+            "- id: say\n  do: Erase the board beside {array}.\n  see: Nothing is left on it.\n  moves: nothing\n"
+                + "  means: { erase: \"The board in the hall.\" }\n  not-so: strap",
             "a board is erased, and what that means is said"
         ),
         Oddity.Before(
             "strap",
-            "- id: say\n  do: Pull the lever of bay {bay} up to its first stop.\n  moves: nothing\n  means: { pull: \"The lever; the drive stays in its plug.\" }",
+            "- id: say\n  do: Pull the lever of bay {bay} up to its first stop.\n  moves: nothing\n"
+                + "  means: { pull: \"The lever; the drive stays in its plug.\" }",
             "a lever is pulled, and what that means is said"
         ),
         Oddity.Before("strap", "- id: drive-there\n  do: Drive slowly past the gate.\n  moves: nothing", "somebody drives past a gate"),

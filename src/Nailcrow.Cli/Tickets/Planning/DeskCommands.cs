@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Client.Tickets.Planning;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
@@ -36,8 +37,7 @@ internal static class DeskCommands
                                         ?? (
                                             l.Candidates.Count == 0
                                                 ? "nobody"
-                                                : "nobody; could: "
-                                                    + $"{string.Join(", ", l.Candidates.Select(c => $"{c.Engineer} ({c.Load} open{(c.Km is { } km ? $", {km:0} km from {c.Near}" : "")})"))}"
+                                                : $"nobody; could: {string.Join(", ", l.Candidates.Select(Told))}"
                                         )
                                 ),
                             }
@@ -130,6 +130,11 @@ internal static class DeskCommands
             call.WriteAsync(call.Get(ticket), new PutOnHold(call.Get(text), call.Get(waits) ?? WaitsFor.Other), "on hold.")
         );
     }
+
+    private static string Told(Candidate candidate) =>
+        candidate.Km is { } km
+            ? $"{candidate.Engineer} ({candidate.Load} open, {km:0} km from {candidate.Near})"
+            : $"{candidate.Engineer} ({candidate.Load} open)";
 
     private static string Urgent(Urgency urgency) =>
         urgency switch

@@ -18,7 +18,8 @@ public sealed record SyslogMessage(int Facility, int Severity, DateTimeOffset? A
 
     // Matched without backtracking, so that no line can make the reading of it slow.
     private static readonly Regex Older = new(
-        @"^(?<month>Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec) {1,2}(?<day>\d{1,2}) (?:(?<year>\d{4}) )?(?<time>\d\d:\d\d:\d\d) (?<host>\S+) (?<rest>.*)$",
+        @"^(?<month>Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec) {1,2}(?<day>\d{1,2}) (?:(?<year>\d{4}) )?"
+            + @"(?<time>\d\d:\d\d:\d\d) (?<host>\S+) (?<rest>.*)$",
         RegexOptions.NonBacktracking | RegexOptions.Singleline | RegexOptions.CultureInvariant
     );
 

@@ -43,7 +43,7 @@ public sealed record Suspect(string Bay, string? Serial, int Weight, bool ReadFr
             );
         if (weight < Worth)
             return null;
-        var readFrom = atStake is not null && bay.Array == atStake.Name && bay.Role == BayRole.Member;
+        var readFrom = atStake is not null && bay.Array == atStake.Name && Standing.Serves(bay);
         return new(bay.Label, bay.Serial, weight, readFrom, Told(bay, against, readFrom));
     }
 

@@ -21,9 +21,9 @@ internal static class MovingWords
     };
 
     private static readonly FrozenDictionary<string, (string Word, Doing[] Doing)> Alone = Forms(
-        (Out, "pull eject extract remove unplug unseat withdraw disconnect detach yank unmount draw"),
+        (Out, "pull eject extract remove unplug unseat withdraw disconnect detach yank unmount draw lift hoist"),
         (Into, "insert reinsert seat reseat install refit"),
-        ([Doing.Out, Doing.In], "swap replace exchange"),
+        ([Doing.Out, Doing.In], "swap replace exchange substitute"),
         (
             Emptying,
             "erase wipe overwrite format reformat initialise initialize reinitialise reinitialize zero shred purge sanitise sanitize "
@@ -33,7 +33,7 @@ internal static class MovingWords
 
     // These move a drive only together with the word that says whereto.
     private static readonly FrozenDictionary<string, (string Word, Doing[] Doing)> WithOut = Forms(
-        (Out, "take lift slide ease get bring come pry prise push pop move pick tip screw")
+        (Out, "take slide ease get bring come pry prise push pop move pick tip screw")
     );
 
     private static readonly FrozenDictionary<string, (string Word, Doing[] Doing)> WithIn = Forms(
@@ -41,10 +41,14 @@ internal static class MovingWords
     );
 
     private static readonly FrozenDictionary<string, (string Word, Doing[] Doing)> WithRebuild = Forms((Emptying, "start begin force run"));
+    private static readonly FrozenDictionary<string, (string Word, Doing[] Doing)> WithAnew = Forms(
+        (Emptying, "set make create build")
+    );
 
     private static readonly string[] OutWords = ["out", "off", "away", "from"];
     private static readonly string[] InWords = ["in", "into", "back", "home", "onto"];
     private static readonly string[] RebuildWords = ["rebuild", "rebuilding", "resync"];
+    private static readonly string[] AnewWords = ["anew", "afresh", "scratch", "new"];
 
     /// <summary>What a word does to a drive, given the rest of its clause.</summary>
     public static IEnumerable<(string Word, Doing Doing)> Of(string word, IReadOnlyList<string> after)
@@ -55,6 +59,7 @@ internal static class MovingWords
             .Concat(outward < inward ? Found(WithOut, form) : [])
             .Concat(inward < outward ? Found(WithIn, form) : [])
             .Concat(after.Any(RebuildWords.Contains) ? Found(WithRebuild, form) : [])
+            .Concat(after.Any(AnewWords.Contains) ? Found(WithAnew, form) : [])
             .Distinct();
     }
 

@@ -18,7 +18,8 @@ internal static class TicketParts
     {
         await db.Database.ExecuteSqlRawAsync("INSERT INTO ticket_part (ticket_part) VALUES ('delete-all')");
         await db.Database.ExecuteSqlRawAsync(
-            "INSERT INTO ticket_part (rowid, text) SELECT number, asset || char(10) || coalesce(serial, '') || char(10) || site || char(10) || customer FROM ticket_line"
+            "INSERT INTO ticket_part (rowid, text) "
+                + "SELECT number, asset || char(10) || coalesce(serial, '') || char(10) || site || char(10) || customer FROM ticket_line"
         );
     }
 
