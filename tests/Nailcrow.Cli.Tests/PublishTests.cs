@@ -26,7 +26,7 @@ public sealed class PublishTests(CommandInUse use) : IClassFixture<CommandInUse>
         // Nothing of it is new now, and a script names the list by its word.
         await WriteAsync(file, "Look at the gate twice.");
         var again = await use.Command.RunWithInputAsync("no\n", "procedure", "publish", file, "--as", "lioth");
-        again.Output.ShouldContain("Nothing new is taken on trust; 1 things are as published before.");
+        again.Output.ShouldContain("Nothing new is taken on trust; 1 thing is as published before.");
         var told = await use.Command.RunAsync("procedure", "check", file);
         var word = Regex.Match(told.Output, "\\(1; ([0-9a-f]{8})\\)").Groups[1].Value;
         (await use.Command.RunAsync("procedure", "publish", file, "--trusting", "00000000", "--as", "lioth")).Error.ShouldContain(

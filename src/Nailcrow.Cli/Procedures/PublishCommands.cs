@@ -51,17 +51,17 @@ internal static class PublishCommands
         {
             return await call.Client.PublishAsync(ask, call.Ct);
         }
-        catch (ApiProblem refused) when (refused.Status == HttpStatusCode.Conflict && ask.Trusting is null)
+        catch (ApiProblem refused)
+            when (refused.Status == HttpStatusCode.Conflict && ask.Trusting is null && CheckCommand.View(path) is { IsProved: true } view)
         {
-            return CheckCommand.View(path) is { IsProved: true, Trusted: [_, ..] trusted, Id: { } id } view
-                ? await call.Client.PublishAsync(ask with { Trusting = await AnsweredForAsync(call, id, trusted, view.Trusting) }, call.Ct)
-                : throw refused;
+            return await call.Client.PublishAsync(ask with { Trusting = await AnsweredForAsync(call, view) }, call.Ct);
         }
     }
 
     /// <summary>Whoever publishes reads what is new of what is taken on trust, and says that they answer for it.</summary>
-    private static async Task<string?> AnsweredForAsync(Call call, string id, IReadOnlyList<TakenOnTrust> trusted, string? word)
+    private static async Task<string?> AnsweredForAsync(Call call, ProcedureView view)
     {
+        var (id, trusted) = (view.Id!, view.Trusted ?? []); // a proved one has a name
         var before = await BeforeAsync(call, id);
         var fresh = trusted.Where(t => !before.Any(t.Says)).ToList();
         var known = trusted.Count - fresh.Count;
@@ -72,10 +72,10 @@ internal static class PublishCommands
                 $"Taken on trust, since no proof can know it: {fresh.Count}{(known > 0 ? $" new, {known} as published before" : "")}"
             );
         else
-            call.Screen.Line($"Nothing new is taken on trust; {known} things are as published before.");
+            call.Screen.Line($"Nothing new is taken on trust; {known} {(known == 1 ? "thing is" : "things are")} as published before.");
         var answer = await call.AskAsync("  You answer for it. Publish? (yes or no) > ");
         return answer.Trim().ToUpperInvariant() is "YES" or "Y"
-            ? word
+            ? view.Trusting
             : throw new Refusal($"{id} was not published; 'yes' publishes it.");
     }
 

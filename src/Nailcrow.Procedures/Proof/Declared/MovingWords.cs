@@ -41,9 +41,7 @@ internal static class MovingWords
     );
 
     private static readonly FrozenDictionary<string, (string Word, Doing[] Doing)> WithRebuild = Forms((Emptying, "start begin force run"));
-    private static readonly FrozenDictionary<string, (string Word, Doing[] Doing)> WithAnew = Forms(
-        (Emptying, "set make create build")
-    );
+    private static readonly FrozenDictionary<string, (string Word, Doing[] Doing)> WithAnew = Forms((Emptying, "set make create build"));
 
     private static readonly string[] OutWords = ["out", "off", "away", "from"];
     private static readonly string[] InWords = ["in", "into", "back", "home", "onto"];
