@@ -58,6 +58,7 @@ public sealed class KilledTests
     )
     {
         var ilka = await service.SignInAsync("ilka");
+        var before = acknowledged.Count;
         var writing = Enumerable
             .Range(0, Writers)
             .Select(async _ =>
@@ -77,6 +78,9 @@ public sealed class KilledTests
                 }
             })
             .ToList();
+        // In the middle of writes: a service that is cold on a busy machine takes its time with the first of them.
+        while (acknowledged.Count <= before + Writers && writing.Exists(w => !w.IsCompleted))
+            await Task.Delay(5, Ct);
         await Task.Delay(after, Ct);
         await service.Process.KillAsync();
         await Task.WhenAll(writing);
