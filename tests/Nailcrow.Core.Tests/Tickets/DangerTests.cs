@@ -57,7 +57,7 @@ public class DangerTests
         Of(seen)
             .Suspects.Select(s => s.Sentence)
             .ShouldBe([
-                "Bay 6 (P8GOOD0006) is faulted. The rebuild reads from it: backup first.",
+                "Bay 6 (P8GOOD0006) is faulted.",
                 "Bay 3 (P8GOOD0003) is worn: 38 reallocated sectors. The rebuild reads from it: backup first.",
             ]);
     }
