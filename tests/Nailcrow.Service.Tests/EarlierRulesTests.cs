@@ -36,7 +36,7 @@ public sealed class EarlierRulesTests
         Sql(before.Folder, "update procedure_version set proved_under = 1");
         Sql(
             before.Folder,
-            $"update procedure_version set files = replace(files, 'not-so: stuck\\n', '') where version = '{unsafeOne.Version}'"
+            $"update procedure_version set files = replace(replace(files, 'not-so: stuck\\n', ''), 'moves: nothing', 'hear: Nothing.') where version = '{unsafeOne.Version}'"
         );
 
         await using var after = await RunningService.StartAsync(before.Folder);
@@ -45,13 +45,16 @@ public sealed class EarlierRulesTests
         var refused = (await lead.ProceduresAsync(Ct)).Procedures.Where(p => !p.IsProved).ToList();
         refused.Select(p => p.Id).ShouldBe(["not-reached"]);
         refused[0].Findings.ShouldContain(f => f.Rule == SafetyRule.WayOut);
+        refused[0].Findings.ShouldContain(f => f.Rule == SafetyRule.Declared); // which alone would be no reason
         (await lead.ProceduresAsync(Ct)).Procedures.Single(p => p.IsProved && p.Id == "not-reached").Version.ShouldBe(shipped);
         var frozen = await lead.ProcedureAsync("screen-frozen", null, Ct);
         (frozen.Versions[0].PublishedBy, frozen.Versions[0].NoLonger).ShouldBe(("lioth", null));
         Number(before.Folder, "select count(*) from procedure_version where proved_under = 2 and procedure = 'screen-frozen'").ShouldBe(1);
         Number(before.Folder, "select min(proved_under) from procedure_version where procedure = 'not-reached'").ShouldBe(1);
         var run = (await (await after.SignInAsync("ilka")).TicketAsync(ticket, Ct)).Run!; // it was started before
-        (run.Sheet.Version, run.Withdrawn).ShouldBe((unsafeOne.Version, $"Today's proof refuses it: {refused[0].Findings[0].Sentence}"));
+        (run.Sheet.Version, run.Withdrawn).ShouldBe(
+            (unsafeOne.Version, $"Today's proof refuses it: {refused[0].Findings.First(f => f.Rule == SafetyRule.WayOut).Sentence}")
+        );
     }
 
     private static PublishAsk Ask(string procedure, string was, string now)

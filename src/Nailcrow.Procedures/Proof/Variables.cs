@@ -103,7 +103,10 @@ internal sealed class Variables
             _ => [condition],
         };
 
-    /// <summary>Asked without being named: by a gate that depends on who starts the rebuild, and by a pull that may need the power off and something open.</summary>
+    /// <summary>
+    /// Asked without being named: by a gate that depends on who starts the rebuild, and by a pull that may need the power off and
+    /// something open.
+    /// </summary>
     public static IEnumerable<string> Implied(ProcedureStep step, ComesBack pattern)
     {
         if (step.Step.Gate == GateFact.RebuildSeen && pattern == ComesBack.ByRebuild)

@@ -188,17 +188,10 @@ internal sealed class ProcedureLibrary(
         {
             if (version.ProvedUnder >= Prover.RulesNow)
                 return (procedure, noLonger, []);
-            var proof = Prover.Prove(procedure);
-            if (proof.IsSafe)
-                return (procedure, noLonger, [(version, proof.States)]);
-            noLonger.Add(
-                Checking.View(version.File, version.Files) with
-                {
-                    Version = version.Version,
-                    Published = version.PublishedAt,
-                    PublishedBy = version.PublishedBy,
-                }
-            );
+            var view = Checking.View(version.File, procedure, []);
+            if (view.Findings.All(f => f.OnlyDeclaresTooLittle))
+                return (procedure, noLonger, [(version, view.States)]);
+            noLonger.Add(view with { Version = version.Version, Published = version.PublishedAt, PublishedBy = version.PublishedBy });
         }
         return (null, noLonger, []);
     }
@@ -257,8 +250,9 @@ internal sealed class ProcedureLibrary(
     )
     {
         public string? NoLongerProved(string procedure, string version) =>
-            NoLonger.FirstOrDefault(v => v.Id == procedure && v.Version == version)?.Findings is [var first, ..]
-                ? $"Today's proof refuses it: {first.Sentence}"
+            NoLonger.FirstOrDefault(v => v.Id == procedure && v.Version == version)?.Findings.FirstOrDefault(f => !f.OnlyDeclaresTooLittle)
+                is { } unsafeNow
+                ? $"Today's proof refuses it: {unsafeNow.Sentence}"
                 : null;
     }
 }

@@ -6,6 +6,12 @@ namespace Nailcrow.Core.Procedures.Checked;
 /// <param name="Path">Empty where the step alone breaks the rule, whatever led to it.</param>
 public sealed record Finding(SafetyRule Rule, string Step, Place At, string Sentence, IReadOnlyList<PathStep> Path)
 {
+    /// <summary>
+    /// It breaks no rule of what is done. What was written before everything had to be declared may declare too little, and is as safe as
+    /// it was.
+    /// </summary>
+    public bool OnlyDeclaresTooLittle => Rule == SafetyRule.Declared;
+
     public override string ToString() => $"{At.File}:{At.Line}:{At.Column}: {Words.Of(Rule)}: {Sentence}";
 }
 
@@ -20,11 +26,6 @@ public sealed record PathStep(string? Step, string Say, string Answer)
 public sealed record ProofResult(int States, IReadOnlyList<Finding> Findings)
 {
     public bool Holds => Findings.Count == 0;
-
-    /// <summary>
-    /// Nothing is wrong with what it does. One written before everything had to be declared may declare too little, and is as safe as it was.
-    /// </summary>
-    public bool IsSafe => Findings.All(f => f.Rule == SafetyRule.Declared);
 }
 
 /// <summary>Where a piece of a procedure stands. Lines and columns count from 1.</summary>
