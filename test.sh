@@ -5,11 +5,21 @@ cd "$(dirname "$0")"
 export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1 NO_COLOR=1 PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
 passed=0 failed=0
 mkdir -p .build
+rm -f .build/dotnet-test.log
 
 end() {
+  what_failed
   echo "$passed passed, $failed failed"
   [ "$failed" -eq 0 ]
   exit
+}
+
+# Once more at the end, where it is read: the tests that failed, a few lines each. A fixture's trouble is told for each of its
+# tests above, and once here.
+what_failed() {
+  [ -s .build/dotnet-test.log ] && [ "$failed" -gt 0 ] || return 0
+  echo "== What failed"
+  grep -E -A 7 '^failed ' .build/dotnet-test.log | cut -c1-300 | awk '/Test Collection Cleanup/ && n++ { skip = 1 } /^--$/ { skip = 0 } !skip' | head -80
 }
 
 # Something that has to work before the tests mean anything.

@@ -40,11 +40,11 @@ function snapshot(appliance, changes, states = {}) {
 const dropped = { role: 'dropped', health: 'faulted' }
 // asset, how long ago in hours, how far, and what is special about it
 const stories = [
-  ['FSC-0400', 30, 'planned', {}], ['FSC-0401', 3, 'received', { evidence: 12 }], ['FSC-0402', 26, 'on-site', {}], ['FSC-0403', 70, 'rebuilding', { percent: 41.5 }],
-  ['FSC-0404', 50, 'planned', { early: true }], ['FSC-0405', 2, 'received', {}], ['FSC-0406', 90, 'closed', {}], ['FSC-0407', 6, 'planned', { worn: true }],
-  ['FSC-0408', 20, 'received', { blind: true }], ['FSC-0409', 140, 'closed', {}], ['FSC-0410', 9, 'planned', {}], ['FSC-0411', 5, 'received', { lost: true }],
-  ['FSC-0412', 44, 'rebuilding', { percent: 8 }], ['FSC-0413', 12, 'planned', {}], ['FSC-0414', 33, 'hold', { waitsFor: 'customer', why: 'The ice core team measures until Friday; nobody may open the rack.' }],
-  ['FSC-0415', 60, 'returning', {}], ['FSC-0416', 4, 'received', { evidence: 41 }], ['FSC-0417', 200, 'closed', {}], ['FSC-0418', 15, 'on-site', {}], ['FSC-0419', 28, 'planned', {}],
+  ['FSC-0400', 30, 'planned', { stranger: 'CDR0STRANGER1' }], ['FSC-0401', 3, 'received', { evidence: 12 }], ['FSC-0402', 26, 'on-site', { off: 'Switched off on Sunday to keep it safe.' }], ['FSC-0403', 70, 'rebuilding', { percent: 41.5 }],
+  ['FSC-0404', 50, 'planned', { early: true, other: true }], ['FSC-0405', 2, 'received', {}], ['FSC-0406', 90, 'closed', {}], ['FSC-0407', 6, 'planned', { worn: true }],
+  ['FSC-0408', 20, 'received', { blind: true }], ['FSC-0409', 140, 'closed', {}], ['FSC-0410', 9, 'on-site', { until: 'new-seen', dead: true }], ['FSC-0411', 5, 'received', { lost: true }],
+  ['FSC-0412', 44, 'rebuilding', { percent: 8 }], ['FSC-0413', 12, 'on-site', { until: 'serial-out', wrong: true }], ['FSC-0414', 33, 'hold', { waitsFor: 'customer', why: 'The ice core team measures until Friday; nobody may open the rack.' }],
+  ['FSC-0415', 60, 'returning', {}], ['FSC-0416', 4, 'received', { evidence: 41 }], ['FSC-0417', 200, 'closed', {}], ['FSC-0418', 15, 'on-site', { noAccess: 'Ring the caretaker a day before; the hatch is under his desk.' }], ['FSC-0419', 28, 'growth', {}],
   ['FSC-0420', 7, 'received', { early: true }], ['FSC-0421', 80, 'cancelled', { why: 'The customer swapped it themselves and sent a photo of the label.' }], ['FSC-0422', 36, 'planned', {}], ['FSC-0423', 18, 'received', { two: true }],
   ['FSC-0424', 52, 'rebuilding', { percent: 77 }], ['FSC-0425', 11, 'hold', { waitsFor: 'part', why: 'No part in the North depot fits.' }], ['FSC-0426', 22, 'planned', {}], ['FSC-0427', 300, 'closed', {}],
   ['FSC-0428', 3, 'received', {}], ['FSC-0429', 40, 'escalated', { why: 'The chassis blinks, but its sticker says another serial.' }], ['FSC-0430', 16, 'planned', { early: true }], ['FSC-0431', 55, 'returning', {}],
@@ -96,6 +96,24 @@ async function follow(engineer, ticket, began, { appliance, bad, part, look }, u
   throw new Error(`T-${ticket} never came to ${until ?? 'its end'}`)
 }
 
+/** Up to a bad moment, and no further. */
+async function offThePath(special, engineer, ticket, began, known) {
+  const ago = await follow(engineer, ticket, began, known, special.until)
+  const { run } = await call(engineer, 'GET', `/api/tickets/${ticket}`)
+  const say = answer => write(engineer, ticket, ago - 0.02, { kind: 'step-answered', sheet: run.sheet.id, step: run.current.id, answer })
+  if (special.dead) await write(engineer, ticket, ago - 0.05, { kind: 'snapshot-taken', snapshot: snapshot(known.appliance, known.look('gone')) })
+  if (special.wrong) await say(known.beside.serial)
+}
+
+/** Larger drives, one by one, that rests until they have all come. */
+async function growth(appliance, mine, engineer, ago) {
+  const { ticket } = await call('dorrik', 'POST', '/api/tickets', { asset: appliance.asset, symptom: 'The readers want more space', job: 'growth', at: hours(ago) })
+  await write('dorrik', ticket, ago - 0.3, { kind: 'snapshot-taken', snapshot: snapshot(appliance, {}) })
+  await write('dorrik', ticket, ago - 0.5, { kind: 'engineer-assigned', engineer })
+  await write('lioth', ticket, ago - 0.6, { kind: 'drives-chosen', serials: mine.slice(0, appliance.arrays[0].members).map(d => d.serial) })
+  await write('dorrik', ticket, ago - 1, { kind: 'put-on-hold', reason: 'The larger drives come in two boxes', waitsFor: 'part', until: hours(-480) })
+}
+
 const engineers = ['ilka', 'tamsel', 'brannoc', 'wenna']
 const symptoms = ['Amber lamp on bay BAY', 'Console: a drive is missing from ARRAY', 'Mail from the machine: ARRAY is degraded', 'Beeper since the morning, bay BAY is dark', 'The log counts read errors on bay BAY']
 
@@ -106,8 +124,11 @@ for (const [asset, ago, stage, special] of [...stories].sort((a, b) => b[1] - a[
   const mine = drives.filter(d => d.asset === asset)
   const engineer = engineers[nth % engineers.length]
   const bad = special.bare ? { bay: String(special.bay) } : mine[(special.bay ?? (nth % 4) + 1) % mine.length]
+  if (stage === 'growth') { nth++; await growth(appliance, mine, engineer, ago); continue }
   const early = special.early === true
   const changes = special.bare ? {} : { [bad.bay]: early ? { health: 'worn', signs: ['spare blocks nearly used up'] } : dropped }
+  if (special.other) changes[mine[mine.indexOf(bad) + 2].bay] = dropped // it is noticed when somebody looks
+  if (special.stranger) changes[mine.at(-1).bay] = { serial: special.stranger } // and nobody recorded that
   if (special.worn) changes[mine[(nth + 2) % mine.length].bay] ??= { health: 'worn', signs: ['38 reallocated sectors, rising'] }
   if (special.lost || special.two) changes[mine[mine.indexOf(bad) + 1].bay] = dropped
   const array = appliance.arrays[0].name
@@ -131,6 +152,9 @@ for (const [asset, ago, stage, special] of [...stories].sort((a, b) => b[1] - a[
   await write('sefa', ticket, ago - 2, { kind: 'part-issued', serial: part.serial, to: engineer })
   if (stage === 'planned') continue
   await write(engineer, ticket, ago - 5, { kind: 'arrived-on-site' })
+  if (special.off) await write(engineer, ticket, ago - 5.1, { kind: 'power-told', change: 'found-off', allowedBy: 'the keeper on duty', because: special.off })
+  if (special.noAccess) await write(engineer, ticket, ago - 5.3, { kind: 'left-site', ended: 'no-access', learnt: special.noAccess })
+  if (special.until) await offThePath(special, engineer, ticket, ago - 5, { appliance, bad, part, look: role => (role ? { [bad.bay]: { serial: null, role: 'empty', health: 'unknown', array: null } } : changes), beside: mine[mine.indexOf(bad) + 1] })
   if (stage === 'escalated') { await write(engineer, ticket, ago - 5.2, { kind: 'help-called', reason: special.why }); continue }
   if (stage === 'on-site') continue
   if (stage === 'handed-over') {
@@ -144,16 +168,18 @@ for (const [asset, ago, stage, special] of [...stories].sort((a, b) => b[1] - a[
     await write(engineer, ticket, ago - 5.6, { kind: 'drive-inserted', bay: bad.bay, serial: part.serial })
     await write(engineer, ticket, ago - 20, { kind: 'snapshot-taken', snapshot: snapshot(appliance, filled('member')) })
   } else await follow(engineer, ticket, ago - 5, { appliance, bad, part, look: role => (role ? filled(role) : changes) }, stage === 'rebuilding' ? 'joined' : undefined)
+  const out = { ...bad }
+  Object.assign(bad, { serial: part.serial, model: part.model, bytes: part.bytes }) // from now on this is what stands there
   const reading = (progress, percent) => ({ kind: 'reading-taken', array, progress, phase: 'rebuilding', percent, source: 'person' })
   if (stage === 'rebuilding') {
     await write(engineer, ticket, ago - 8, reading('running', special.percent === null ? null : special.percent / 4))
     await write(engineer, ticket, Math.min(ago - 9, 1), reading('running', special.percent))
     continue
   }
-  await write(engineer, ticket, ago - 23, { kind: 'return-opened', serial: bad.serial, to: { kind: 'maker', name: bad.model.split(' ')[0] }, reason: 'exchange-under-warranty', authorisation: `RX-${20400 + nth}`, dataAgreedBy: 'the keeper on duty' })
-  await write(engineer, ticket, ago - 24, { kind: 'return-sent', serial: bad.serial, carrier: 'Overfell Parcels', tracking: `OP-${77000 + nth}` })
+  await write(engineer, ticket, ago - 23, { kind: 'return-opened', serial: out.serial, to: { kind: 'maker', name: out.model.split(' ')[0] }, reason: 'exchange-under-warranty', authorisation: `RX-${20400 + nth}`, dataAgreedBy: 'the keeper on duty' })
+  await write(engineer, ticket, ago - 24, { kind: 'return-sent', serial: out.serial, carrier: 'Overfell Parcels', tracking: `OP-${77000 + nth}` })
   if (stage === 'returning') continue
-  await write('sefa', ticket, ago - 60, { kind: 'return-arrived', serial: bad.serial, serialInBox: bad.serial })
+  await write('sefa', ticket, ago - 60, { kind: 'return-arrived', serial: out.serial, serialInBox: out.serial })
   await write(engineer, ticket, ago - 61, { kind: 'customer-signed-off', name: 'the keeper on duty', statement: 'Opened three volumes; all there.' })
   await write('lioth', ticket, ago - 62, bare ? { kind: 'ticket-closed', otherwise: 'handed-over', reason: 'Set up anew, and restored from the backup by the customer.' } : { kind: 'ticket-closed' })
 }

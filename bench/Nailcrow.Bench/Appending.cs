@@ -46,7 +46,8 @@ internal static class Appending
                 var written = 0;
                 for (; clock.Elapsed < length; written++)
                     await client.PostAsync(
-                        $$"""{"body":{"kind":"note-written","text":"A note as long as people write them: lamp amber, beeper silenced, key is with the porter."},"id":"{{Guid.CreateVersion7()}}"}"""
+                        $$"""{"body":{"kind":"note-written","text":"A note as long as people write them: lamp amber, """
+                            + $$"""beeper silenced, key is with the porter."},"id":"{{Guid.CreateVersion7()}}"}"""
                     );
                 return written;
             })
@@ -95,7 +96,9 @@ internal sealed class BareJournal : IDisposable
         command.Parameters.AddWithValue("$ticket", writer);
         command.Parameters.AddWithValue(
             "$text",
-            """{"at":"2026-11-25T08:04:53.138+00:00","body":{"kind":"note-written","text":"A note as long as people write them: lamp amber, beeper silenced, key is with the porter."},"by":"ilka","clockOffsetMs":0,"hash":"","id":"01a211bc-7512-7eb7-8bae-f5088d976b81","recordedAt":"2026-11-25T08:04:53.146+00:00","seq":9,"ticket":1001}"""
+            """{"at":"2026-11-25T08:04:53.138+00:00","body":{"kind":"note-written","text":"A note as long as people write """
+                + """them: lamp amber, beeper silenced, key is with the porter."},"by":"ilka","clockOffsetMs":0,"hash":"","id":"01a211bc"""
+                + """-7512-7eb7-8bae-f5088d976b81","recordedAt":"2026-11-25T08:04:53.146+00:00","seq":9,"ticket":1001}"""
         );
         command.Parameters.AddWithValue("$hash", new string('a', 64));
         var written = 0;

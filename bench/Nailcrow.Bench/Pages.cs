@@ -54,6 +54,34 @@ internal static class Pages
             }
         )
             await BothAsync(what, fewAsk, manyAsk, (client, _, _) => client.TicketsAsync(search, CancellationToken.None));
+        await BothAsync("what waits for whom", fewAsk, manyAsk, (client, _, _) => client.WaitingAsync(50, CancellationToken.None));
+        await BothAsync("the desk", fewAsk, manyAsk, (client, _, _) => client.DeskAsync(CancellationToken.None));
+        await manyAsk.AddPersonAsync(
+            new("dorrik", "Dorrik Ansel", RunningService.Password, [Role.Dispatcher, Role.Lead]),
+            CancellationToken.None
+        );
+        foreach (var phone in new[] { true, false })
+            await InTheBrowserAsync(many, phone);
+    }
+
+    /// <summary>What somebody does with long lists: opens them, scrolls, asks for more, types what to find.</summary>
+    private static async Task InTheBrowserAsync(RunningService service, bool phone)
+    {
+        await using var watched = await Watched.SignedInAsync(service, "dorrik", phone);
+        var where = phone ? "a phone slowed 4 times" : "a desk";
+        foreach (var (path, shows) in new[] { ("/", "main h2"), ("/desk", ".desk-line"), ("/machines", "h1") })
+        {
+            await watched.OpenAsync(path, shows);
+            await watched.ScrollAsync();
+            if (await watched.Page.GetByText("Show more").CountAsync() > 0)
+                await watched.Page.GetByText("Show more").ClickAsync();
+            await watched.ScrollAsync();
+            await watched.TellAsync($"{path} on {where}, scrolled, more shown");
+            if (path == "/machines")
+                continue;
+            await watched.Page.GetByLabel("Find", new() { Exact = true }).PressSequentiallyAsync("00042Z", new() { Delay = 60 });
+            await watched.TellAsync($"{path} on {where}, a serial typed into Find");
+        }
     }
 
     /// <summary>Asked in turn, so that whatever else the machine does falls on both alike.</summary>

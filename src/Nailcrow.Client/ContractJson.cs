@@ -14,6 +14,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Telling;
@@ -37,6 +38,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(TicketView))]
 [JsonSerializable(typeof(MoveList))]
 [JsonSerializable(typeof(DrivesView))]
+[JsonSerializable(typeof(Proposal))]
 [JsonSerializable(typeof(ServiceReport))]
 [JsonSerializable(typeof(LiveEntry))]
 [JsonSerializable(typeof(SheetAsk))]
@@ -47,6 +49,10 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(RebuildView))]
 [JsonSerializable(typeof(ApplianceView))]
 [JsonSerializable(typeof(AppliancePage))]
+[JsonSerializable(typeof(MachineAsk))]
+[JsonSerializable(typeof(MachineAdded))]
+[JsonSerializable(typeof(IReadOnlyList<PaperPlace>))]
+[JsonSerializable(typeof(SiteList))]
 [JsonSerializable(typeof(BaysView))]
 [JsonSerializable(typeof(Loaded))]
 [JsonSerializable(typeof(ReferenceData))]

@@ -28,6 +28,8 @@ internal static partial class Blanks
         "seating",
         "lamps",
         "ways-in",
+        "usable-before",
+        "usable-after",
     ];
 
     public static IEnumerable<string> In(RunStep step) =>

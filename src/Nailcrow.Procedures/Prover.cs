@@ -10,7 +10,7 @@ public static class Prover
     /// Counts the rules: one more with each that is stricter than before. What was proved under earlier ones is proved anew before it is
     /// used.
     /// </summary>
-    public const int RulesNow = 2;
+    public const int RulesNow = 3;
 
     /// <summary>
     /// One main walk, and a short one for each thing that can be set aside. Where something is found that may depend on what

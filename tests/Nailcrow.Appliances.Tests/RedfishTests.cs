@@ -116,6 +116,57 @@ public sealed class RedfishTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_spare_that_steps_in_leaves_the_array_whole_without_what_dropped_out()
+    {
+        await _machine.HandAsync("fail/2");
+        await _machine.HandAsync("take-over/vault");
+
+        var seen = (await LookAsync()).Snapshot;
+        (seen.Arrays[0].State, seen.MembersOf(seen.Arrays[0])).ShouldBe((ArrayState.Whole, 6));
+        (seen.BayLabelled("11")?.Role, seen.BayLabelled("11")?.Array).ShouldBe((BayRole.Member, "vault"));
+    }
+
+    [Fact]
+    public async Task A_failed_drive_that_is_still_listed_is_a_member_that_has_failed_and_does_not_count()
+    {
+        await _machine.HandAsync("fail-listed/2");
+
+        var seen = (await LookAsync()).Snapshot;
+        var bay = seen.BayLabelled("2");
+        (bay?.Role, bay?.Health).ShouldBe((BayRole.Member, DriveHealth.Faulted));
+        (seen.Arrays[0].State, seen.MembersOf(seen.Arrays[0])).ShouldBe((ArrayState.Whole, 5));
+    }
+
+    [Fact]
+    public async Task A_bay_that_takes_no_drive_shows_none_and_a_vague_machine_says_that_it_rebuilds_and_not_how_far()
+    {
+        await _machine.HandAsync("fail/2");
+        await _machine.HandAsync("start/vault/11");
+        await _machine.HandAsync("behave/vague");
+        await _machine.HandAsync("refuse/5");
+
+        var look = await LookAsync();
+        look.Snapshot.BayLabelled("5")?.Role.ShouldBe(BayRole.Empty);
+        look.Snapshot.BayLabelled("11")?.Role.ShouldBe(BayRole.Filling);
+        look.Progress.Single().Percent.ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task A_second_drive_fails_when_the_rebuild_has_come_so_far_and_after_a_restart_it_begins_anew()
+    {
+        await using var slow = await RunningStandIn.StartAsync(rebuildSeconds: 60);
+        await slow.HandAsync("fail/2");
+        await slow.HandAsync("fail-at/3/0.5");
+        await slow.HandAsync("start/vault/11");
+        for (var looks = 0; looks < 100 && !(await slow.LookAsync()).Contains("Failed\"}", StringComparison.Ordinal); looks++)
+            await Task.Delay(100, Ct);
+        (await slow.LookAsync()).ShouldContain("The drive in bay 3");
+
+        await slow.HandAsync("restart");
+        (await slow.LookAsync()).ShouldContain("It has restarted.");
+    }
+
+    [Fact]
     public async Task The_locator_light_goes_on_and_off()
     {
         (await Link.SwitchLightAsync(Machine(), true, Ct)).ShouldBe(new Parsed<bool>.Ok(true));

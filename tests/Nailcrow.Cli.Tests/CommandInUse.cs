@@ -27,6 +27,13 @@ public sealed class CommandInUse : IAsyncLifetime
     {
         var opened = await Command.DoneAsync("ticket", "report", "FSC-0203", "Lamp of bay 5 is off");
         var ticket = opened.Split(':')[0];
+        await SeesAsync(ticket);
+        return ticket;
+    }
+
+    /// <summary>A person types what the screen shows: bay 5 has dropped out.</summary>
+    public async Task SeesAsync(string ticket)
+    {
         var bays = Enumerable.Range(1, 8).Where(b => b != 5).SelectMany(b => new[] { "--bay", $"{b}=CDR12T000{b},member,good,catalogue" });
         await Command.DoneAsync([
             "snapshot",
@@ -38,7 +45,6 @@ public sealed class CommandInUse : IAsyncLifetime
             "--array",
             "catalogue=degraded",
         ]);
-        return ticket;
     }
 
     public RunningService Service => _service ?? throw new InvalidOperationException("Not started yet.");

@@ -70,6 +70,76 @@ public sealed class FollowTests(CommandInUse use) : IClassFixture<CommandInUse>
     }
 
     [Fact]
+    public async Task A_run_is_left_for_another_sheet_with_its_reason_and_taken_up_again()
+    {
+        const string Good = "A drive that was dropped and is good";
+        var ticket = await StartedAsync();
+        await use.Command.DoneAsync("run", "answer", ticket);
+        (await use.Command.RunAsync("run", "start", ticket, "--procedure", "dropped-but-good")).Error.ShouldContain(
+            "Say in a sentence why"
+        );
+
+        await FollowAsync(ticket, "o", await NumberAsync(ticket, Good), "Dust in its plug", "q");
+        (await use.Command.DoneAsync("run", "sheet", ticket)).ShouldContain(Good);
+        await FollowAsync(ticket, "o", await NumberAsync(ticket, "(where it was left)"), "It has errors after all", "q");
+
+        (await use.Command.DoneAsync("run", "sheet", ticket)).ShouldContain("Hot swap in a front-loading appliance");
+        var told = await use.Command.DoneAsync("ticket", "journal", ticket, "--json");
+        told.ShouldContain("Dust in its plug");
+        told.ShouldContain("It has errors after all");
+    }
+
+    /// <summary>The number under which a sheet is offered.</summary>
+    private async Task<string> NumberAsync(string ticket, string title) =>
+        (await FollowAsync(ticket, "o", "", "q")).Output.Split('\n').First(l => l.Contains(title)).Trim().Split(' ')[0];
+
+    [Fact]
+    public async Task A_wrong_drive_goes_straight_back_and_its_bay_is_asked_for()
+    {
+        var ticket = await StartedAsync();
+        while (await AtAsync(ticket) is var step and not "serial-out")
+            await AnswerAsync(ticket, step);
+
+        var compared = await FollowAsync(ticket, "CDR12T0003", "q");
+        compared.Output.ShouldContain("Wrong drive. Push it straight back into the bay it came from.");
+        var back = await FollowAsync(ticket, "bay 3", "q");
+
+        back.Output.ShouldContain("It went back into bay 3.");
+        (await use.Command.DoneAsync("ticket", "journal", ticket, "--json")).ShouldContain("CDR12T0003");
+        (await AtAsync(ticket)).ShouldNotBe("put-back");
+    }
+
+    private async Task<string> AtAsync(string ticket) =>
+        JsonDocument
+            .Parse(await use.Command.DoneAsync("run", "step", ticket, "--json"))
+            .RootElement.GetProperty("run")
+            .GetProperty("current")
+            .GetProperty("id")
+            .GetString()!; // a step has an id
+
+    /// <summary>What a careful engineer says there; a gate that asks for a look gets one.</summary>
+    private async Task AnswerAsync(string ticket, string step)
+    {
+        if (step is "snapshot-before" or "not-rebuilding")
+            await use.SeesAsync(ticket);
+        string[] said = step switch
+        {
+            "chassis-serial" => ["OSTR8-31944"],
+            "backup-detail" => ["Nightly, as the porter says"],
+            _ => JsonDocument
+                .Parse(await use.Command.DoneAsync("run", "step", ticket, "--json"))
+                .RootElement.GetProperty("run")
+                .GetProperty("current")
+                .GetProperty("answers")
+                .EnumerateArray()
+                .Any(a => a.GetProperty("answer").GetString() == "yes")
+                ? ["yes"]
+                : [],
+        };
+        await use.Command.DoneAsync(["run", "answer", ticket, .. said]);
+    }
+
+    [Fact]
     public async Task A_lead_who_answered_is_read_where_the_engineer_stands()
     {
         var ticket = await StartedAsync();

@@ -46,4 +46,24 @@ public sealed class StandInCommandTests(CommandInUse use) : IClassFixture<Comman
         ended.Said.ShouldContain($"Did you mean '{meant}'?");
         ended.Said.Trim().Split('\n').Length.ShouldBe(1, ended.Said);
     }
+
+    [Fact]
+    public async Task It_plays_the_bad_days_on_command()
+    {
+        await using var machine = await RunningStandIn.StartAsync();
+        async Task<string> HandAsync(params string[] arguments) => (await RunAsync([.. arguments, "--at", $"{machine.Address}"])).Said;
+        async Task<string> LooksAsync() => await HandAsync("look");
+
+        (await HandAsync("take-over", "vault")).ShouldContain("the spare has nothing to step in for");
+        await HandAsync("fail", "2");
+        (await HandAsync("take-over", "vault")).ShouldContain("vault is whole.");
+        (await HandAsync("take-over", "desk")).ShouldContain("is in use already");
+        (await HandAsync("fail-listed", "7")).ShouldContain("is listed as before");
+        (await LooksAsync()).ShouldContain("\"condition\":\"Failed\"");
+        (await HandAsync("fail-at", "3", "140")).ShouldContain("accepted: 0 to 100.");
+        (await HandAsync("refuse", "12")).ShouldContain("Bay 12 takes no drive.");
+        (await HandAsync("refuse", "12")).ShouldContain("takes drives again.");
+        (await HandAsync("behave", "vague")).ShouldContain("behaves: vague");
+        (await HandAsync("restart")).ShouldContain("It has restarted.");
+    }
 }

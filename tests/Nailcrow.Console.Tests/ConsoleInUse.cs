@@ -91,8 +91,8 @@ public sealed class ConsoleInUse : IAsyncLifetime
         if (until is null)
             return ticket;
         await ilka.WriteAsync(ticket, new EngineerAssigned("ilka"), default);
-        await sefa.WriteAsync(ticket, new PartReserved("CDR12TNEW5", "Cindral C12T", 12_000_138_625_024, "Stores"), default);
-        await sefa.WriteAsync(ticket, new PartIssued("CDR12TNEW5", "ilka"), default);
+        await sefa.WriteAsync(ticket, new PartReserved($"CDR12TNEW{ticket}", "Cindral C12T", 12_000_138_625_024, "Stores"), default);
+        await sefa.WriteAsync(ticket, new PartIssued($"CDR12TNEW{ticket}", "ilka"), default);
         await ilka.WriteAsync(ticket, new ArrivedOnSite(), default);
         await ilka.StartRunAsync(ticket, null, default);
         for (var steps = 0; steps < 60; steps++)

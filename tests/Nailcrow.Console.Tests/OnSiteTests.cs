@@ -16,6 +16,9 @@ public sealed class OnSiteTests(ConsoleInUse use)
 
     private static Task SeesAsync(IPage page, string text) => page.GetByText(text).First.WaitForAsync();
 
+    /// <summary>The step to do now; what comes next stands below it in grey.</summary>
+    private static Task StandsAtAsync(IPage page, string says) => page.Locator("#say").GetByText(says).WaitForAsync();
+
     [Fact]
     public async Task The_label_of_the_drive_that_came_out_is_read_by_the_camera()
     {
@@ -25,7 +28,7 @@ public sealed class OnSiteTests(ConsoleInUse use)
 
         await PressAsync(page, "Scan with the camera");
 
-        await SeesAsync(page, "Put the red sticker on the drive that came out.");
+        await StandsAtAsync(page, "Put the red sticker on the drive that came out.");
         (await (await use.AsAsync("ilka")).TicketAsync(ticket, Ct)).Swap.OutSerial.ShouldBe(ConsoleInUse.FailedDrive); // the label said S before it
     }
 
@@ -35,7 +38,7 @@ public sealed class OnSiteTests(ConsoleInUse use)
         var ticket = await use.TypedTicketAsync(until: "strap");
         var page = await use.PageAsync(phone: true);
         await page.GotoAsync($"/tickets/{ticket}/run");
-        await SeesAsync(page, "Put on the earthing strap");
+        await StandsAtAsync(page, "Put on the earthing strap");
 
         await page.GetByLabel("A picture of what you see")
             .SetInputFilesAsync(
@@ -92,7 +95,7 @@ public sealed class OnSiteTests(ConsoleInUse use)
         await ilka.StartRunAsync(ticket, "by-the-door", Ct);
         var page = await use.PageAsync(phone: true);
         await page.GotoAsync($"/tickets/{ticket}/run");
-        await SeesAsync(page, "Look at the door.");
+        await StandsAtAsync(page, "Look at the door.");
 
         await lead.WithdrawAsync("by-the-door", published.Version!, "The door is another one.", Ct); // it was published above
         await page.ReloadAsync();

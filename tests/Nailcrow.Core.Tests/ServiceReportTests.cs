@@ -30,7 +30,6 @@ public class ServiceReportTests
             .Parts.Single(p => p.Name == "What was done")
             .Lines.Select(l => l.Says)
             .ShouldBe([
-                "Arrived on site.",
                 "Hot swap in a front-loading appliance (front-hot " + Some.Procedure().Version + ") was begun.",
                 $"{Some.Bad} came out of bay 2.",
                 $"{Some.New} went into bay 2.",

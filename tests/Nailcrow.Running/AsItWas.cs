@@ -45,10 +45,19 @@ internal sealed class AsItWas
             var grown = today.Head > then.Head;
             foreach (var (what, said) in then.Said)
                 if (what == "journal" ? !today.Said[what].StartsWith(said, StringComparison.Ordinal) : !grown && today.Said[what] != said)
-                    yield return $"T-{number}: its {what} was\n{said}\nand is\n{today.Said[what]}";
+                    yield return $"T-{number}: its {what} was\n{Apart(said, today.Said[what])}\nand is\n{Apart(today.Said[what], said)}";
             if (!grown && now._lines.GetValueOrDefault(number) != _lines[number])
                 yield return $"T-{number}: the list said\n{_lines[number]}\nand says\n{now._lines.GetValueOrDefault(number)}";
         }
+    }
+
+    /// <summary>Where a text begins to be another one, with what stands around it.</summary>
+    private static string Apart(string text, string other)
+    {
+        const int Around = 150;
+        var same = text.Zip(other).TakeWhile(pair => pair.First == pair.Second).Count();
+        var from = Math.Max(0, same - Around);
+        return text[from..Math.Min(text.Length, same + Around)];
     }
 
     private static async Task<(long, Dictionary<string, string>)> OneAsync(HttpClient http, long number)
@@ -64,7 +73,7 @@ internal sealed class AsItWas
             (long)view["head"]!,
             new()
             {
-                ["view"] = view.ToJsonString(),
+                ["view"] = WithoutAges(view.ToJsonString()),
                 ["journal"] = await JournalAsync(http, number),
                 ["report"] = $"{(int)report.StatusCode} {WithoutTheClock(await report.Content.ReadAsStringAsync())}",
                 // A paper says when and where it was printed, and so is never the same twice; its pages are.
@@ -88,6 +97,10 @@ internal sealed class AsItWas
     /// <summary>A PDF's page tree (ISO 32000-1, 7.7.3) names each page by its type.</summary>
     private static int Pages(byte[] pdf) =>
         System.Text.RegularExpressions.Regex.Count(System.Text.Encoding.Latin1.GetString(pdf), @"/Type\s*/Page\b(?!s)");
+
+    // How long ago something was grows by itself, and a restart takes time.
+    private static string WithoutAges(string view) =>
+        System.Text.RegularExpressions.Regex.Replace(view, "[0-9]+ [a-z0-9 ]*ago", "a while ago");
 
     private static string WithoutTheClock(string report) =>
         System.Text.RegularExpressions.Regex.Replace(report, "(still|so far)[^\"]*", "$1");

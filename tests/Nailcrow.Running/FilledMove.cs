@@ -34,10 +34,13 @@ public static class FilledMove
             return null;
         return field.Kind switch
         {
+            FieldKind.Ticket => JsonValue.Create(
+                long.Parse(field.Choices?.FirstOrDefault()?.Value ?? $"{1002 + chance.Next(1_000_000_000)}", CultureInfo.InvariantCulture)
+            ),
             FieldKind.Bytes => JsonValue.Create(long.Parse(field.Value ?? "12000138625024", CultureInfo.InvariantCulture)),
             FieldKind.Number => JsonValue.Create(chance.Next(1, 90)),
             FieldKind.Choice when field.Choices is { } choices => JsonValue.Create(choices[chance.Next(choices.Count)].Value),
-            FieldKind.Person => JsonValue.Create("ilka"),
+            FieldKind.Person => JsonValue.Create(field.Except == "ilka" ? "tamsel" : "ilka"),
             FieldKind.Serial => JsonValue.Create($"C8NEW{chance.Next(100_000):00000}"),
             FieldKind.Day => JsonValue.Create(later.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)),
             FieldKind.Time => JsonValue.Create(later),

@@ -70,10 +70,6 @@ public sealed class RunningService : IAsyncDisposable
                 "admin",
                 "--Nailcrow:FirstAdmin:Password",
                 Password,
-                "--Nailcrow:Link:CallDeadline",
-                "00:00:01",
-                "--Nailcrow:Link:LookDeadline",
-                "00:00:03",
             ],
             Path.Combine(Built.Root, "src", "Nailcrow.Service"), // where the built console lies
             givenTime ? Clock(folder) : null

@@ -163,6 +163,30 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         );
     }
 
+    [Fact]
+    public async Task What_a_sender_says_again_and_again_is_shown_once_and_put_aside_and_taken_back_as_one()
+    {
+        for (var times = 0; times < 3; times++)
+            await UdpAsync(Line("stranger-2", $"a cricket sings, {(times == 2 ? "loudly" : "softly")}"));
+        var dorrik = await service.AsAsync("dorrik");
+        var softly = await SoonAsync(async () =>
+            (await dorrik.IntakeAsync(null, Ct)).Items.FirstOrDefault(i =>
+                i is { Times: 2 } && i.Text.Contains("softly", StringComparison.Ordinal)
+            )
+        );
+        (await SettledAsync("loudly")).Times.ShouldBe(1); // other words are another thing to look at
+        (softly.First <= softly.ReceivedAt).ShouldBeTrue();
+
+        (await dorrik.SettleIntakeAsync(softly.Id, new(null), Ct)).ShouldBeNull();
+        (await dorrik.IntakeAsync(null, Ct)).Items.ShouldNotContain(i => i.Text.Contains("softly", StringComparison.Ordinal));
+        (await dorrik.IntakeAsync("settled", Ct)).Items.Single(i => i.Text.Contains("softly", StringComparison.Ordinal)).Times.ShouldBe(2);
+
+        await dorrik.TakeBackIntakeAsync(softly.Id, Ct);
+        var again = (await dorrik.IntakeAsync(null, Ct)).Items.Single(i => i.Text.Contains("softly", StringComparison.Ordinal));
+        var receipt = await dorrik.SettleIntakeAsync(again.Id, new("FSC-0432", "2"), Ct);
+        (await dorrik.IntakeAsync("joined", Ct)).Items.Count(i => i.Ticket == receipt!.Ticket).ShouldBe(2); // each of them is on it
+    }
+
     private async Task<(HttpStatusCode Status, string Said)> SendAsync(
         EventSenderView sender,
         string body,
@@ -194,7 +218,8 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         );
 
     private static string Event(string id, string asset = "FSC-0434", string more = "") =>
-        $$$"""{"specversion":"1.0","type":"org.nailcrow.drive-fault.v1","id":"{{{id}}}","source":"/monitor/7","data":{"asset":"{{{asset}}}","text":"event {{{id}}}","bay":"2"{{{more}}}}}""";
+        $$$"""{"specversion":"1.0","type":"org.nailcrow.drive-fault.v1","id":"{{{id}}}","source":"/monitor/"""
+        + $$$"""7","data":{"asset":"{{{asset}}}","text":"event {{{id}}}","bay":"2"{{{more}}}}}""";
 
     [Fact]
     public async Task A_signed_event_sent_twice_counts_once()
@@ -255,7 +280,9 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         await machine.HandAsync("fail/5");
         var worse = await SoonAsync(async () => await dorrik.TicketAsync(ticket.Number, Ct) is { Danger.Margin: 1 } now ? now : null);
         worse.Danger.Suspects.ShouldContain(s => s.Bay == "5");
-        (await dorrik.TicketsAsync(new(Asset: "FSC-0107"), Ct)).Tickets.Count.ShouldBe(1);
+        // And it has a ticket of its own, which says where it was seen.
+        var further = (await dorrik.TicketsAsync(new(Asset: "FSC-0107"), Ct)).Tickets.Where(t => t.Number != ticket.Number);
+        (await dorrik.TicketAsync(further.ShouldHaveSingleItem().Number, Ct)).Report.SeenOn.ShouldBe(ticket.Number);
     }
 
     [Fact]

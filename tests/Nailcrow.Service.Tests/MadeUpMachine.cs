@@ -17,7 +17,12 @@ internal sealed class MadeUpMachine(int nth, ComesBack pattern, bool early, int 
     /// <summary>A drive that is none of those that are to come out.</summary>
     public string Wrong => Serial("5");
 
-    private IEnumerable<string> Targets => Labels.Take(drives);
+    /// <summary>The bay that a drive is added in.</summary>
+    public const string EmptyBay = "7";
+
+    private bool IsAdded => pattern == ComesBack.Added;
+
+    private IEnumerable<string> Targets => Labels.Take(IsAdded ? 0 : drives);
 
     public string Part(int drive) => $"NEW{nth:0000}D{drive:00}";
 
@@ -29,8 +34,13 @@ internal sealed class MadeUpMachine(int nth, ComesBack pattern, bool early, int 
             .Where(s => s is { Bay: not null, InSerial: not null })
             .ToDictionary(s => s.Bay!, s => s.InSerial!); // the filter left those that have both
         var state =
-            shown ?? (pattern == ComesBack.SpareSteppedIn || (early && inserted.Count == 0) ? ArrayState.Whole : ArrayState.Degraded);
-        var bays = Labels
+            shown
+            ?? (
+                pattern is ComesBack.SpareSteppedIn or ComesBack.Added || (early && inserted.Count == 0)
+                    ? ArrayState.Whole
+                    : ArrayState.Degraded
+            );
+        var bays = (IsAdded ? Labels.Append(EmptyBay) : Labels)
             .Select(l =>
                 inserted.TryGetValue(l, out var serial)
                     ? new Bay(
@@ -40,9 +50,10 @@ internal sealed class MadeUpMachine(int nth, ComesBack pattern, bool early, int 
                         $"disk{l}",
                         serial,
                         Bytes: 8_000_000_000_000,
-                        Array: newOnesAre is BayRole.Spare ? null : Array
+                        Array: newOnesAre is BayRole.Spare or BayRole.Unclaimed ? null : Array
                     )
-                    : AtFirst(l)
+                : l == EmptyBay ? new Bay(l, BayRole.Empty, DriveHealth.Unknown)
+                : AtFirst(l)
             )
             .ToList();
         if (pattern == ComesBack.SpareSteppedIn)

@@ -1,4 +1,5 @@
 using Nailcrow.Client;
+using Nailcrow.Core.Tickets.Linking;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Running;
 
@@ -54,6 +55,17 @@ public sealed class MovesTests(PeopledService service) : IClassFixture<PeopledSe
     private async Task<IReadOnlyList<Move>> MayAsync(string who, long ticket) =>
         [.. (await (await service.AsAsync(who)).TicketAsync(ticket, Ct)).Moves.Where(m => m.May).Select(m => m.Move)];
 
+    /// <summary>With a ticket there is, and not with the same one in the same way again.</summary>
+    private static async Task LinkAsync(NailcrowClient client, long ticket)
+    {
+        var linked = (await client.TicketAsync(ticket, Ct)).Links.Select(l => l.Ticket).ToHashSet();
+        var other = (await client.TicketsAsync(new(Limit: 200), Ct)).Tickets.FirstOrDefault(t =>
+            t.Number != ticket && !linked.Contains(t.Number)
+        );
+        if (other is not null)
+            await client.WriteAsync(ticket, new TicketLinked(other.Number, LinkKind.SameVisit), Ct);
+    }
+
     private static async Task MakeAsync(NailcrowClient client, long ticket, OfferedMove move, Random random)
     {
         if (move.Way == MoveWay.Sheet)
@@ -64,6 +76,8 @@ public sealed class MovesTests(PeopledService service) : IClassFixture<PeopledSe
             await client.TakeReadingAsync(ticket, Ct);
         else if (move is { Way: MoveWay.Machine, Body: Core.Swaps.Seen.LocatorSwitched light })
             await client.SwitchLightAsync(ticket, light.On, Ct);
+        else if (move.Move == Move.LinkTicket)
+            await LinkAsync(client, ticket);
         else
             await client.WriteAsync(ticket, FilledMove.Of(move, DateTimeOffset.UtcNow, random), Ct);
     }

@@ -96,6 +96,41 @@ public sealed class ProcedureLibraryTests(PeopledService service) : IClassFixtur
     }
 
     [Fact]
+    public async Task What_was_withdrawn_says_whom_to_ask_and_is_brought_back_with_its_story()
+    {
+        var (lioth, ilka) = (await service.AsAsync("lioth"), await service.AsAsync("ilka"));
+        var shipped = (await ilka.ProcedureAsync("found-off", null, Ct)).Version;
+        var ticket = await service.OpenAsync();
+        await lioth.WithdrawAsync("found-off", shipped, "It is read by nobody.", Ct);
+
+        (await Should.ThrowAsync<ApiProblem>(() => ilka.StartRunAsync(ticket, "found-off", Ct))).Message.ShouldBe(
+            "'found-off' is for this, and was withdrawn by lioth: It is read by nobody. "
+                + "Ask lioth, or a lead; one who publishes procedures brings it back or writes another."
+        );
+        var again = await Should.ThrowAsync<ApiProblem>(() => lioth.PublishAsync(Changed("found-off.yaml", "~", "~"), Ct));
+        again.Message.ShouldContain($"This very text is found-off {shipped}, published by nailcrow");
+        again.Message.ShouldContain("was withdrawn: It is read by nobody.");
+
+        await lioth.BringBackAsync("found-off", shipped, "It is, on paper.", Ct);
+        (await Should.ThrowAsync<ApiProblem>(() => lioth.BringBackAsync("found-off", shipped, "Twice.", Ct))).Message.ShouldBe(
+            $"found-off {shipped} is not withdrawn."
+        );
+        var version = (await ilka.ProcedureAsync("found-off", null, Ct)).Versions.ShouldHaveSingleItem();
+        version.WithdrawnAt.ShouldBeNull();
+        version.Earlier.ShouldBe("Withdrawn by lioth: It is read by nobody. Brought back by lioth: It is, on paper.");
+        await ilka.StartRunAsync(ticket, "found-off", Ct);
+
+        await lioth.WithdrawAsync("found-off", shipped, "It is not.", Ct);
+        await lioth.BringBackAsync("found-off", shipped, "It is again.", Ct);
+        (await ilka.ProcedureAsync("found-off", null, Ct))
+            .Versions[0]
+            .Earlier.ShouldBe(
+                "Withdrawn by lioth: It is read by nobody. Brought back by lioth: It is, on paper. "
+                    + "Withdrawn by lioth: It is not. Brought back by lioth: It is again."
+            );
+    }
+
+    [Fact]
     public async Task An_answer_taken_back_stays_in_the_journal_and_is_given_again()
     {
         var ilka = await service.AsAsync("ilka");

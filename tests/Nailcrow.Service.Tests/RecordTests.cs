@@ -309,9 +309,12 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         }
         var id = Guid.CreateVersion7();
         var first = JsonDocument.Parse(One($"SELECT text FROM journal WHERE ticket = {ticket}")).RootElement;
-        var at = first.GetProperty("at").GetString();
+        var (at, recorded) = (first.GetProperty("at").GetString(), first.GetProperty("recordedAt").GetString());
         var text =
-            $$"""{"at":"{{at}}","body":{"how":"on a wall","kind":"sun-dried"},"by":"tamsel","clockOffsetMs":0,"hash":"","id":"{{id}}","recordedAt":"{{first.GetProperty("recordedAt").GetString()}}","seq":2,"ticket":{{ticket}}}""";
+            $$"""{"at":"{{at}}","body":{"how":"on a """
+            + $$"""wall","kind":"sun-dried"},"by":"tamsel","clockOffsetMs":0,"hash":"","id":"{{id}}","""
+            + "\""
+            + $$"""recordedAt":"{{recorded}}","seq":2,"ticket":{{ticket}}}""";
         var hash = HashChain.Next(One($"SELECT hash FROM journal WHERE ticket = {ticket}"), text);
         One(
             "INSERT INTO journal (ticket, seq, id, at, recorded_at, \"by\", kind, text, hash) SELECT ticket, 2, "

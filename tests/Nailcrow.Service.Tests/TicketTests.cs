@@ -131,14 +131,15 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
         "api/tickets",
         """{"asset":"x","symptom":"s","job":"foo"}""",
         400,
-        "The body cannot be read at $.job: accepted there: fault, early, growth."
+        "The body cannot be read at $.job: accepted there: fault, early, growth, addition."
     )]
     [InlineData("api/tickets", """{"asset":"x"}""", 400, "The body cannot be read: it lacks 'symptom'.")]
     [InlineData(
         "api/tickets",
         """{"asset":"nowhere","symptom":"s"}""",
         422,
-        "No appliance has the asset number 'nowhere'; 'nailcrow appliance list' shows those that are known."
+        "No appliance has the asset number 'nowhere'. What you said is kept in the intake list. If the machine is new, add it "
+            + "(Machines, or 'nailcrow appliance add NOWHERE'), and make the ticket there; if the number was a slip, report it again."
     )]
     [InlineData(
         "api/tickets/1001/entries",

@@ -142,7 +142,9 @@ public sealed class SpoiltTests : IAsyncLifetime
         var (lines, drives) = (_store.Get<TicketLines>(), _store.Get<Drives>());
         await lines.FindAsync(new TicketSearch(), Ct);
         await lines.FindAsync(new TicketSearch(Find: "D0517"), Ct);
-        await lines.OpenAsync(null, 100, Ct);
+        await lines.FindAsync(new TicketSearch(Ended: false, Order: TicketOrder.Worst), Ct);
+        await lines.WaitingAsync(StoreInUse.Ilka, 100, 100, Ct);
+        await lines.LoadsAsync(["ilka"], Ct);
         await lines.AtAsync(["FSC-1"], At, Ct);
         await lines.VisitsAsync("ilka", At, Ct);
         await lines.WatchedAsync(Ct);

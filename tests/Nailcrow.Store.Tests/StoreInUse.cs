@@ -17,6 +17,9 @@ public sealed class StoreInUse : IAsyncLifetime
     /// <summary>False where the test brings the tables to an older form first.</summary>
     public bool Migrated { get; init; } = true;
 
+    /// <summary>What time it is, for as long as the store is in use; null where time goes on.</summary>
+    public DateTimeOffset? At { get; init; }
+
     public static readonly Actor Ilka = new("ilka", [Role.Engineer, Role.Stores, Role.Dispatcher]);
 
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("nailcrow-store-");
@@ -32,7 +35,7 @@ public sealed class StoreInUse : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _services = new ServiceCollection()
-            .AddSingleton(TimeProvider.System)
+            .AddSingleton(At is { } at ? new Stopped(at) : TimeProvider.System)
             .AddLogging()
             .AddNailcrowStore(File)
             .AddSingleton<ISecretKeeper, InClear>()
@@ -122,4 +125,10 @@ public sealed class StoreInUse : IAsyncLifetime
     }
 
     private static async Task<Written.Kept> KeptAsync(Task<Written> writing) => (await writing).ShouldBeOfType<Written.Kept>();
+}
+
+/// <summary>A clock that stands still.</summary>
+internal sealed class Stopped(DateTimeOffset at) : TimeProvider
+{
+    public override DateTimeOffset GetUtcNow() => at;
 }

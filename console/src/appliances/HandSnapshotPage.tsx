@@ -48,7 +48,7 @@ function HandSnapshot({ ticket, start }: { ticket: TicketView; start: Snapshot }
       {start.bays.map(bay => (
         <HandBay key={bay.label} bay={bay} arrays={start.arrays.map(a => a.name)} draft={draft} />
       ))}
-      <div className="run-foot">
+      <div className="hand-foot">
         <Button fullWidth onClick={keep} loading={writer.busy}>
           That is what I see
         </Button>

@@ -7,6 +7,7 @@ import { Waiting } from '../shared/Waiting'
 import { said, size, ticketName } from '../shared/words'
 import { machineQuery, useBayMap, useComparison, useSnapshots } from './applianceQueries'
 import { Chassis } from './Chassis'
+import { PutMachineRight } from './PutMachineRight'
 
 /** One machine: its bays as last seen, how it is opened and swapped, every snapshot, and which bay is which. */
 export function MachinePage() {
@@ -100,7 +101,8 @@ function BayMapPanel({ asset }: { asset: string }) {
   )
 }
 
-function ModelFacts({ view: { appliance, model, site } }: { view: ApplianceView }) {
+function ModelFacts({ view }: { view: ApplianceView }) {
+  const { appliance, model, site } = view
   return (
     <section className="panel" aria-labelledby="model">
       <h2 id="model">What to know</h2>
@@ -149,6 +151,7 @@ function ModelFacts({ view: { appliance, model, site } }: { view: ApplianceView 
           </div>
         ))}
       </dl>
+      <PutMachineRight view={view} />
     </section>
   )
 }

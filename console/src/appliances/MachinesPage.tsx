@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import { useEffect, useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
+import { useMay } from '../people'
 import { Refused } from '../shared/Refused'
 import type { ApplianceView, DriveLine } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
@@ -10,6 +11,7 @@ import { useFoundDrives, useMachines } from './applianceQueries'
 
 /** Every machine, page by page, and a drive by the end of its serial. */
 export function MachinesPage() {
+  const mayAdd = useMay('add-machines')
   const navigate = useNavigate()
   const [params, setParams] = useSearchParams() // what is asked for stands in the address, so the way back shows it again
   const after = params.get('after')
@@ -54,6 +56,11 @@ export function MachinesPage() {
         {machines.data.next && (
           <Button variant="default" onClick={() => page(machines.data.next)}>
             More
+          </Button>
+        )}
+        {mayAdd && (
+          <Button component={Link} to="/machines/new" variant="default">
+            Add a machine
           </Button>
         )}
         <Button component={Link} to="/lists" variant="default">

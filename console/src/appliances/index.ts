@@ -1,3 +1,5 @@
+export { AddMachinePage } from './AddMachinePage'
+export { machineQuery } from './applianceQueries'
 export { Chassis } from './Chassis'
 export { DrivePage } from './DrivePage'
 export { HandSnapshotPage } from './HandSnapshotPage'

@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { useMay } from '../people'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
@@ -29,11 +30,16 @@ export function IntakePage() {
         <Button variant={outcome === null ? 'filled' : 'default'} size="xs" onClick={() => setOutcome(null)}>
           not understood
         </Button>
-        {Object.entries(counts).map(([word, count]) => (
-          <Button key={word} variant={outcome === word ? 'filled' : 'default'} size="xs" onClick={() => setOutcome(word)}>
-            {said(word)} {count}
-          </Button>
-        ))}
+        <Button variant={outcome === 'settled' ? 'filled' : 'default'} size="xs" onClick={() => setOutcome('settled')}>
+          put aside
+        </Button>
+        {Object.entries(counts)
+          .filter(([word]) => word !== 'settled')
+          .map(([word, count]) => (
+            <Button key={word} variant={outcome === word ? 'filled' : 'default'} size="xs" onClick={() => setOutcome(word)}>
+              {said(word)} {count}
+            </Button>
+          ))}
       </nav>
       {turnedAway > 0 && (
         <p role="alert" className="panel danger">
@@ -50,6 +56,7 @@ export function IntakePage() {
 }
 
 function Message({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
+  const mayAdd = useMay('add-machines')
   const client = useQueryClient()
   const { fields: about, typed, drop } = useDraft(`intake-${item.id}`, { asset: item.asset ?? '', bay: '' })
   const settle = useMutation({
@@ -63,12 +70,23 @@ function Message({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
     onSuccess: drop,
     onSettled: () => client.invalidateQueries({ queryKey: ['intake'] }),
   })
-  const open = item.outcome === 'unmatched' || item.outcome === 'unknown-sender'
+  const back = useMutation({
+    mutationFn: async () => unwrap(await api.POST('/api/intake/{id}/take-back', { params: { path: { id: item.id } } })),
+    onSettled: () => client.invalidateQueries({ queryKey: ['intake'] }),
+  })
+  const aside = item.outcome === 'settled'
+  const open = item.outcome === 'unmatched' || item.outcome === 'unknown-sender' || aside
   return (
     <article className="panel" aria-label={item.text.slice(0, 60)}>
       <p className="chalk" style={{ margin: 0 }}>
         {clock(item.receivedAt, null)} · {item.via} from <span className="mono">{item.sender}</span> · {said(item.outcome)}
         {item.rule ? ` by ${item.rule}` : ''}
+        {item.times > 1 && item.first && (
+          <b>
+            {' '}
+            · {item.times} times since {clock(item.first, null)}
+          </b>
+        )}
         {item.ticket ? ' · ' : ''}
         {item.ticket && <Link to={`/tickets/${item.ticket}`}>{ticketName(item.ticket)}</Link>}
       </p>
@@ -100,12 +118,23 @@ function Message({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
           >
             Make it a ticket
           </Button>
-          <Button variant="subtle" size="xs" loading={settle.isPending} onClick={() => settle.mutate(null)}>
-            Put it aside
-          </Button>
+          {item.isOfUnknownMachine && item.asset && mayAdd && (
+            <Button component={Link} to={`/machines/new?asset=${encodeURIComponent(item.asset)}`} variant="default" size="xs">
+              Add the machine
+            </Button>
+          )}
+          {aside ? (
+            <Button variant="subtle" size="xs" loading={back.isPending} onClick={() => back.mutate()}>
+              Have it wait again
+            </Button>
+          ) : (
+            <Button variant="subtle" size="xs" loading={settle.isPending} onClick={() => settle.mutate(null)}>
+              Put it aside
+            </Button>
+          )}
         </div>
       )}
-      <Refused problem={settle.error} />
+      <Refused problem={settle.error ?? back.error} />
     </article>
   )
 }

@@ -1,20 +1,24 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
+import { machineQuery } from '../appliances'
+import { useMay } from '../people'
 import { api, unwrap } from '../shared/api'
 import { answered, forWriting, isAnswer, keyOf, pressed } from '../shared/presses'
 import { Refused } from '../shared/Refused'
 import type { ApplianceView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
 import { Waiting } from '../shared/Waiting'
+import { ticketName } from '../shared/words'
 
 const kinds = [
   { value: 'fault' as const, label: 'Fault: the drive failed' },
   { value: 'early' as const, label: 'Early: it works but will fail' },
   { value: 'growth' as const, label: 'Growth: bigger drives go in, one by one' },
+  { value: 'addition' as const, label: 'Addition: one more goes into an empty bay' },
 ]
 
-const nothing = { asset: '', symptom: '', bay: '', serial: '', job: 'fault' }
+const nothing = { asset: '', symptom: '', bay: '', serial: '', job: 'fault', array: '' }
 
 export function ReportFaultPage() {
   const navigate = useNavigate()
@@ -27,6 +31,7 @@ export function ReportFaultPage() {
     drop()
     navigate(`/tickets/${ticket}`)
   })
+  const asset = fault.asset.trim().toUpperCase()
   if (!appliances.data) return <Waiting for="the machines" problem={appliances.error} />
   return (
     <main className="page">
@@ -49,6 +54,7 @@ export function ReportFaultPage() {
           value={fault.asset}
           onChange={set('asset')}
         />
+        {asset.length >= 4 && <OpenThere asset={asset} />}
         <KnownMachines id="machines" machines={appliances.data.appliances} />
         <TextInput
           label="What was seen"
@@ -69,12 +75,51 @@ export function ReportFaultPage() {
           />
         </div>
         <NativeSelect label="Kind of job" value={fault.job} onChange={set('job')} data={kinds} />
+        {fault.job === 'addition' && (
+          <TextInput label="Array it is for, where there are several" value={fault.array} onChange={set('array')} />
+        )}
         <Button type="submit" loading={report.isPending}>
           Report it
         </Button>
         <Refused problem={report.error} />
+        {report.error && asset && <AddIt asset={asset} />}
       </form>
     </main>
+  )
+}
+
+/** What is open on the machine is seen while one reports: the same fault is not worked on twice. */
+function OpenThere({ asset }: { asset: string }) {
+  const open = useQuery({
+    queryKey: ['tickets', 'list', 'open at', asset],
+    queryFn: async ({ signal }) =>
+      unwrap(await api.GET('/api/tickets', { params: { query: { asset, ended: false, limit: 20 } }, signal })).tickets,
+  })
+  if (!open.data?.length) return null
+  return (
+    <div role="status" aria-label="Open on this machine">
+      <strong>Open on this machine already:</strong>
+      <ul style={{ margin: 0, paddingLeft: 20 }}>
+        {open.data.map(t => (
+          <li key={t.number}>
+            <Link to={`/tickets/${t.number}`}>{ticketName(t.number)}</Link> {t.symptom.replace(/\.+$/, '')}
+            {t.bay ? `, bay ${t.bay}` : ''}
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+/** Where nobody knows the machine, whoever may add it is led there. */
+function AddIt({ asset }: { asset: string }) {
+  const may = useMay('add-machines')
+  const known = useQuery({ ...machineQuery(asset), retry: false })
+  if (!may || !known.isError) return null
+  return (
+    <Button component={Link} to={`/machines/new?asset=${encodeURIComponent(asset)}`} variant="default">
+      Add {asset} as a new machine
+    </Button>
   )
 }
 
@@ -102,6 +147,7 @@ const useReport = (done: (ticket: number) => void) =>
             job: kinds.find(k => k.value === fault.job)?.value ?? 'fault',
             bay: fault.bay.trim() || null,
             serial: fault.serial.trim() || null,
+            array: (fault.job === 'addition' && fault.array.trim()) || null, // what was typed for another kind of job is not sent
             id,
           },
         }),

@@ -137,6 +137,7 @@ function Versions({ page, choose }: { page: Page; choose: (version: string) => v
                 withdrawn by {v.withdrawnBy}: {v.withdrawnBecause}
               </b>
             )}
+            {v.earlier && <span className="chalk"> {v.earlier}</span>}
             {v.noLonger && !v.withdrawnAt && <b className="brick"> used for no new run. {v.noLonger}</b>}
           </li>
         ))}

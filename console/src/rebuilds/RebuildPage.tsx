@@ -21,6 +21,7 @@ export function RebuildPage() {
       <section className="panel now" aria-live="polite">
         <h2>{mark(rebuild)}</h2>
         <p style={{ fontSize: 20, margin: 0 }}>{rebuild.look.sentence}</p>
+        {rebuild.chosen && <p style={{ margin: '8px 0 0' }}>{rebuild.chosen}</p>}
         {rebuild.look.left && (
           <p className="chalk" style={{ margin: '8px 0 0' }}>
             A range, not a promise; how often it was right is from rebuilds that were tried.
@@ -64,7 +65,7 @@ export function RebuildPage() {
   )
 }
 
-const ofReadings = new Set<MoveKind>(['take-reading', 'type-reading', 'take-back-reading'])
+const ofReadings = new Set<MoveKind>(['take-reading', 'type-reading', 'take-back-reading', 'choose-rebuild'])
 
 const marks: Record<RebuildView['look']['state'], string> = {
   'not-seen': '◇ Not seen to start',

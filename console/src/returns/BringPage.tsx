@@ -21,7 +21,7 @@ export function BringPage() {
   const ticket = useTicket(number)
   const bring = useBring(number, null)
   if (!ticket.data || !bring.data) return <Waiting for="what to bring" problem={ticket.error ?? bring.error} />
-  const { needed, parts, capacity, upgrades, tools } = bring.data
+  const { needed, parts, capacity, upgrades, tools, eachBay } = bring.data
   return (
     <main className="page">
       <TicketHead ticket={ticket.data} here="what to bring" />
@@ -35,7 +35,7 @@ export function BringPage() {
         )}
       </section>
       <InStock ticket={ticket.data} parts={parts} />
-      {capacity && <Capacities number={number} capacity={capacity} upgrades={upgrades} />}
+      {capacity && <Capacities number={number} capacity={capacity} upgrades={upgrades} eachBay={eachBay ?? []} />}
       <section className="panel" aria-labelledby="tools">
         <h2 id="tools">Tools and keys</h2>
         <ul style={{ margin: 0, paddingLeft: 20 }}>
@@ -78,9 +78,15 @@ function InStock({ ticket, parts }: { ticket: TicketView; parts: readonly Part[]
   )
 }
 
-type CapacitiesProps = { number: number; capacity: NonNullable<BringView['capacity']>; upgrades: BringView['upgrades'] }
+type CapacitiesProps = {
+  number: number
+  capacity: NonNullable<BringView['capacity']>
+  upgrades: BringView['upgrades']
+  eachBay: NonNullable<BringView['eachBay']>
+}
 
-function Capacities({ number, capacity, upgrades }: CapacitiesProps) {
+function Capacities({ number, capacity, upgrades, eachBay }: CapacitiesProps) {
+  const helping = eachBay.filter(bay => bay.size !== null)
   return (
     <section className="panel" aria-labelledby="capacity">
       <h2 id="capacity">Capacity</h2>
@@ -92,6 +98,13 @@ function Capacities({ number, capacity, upgrades }: CapacitiesProps) {
       </dl>
       <p style={{ margin: '8px 0 0' }}>{capacity.note}</p>
       <PlanTrial number={number} />
+      {eachBay.length > 0 && (
+        <p style={{ margin: '8px 0 0' }}>
+          {helping.length === 0
+            ? 'In no bay does a larger drive give anything by itself.'
+            : helping.map(bay => `Bay ${bay.bay} alone: ${size(bay.size ?? 0)} gives all it can, ${size(bay.gain)} more.`).join(' ')}
+        </p>
+      )}
       {upgrades.map(upgrade => (
         <p key={upgrade.changes.length} style={{ margin: '4px 0 0' }}>
           {upgrade.changes.length} larger ones, bays {upgrade.changes.map(c => c.bay).join(', ')}: {size(upgrade.gain)} more usable.

@@ -1,7 +1,15 @@
 import type { MoveKind, OfferedMove, TicketView } from '../shared/types'
 import { MoveForm, type Writer } from '../tickets'
 
-const partMoves = ['issue-part', 'open-return', 'send-return', 'book-in', 'reserve-part', 'record-wipe'] satisfies MoveKind[]
+const partMoves = [
+  'issue-part',
+  'open-return',
+  'send-return',
+  'book-in',
+  'reserve-part',
+  'give-up-part',
+  'record-wipe',
+] satisfies MoveKind[]
 
 /** What may be done with the parts now, each drive for itself; and what may not, with why. */
 export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writer }) {

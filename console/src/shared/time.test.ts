@@ -1,5 +1,5 @@
-import { describe, expect, it } from 'vitest'
-import { clock, seconds } from './time'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { clock, ownZone, seconds, zones } from './time'
 
 describe('a time as read on the spot', () => {
   it('has UTC beside it where the zone differs', () =>
@@ -16,4 +16,20 @@ describe('a length of time from the interface', () => {
     ['2.03:00:00', 183_600],
     ['12.00:00:01.5000000', 1_036_801.5],
   ])('%s is %d seconds', (span, expected) => expect(seconds(span)).toBeCloseTo(expected, 6))
+})
+
+describe('where this browser is', () => {
+  afterEach(() => vi.restoreAllMocks())
+  const saying = (timeZone: string) =>
+    vi.spyOn(Intl.DateTimeFormat.prototype, 'resolvedOptions').mockReturnValue({ timeZone } as Intl.ResolvedDateTimeFormatOptions)
+
+  it.each([
+    ['Europe/Oslo', 'Europe/Oslo'],
+    ['UTC', 'UTC'],
+    ['Etc/Unknown', 'UTC'],
+  ])('where it says %s a new site is offered %s', (said, offered) => {
+    saying(said)
+    expect(ownZone()).toBe(offered)
+    expect(zones()).toContain(offered)
+  })
 })

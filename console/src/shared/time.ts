@@ -30,3 +30,12 @@ export function useSecond(running: boolean): number {
   }, [running])
   return running ? now : nowAtService()
 }
+
+/** Every time zone that can be chosen. */
+export const zones = () => [...new Set(['UTC', ...Intl.supportedValuesOf('timeZone')])]
+
+/** Where this browser is; some machines do not know it, and say a name that is no zone. */
+export function ownZone() {
+  const here = Intl.DateTimeFormat().resolvedOptions().timeZone
+  return zones().includes(here) ? here : 'UTC'
+}

@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react'
 import { Link, Route, Routes, useLocation } from 'react-router'
-import { DrivePage, HandSnapshotPage, MachinePage, MachinesPage } from '../appliances'
+import { AddMachinePage, DrivePage, HandSnapshotPage, MachinePage, MachinesPage } from '../appliances'
 import { ReportFaultPage } from '../intake'
 import { SignInOver, SignInPage, useMe } from '../people'
 import { BringPage, ReturnPage } from '../returns'
@@ -37,6 +37,7 @@ export function App() {
             <Route path="/desk" element={<DeskPage />} />
             <Route path="/intake" element={<IntakePage />} />
             <Route path="/machines" element={<MachinesPage />} />
+            <Route path="/machines/new" element={<AddMachinePage />} />
             <Route path="/machines/:asset" element={<MachinePage />} />
             <Route path="/drives/:serial" element={<DrivePage />} />
             <Route path="/procedures" element={<LibraryPage />} />

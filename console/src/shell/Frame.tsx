@@ -1,7 +1,7 @@
 import { Button, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
-import { Link, NavLink } from 'react-router'
+import { Link, NavLink, useLocation } from 'react-router'
 import { api } from '../shared/api'
 import { useLive } from '../shared/live'
 import type { Person } from '../shared/types'
@@ -18,6 +18,7 @@ const rooms = [
 /** The strip on top of every page: home, contact with the service, who you are. */
 export function Frame({ me, children }: { me: Person; children: ReactNode }) {
   const contact = useLive()
+  const inRun = useLocation().pathname.endsWith('/run') // a hand at a machine needs no rooms
   const client = useQueryClient()
   const { setColorScheme } = useMantineColorScheme()
   const scheme = useComputedColorScheme('light')
@@ -27,7 +28,7 @@ export function Frame({ me, children }: { me: Person; children: ReactNode }) {
       <a className="skip" href="#main">
         To the page
       </a>
-      <header className="frame">
+      <header className={inRun ? 'frame in-run' : 'frame'}>
         <Link to="/" className="frame-home">
           <svg width="26" height="18" viewBox="0 0 26 18" aria-hidden="true">
             <rect x="1" y="1" width="24" height="16" rx="2" fill="none" stroke="currentColor" strokeWidth="2" />

@@ -3,7 +3,6 @@ import { useState } from 'react'
 import { Press } from '../shared/Press'
 import type { RunStep, RunView } from '../shared/types'
 import type { Writer } from '../tickets'
-import { NotSo } from './NotSo'
 
 /** What destroys is confirmed by saying what it is done to. Nothing is filled in beforehand. */
 export function NamedAnswer({ run, step, writer }: { run: RunView; step: RunStep; writer: Writer }) {
@@ -40,7 +39,6 @@ export function NamedAnswer({ run, step, writer }: { run: RunView; step: RunStep
       <Press type="submit" fullWidth busy={writer.busy}>
         Done to this one
       </Press>
-      <NotSo run={run} step={step} writer={writer} />
     </form>
   )
 }

@@ -1,24 +1,67 @@
-import { useProcedures } from '../procedures'
+import { Text, Textarea } from '@mantine/core'
 import { Press } from '../shared/Press'
-import { Refused } from '../shared/Refused'
+import type { RunView } from '../shared/types'
+import { useDraft } from '../shared/useDraft'
 import type { Writer } from '../tickets'
 
-/** Something else has happened: another sheet is followed first, and this one goes on after it. */
-export function OtherSheet({ writer }: { writer: Writer }) {
-  const procedures = useProcedures()
+type Sheet = NonNullable<RunView['otherSheets']>[number]
+
+/** Something else has happened: its sheet is followed first, and this one goes on after it. Or another one takes this one's place. */
+export function OtherSheet({ run, writer }: { run: RunView; writer: Writer }) {
+  const others = run.otherSheets ?? []
+  const instead = others.filter(o => !o.isRecovery)
+  return (
+    <>
+      <details className="other-sheet">
+        <summary>Something else has happened</summary>
+        <div className="run-choices">
+          {others
+            .filter(o => o.isRecovery)
+            .map(o => (
+              <SheetPress
+                key={o.procedure}
+                sheet={o}
+                busy={writer.busy}
+                press={() => writer.run({ errand: 'sheet', procedure: o.procedure })}
+              />
+            ))}
+        </div>
+      </details>
+      {instead.length > 0 && <Instead sheets={instead} run={run} writer={writer} />}
+    </>
+  )
+}
+
+/** Leaving a sheet is a decision with a reason; what both have and is done stays done, and one may come back. */
+function Instead({ sheets, run, writer }: { sheets: Sheet[]; run: RunView; writer: Writer }) {
+  const { fields, typed, drop } = useDraft(`leave-${run.sheet.id}`, { because: '' })
+  const go = async (procedure: string) => {
+    if (await writer.run({ errand: 'sheet', procedure, because: fields.because })) drop()
+  }
   return (
     <details className="other-sheet">
-      <summary>Something else has happened</summary>
-      <Refused problem={procedures.error} />
+      <summary>Go over to another sheet</summary>
+      <Textarea label="Why; it stands in the record" value={fields.because} onChange={typed('because')} />
       <div className="run-choices">
-        {procedures.data?.procedures
-          .filter(p => p.byName && p.id && !p.withdrawn)
-          .map(p => (
-            <Press key={p.id} variant="default" busy={writer.busy} onClick={() => writer.run({ errand: 'sheet', procedure: p.id ?? null })}>
-              {p.title}
-            </Press>
-          ))}
+        {sheets.map(o => (
+          <SheetPress key={o.procedure} sheet={o} busy={writer.busy} press={() => go(o.procedure)} />
+        ))}
       </div>
     </details>
+  )
+}
+
+function SheetPress({ sheet, busy, press }: { sheet: Sheet; busy: boolean; press: () => unknown }) {
+  if (sheet.whyNot)
+    return (
+      <Text size="sm" c="dimmed">
+        {sheet.title}: {sheet.whyNot}
+      </Text>
+    )
+  return (
+    <Press variant="default" busy={busy} onClick={press}>
+      {sheet.title}
+      {sheet.wasLeft && ', where it was left'}
+    </Press>
   )
 }

@@ -1,8 +1,9 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { memo, type ReactNode, useMemo, useState } from 'react'
+import { api, unwrap } from '../shared/api'
 import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
-import type { RunStep, RunView, TicketView } from '../shared/types'
+import type { PaperPlace, RunStep, RunView, TicketView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
 import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
@@ -26,6 +27,12 @@ export function PaperPage() {
 }
 
 function Paper({ ticket, run }: { ticket: TicketView; run: RunView }) {
+  const places = useQuery({
+    queryKey: ['paper', run.sheet.id],
+    queryFn: async ({ signal }) =>
+      unwrap(await api.GET('/api/tickets/{number}/paper', { params: { path: { number: ticket.number } }, signal })),
+    staleTime: Number.POSITIVE_INFINITY, // a sheet never changes
+  })
   const client = useQueryClient()
   const writer = useWrite(ticket.number)
   const draft = useDraft<Record<string, string>>(`paper-${run.sheet.id}`, {})
@@ -53,7 +60,7 @@ function Paper({ ticket, run }: { ticket: TicketView; run: RunView }) {
           enter()
         }}
       >
-        {chapters(run.sheet.steps).map(chapter => (
+        {chapters(run.sheet.steps, places.data ?? []).map(chapter => (
           <PaperChapter key={chapter.first} name={chapter.name} open={isShort || chapter.steps.some(s => s.id === run.current?.id)}>
             {chapter.steps.map((step, i) => (
               <PaperStep
@@ -88,12 +95,17 @@ const filledIn = (fields: Record<string, string>, step: string): Filled => ({
 // A phone draws the boxes of a hundred steps without a pause; of a longer paper one chapter at a time is opened.
 const drawnAtOnce = 100
 
-function chapters(steps: readonly RunStep[]) {
+/** In the order of the paper: the plain path by its chapters, then what is only done if it does not go so. */
+function chapters(steps: readonly RunStep[], places: readonly PaperPlace[]) {
+  const byId = new Map(steps.map(step => [step.id, step]))
   const all: { name: string; first: number; steps: RunStep[] }[] = []
-  for (const [i, step] of steps.entries()) {
+  for (const { step: id, number, isPlain } of places) {
+    const step = byId.get(id)
+    if (!step) continue
+    const name = isPlain ? step.chapter : 'Only if a box above leads here'
     const last = all.at(-1)
-    if (last?.name === step.chapter) last.steps.push(step)
-    else all.push({ name: step.chapter, first: i + 1, steps: [step] })
+    if (last?.name === name) last.steps.push(step)
+    else all.push({ name, first: number, steps: [step] })
   }
   return all
 }

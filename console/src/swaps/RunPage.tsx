@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core'
-import { useEffect, useRef, useState, useTransition } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { Chassis } from '../appliances'
 import { useMe } from '../people'
@@ -7,15 +7,13 @@ import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
 import type { RunStep, RunView, TicketView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
-import { said } from '../shared/words'
-import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
-import { CallForHelp } from './CallForHelp'
-import { OtherSheet } from './OtherSheet'
+import { said, ticketName } from '../shared/words'
+import { TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
 import { ReadBeside } from './ReadBeside'
 import { RunningLimits } from './RunningLimits'
 import { SheetList } from './SheetList'
+import { SomethingElse } from './SomethingElse'
 import { StepAnswers } from './StepAnswers'
-import { TakeBack } from './TakeBack'
 import { TakePhoto } from './TakePhoto'
 import './run.css'
 
@@ -37,57 +35,105 @@ export function RunPage() {
 
 function Step({ ticket, run, step }: { ticket: TicketView; run: RunView; step: RunStep }) {
   const aside = useWrite(ticket.number)
-  const [sheetOpen, setSheetOpen] = useState(false)
-  const [, unhurried] = useTransition() // a long sheet is drawn bit by bit, and what is pressed meanwhile goes first
-  const place = run.sheet.steps.findIndex(s => s.id === step.id) + 1
   return (
     <main className="page run">
-      <TicketHead ticket={ticket} here={step.chapter} />
-      <progress
-        className="run-progress"
-        max={run.sheet.steps.length}
-        value={place}
-        aria-label={`Step ${place} of ${run.sheet.steps.length}`}
-      />
-      <AboutTheRun run={run} />
-      {/* A new step is announced, and read from its beginning. */}
-      <section className="panel now" aria-live="polite" aria-labelledby="say" tabIndex={-1} ref={useFocusOn(step.id)}>
-        <p className="run-kind">
-          <span className="mono">{place}</span> {said(step.kind)}
-        </p>
-        <p id="say" className="run-say">
-          {step.say}
-        </p>
-      </section>
-      {run.lastScan && <ReadBeside scan={run.lastScan} />}
-      {step.points !== 'nothing' && step.points && ticket.latest && (
-        <Chassis
-          brief
-          lit={step.points === 'chassis'}
-          snapshot={ticket.latest}
-          verdicts={ticket.danger.verdicts}
-          drawing={ticket.drawing}
-          target={run.bay}
-          zone={ticket.zone ?? null}
-        />
-      )}
-      {run.mapWarning && <p className="panel ochre">▲ {run.mapWarning}</p>}
-      <StepTold step={step} answer={step.kind === 'scan' ? null : lastSaid(run, step)} />
-      <div className="run-foot">
-        <Answering key={step.id} ticket={ticket} run={run} step={step} />
-        <div className="row run-aside">
-          <CallForHelp ticket={ticket.number} writer={aside} />
-          <TakeBack key={`back-${step.id}`} run={run} writer={aside} />
-          <TakePhoto key={`photo-${step.id}`} step={step} writer={aside} />
-          <Press variant="subtle" aria-expanded={sheetOpen} onClick={() => unhurried(() => setSheetOpen(!sheetOpen))}>
-            {sheetOpen ? 'Hide the sheet' : 'The whole sheet'}
-          </Press>
-        </div>
-        <Refused problem={aside.problem} />
+      <RunHead ticket={ticket} run={run} />
+      <div className="run-middle">
+        <AboutTheRun run={run} />
+        {run.outdated && (
+          <section className="panel ochre stack" role="alert" aria-label="Another sheet fits now">
+            <span>▲ {run.outdated} What was done is carried over.</span>
+            <Press busy={aside.busy} onClick={() => aside.run({ errand: 'sheet' })}>
+              Go on with that sheet
+            </Press>
+          </section>
+        )}
+        {/* A new step is announced, and read from its beginning. */}
+        <section className="panel now" aria-live="polite" aria-labelledby="say" tabIndex={-1} ref={useFocusOn(step.id)}>
+          <p id="say" className="run-say">
+            {step.say}
+          </p>
+        </section>
+        {run.heard && <Heard call={run.heard} />}
+        {run.lastScan && <ReadBeside scan={run.lastScan} />}
+        {step.points !== 'nothing' && step.points && ticket.latest && (
+          <Chassis
+            brief
+            lit={step.points === 'chassis'}
+            snapshot={ticket.latest}
+            verdicts={ticket.danger.verdicts}
+            drawing={ticket.drawing}
+            target={run.bay}
+            zone={ticket.zone ?? null}
+          />
+        )}
+        <StepTold step={step} answer={step.kind === 'scan' ? null : lastSaid(run, step)} />
+        {run.mapWarning && <p className="panel ochre">▲ {run.mapWarning}</p>}
+        <DoesNotAgree sentences={run.doesNotAgree ?? []} />
+        {run.then && <p className="run-then">Then: {run.then}</p>}
       </div>
-      <OtherSheet writer={aside} />
-      {sheetOpen && <SheetList run={run} />}
+      <RunFoot key={step.id} ticket={ticket} run={run} step={step} aside={aside} />
     </main>
+  )
+}
+
+/** Which ticket, which chapter, and how many there are: what a hand does not need is elsewhere. */
+function RunHead({ ticket, run }: { ticket: TicketView; run: RunView }) {
+  const { place } = run
+  return (
+    <header className="run-head">
+      <h1>
+        <Link to={`/tickets/${ticket.number}`} className="mono">
+          {ticketName(ticket.number)}
+        </Link>{' '}
+        {place?.chapter}
+      </h1>
+      {place && (
+        <ol className="run-chapters" aria-label={`Chapter ${place.nth} of ${place.count}`}>
+          {Array.from({ length: place.count }, (_, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a chapter is known by its place
+            <li key={i} className={i + 1 < place.nth ? 'done' : i + 1 === place.nth ? 'here' : undefined} />
+          ))}
+        </ol>
+      )}
+    </header>
+  )
+}
+
+/** One or two answers where the thumb is, one door to everything else, and a picture at hand. */
+function RunFoot({ ticket, run, step, aside }: { ticket: TicketView; run: RunView; step: RunStep; aside: Writer }) {
+  const [door, setDoor] = useState(false)
+  return (
+    <div className="run-foot">
+      {door ? (
+        <SomethingElse ticket={ticket} run={run} step={step} writer={aside} close={() => setDoor(false)} />
+      ) : (
+        <>
+          <Answering ticket={ticket} run={run} step={step} />
+          <div className="run-aside">
+            <Press variant="default" aria-expanded={false} onClick={() => setDoor(true)}>
+              Something is different
+            </Press>
+            <TakePhoto step={step} writer={aside} />
+          </div>
+        </>
+      )}
+      <Refused problem={aside.problem} />
+    </div>
+  )
+}
+
+/** What contradicts is said where it arises, while whoever was there still knows. */
+function DoesNotAgree({ sentences }: { sentences: readonly string[] }) {
+  if (sentences.length === 0) return null
+  return (
+    <section className="panel ochre" aria-label="What does not agree">
+      {sentences.map(sentence => (
+        <p key={sentence} style={{ margin: '2px 0' }}>
+          ▲ {sentence} A lead settles it before the end.
+        </p>
+      ))}
+    </section>
   )
 }
 
@@ -107,6 +153,21 @@ function AboutTheRun({ run }: { run: RunView }) {
   )
 }
 
+/** What a lead answered stands where it was asked, until the run has gone on from there. */
+function Heard({ call }: { call: NonNullable<RunView['heard']> }) {
+  return (
+    <section className={call.goAhead ? 'panel' : 'panel danger'} aria-label="The lead's answer">
+      <strong>
+        {call.answeredBy}: {call.goAhead ? 'go on' : 'do not go on'}.
+      </strong>{' '}
+      {call.answer}
+      <div className="chalk">
+        Asked by {call.by}: {call.reason}
+      </div>
+    </section>
+  )
+}
+
 /** After a step the next one has the focus, unless it has a field that takes what is typed, or scanned, at once. */
 function useFocusOn(step: string) {
   const place = useRef<HTMLElement>(null)
@@ -114,7 +175,8 @@ function useFocusOn(step: string) {
   useEffect(() => {
     if (shown.current === step) return
     shown.current = step
-    if (!(document.activeElement instanceof HTMLInputElement)) place.current?.focus()
+    if (!(document.activeElement instanceof HTMLInputElement || document.activeElement instanceof HTMLTextAreaElement))
+      place.current?.focus()
   }, [step])
   return place
 }
@@ -176,8 +238,8 @@ function StepTold({ step, answer }: { step: RunStep; answer: string | null }) {
   const silent = !answer && !step.see && !step.hear && !step.ifNot && !step.with?.length && !step.normalNow?.length
   if (silent) return null
   return (
-    <section className="panel" aria-label="What to expect">
-      <Told name="Then you see" text={step.see} />
+    <section className="panel run-expect" aria-label="What to expect">
+      <Told name={step.kind === 'look' ? 'Look for' : 'Then you see'} text={step.see} />
       <Told name="And hear" text={step.hear} />
       <Told name="If not" text={step.ifNot} />
       <Told name="Say" text={step.with?.join(', ')} />

@@ -6,6 +6,7 @@ import { expect, it, vi } from 'vitest'
 import { offered } from '../shared/offered.testing'
 import type { Role, RunStep, RunView, TicketView } from '../shared/types'
 import type { Writer } from '../tickets'
+import { SomethingElse } from './SomethingElse'
 import { StepAnswers } from './StepAnswers'
 
 const step = (known: Partial<RunStep>): RunStep => ({
@@ -20,7 +21,11 @@ const step = (known: Partial<RunStep>): RunStep => ({
 })
 
 /** The answers of one step, with what a press writes. */
-function shown(known: Partial<RunStep>, run: Partial<RunView> = {}, { reachable = true, roles = ['engineer'] as Role[] } = {}) {
+function shown(
+  known: Partial<RunStep>,
+  run: Partial<RunView> = {},
+  { reachable = true, roles = ['engineer'] as Role[], door = false } = {},
+) {
   const write = vi.fn().mockResolvedValue({})
   const errand = vi.fn().mockResolvedValue({})
   const writer = { write, run: errand, busy: false, problem: null, receipt: undefined, forget: () => {} } as unknown as Writer
@@ -32,11 +37,16 @@ function shown(known: Partial<RunStep>, run: Partial<RunView> = {}, { reachable 
     offered('overrule-step', 'Overrule a', { whyNot: onlyLead }),
   ]
   const view = { sheet: { id: 'sheet', steps: [] }, since: new Date().toISOString(), unmet: null, visits: [], ...run } as unknown as RunView
+  const ticket = { number: 1001, reachable, moves } as unknown as TicketView
   render(
     <MantineProvider>
       <QueryClientProvider client={client}>
         <MemoryRouter>
-          <StepAnswers ticket={{ number: 1001, reachable, moves } as unknown as TicketView} run={view} step={step(known)} writer={writer} />
+          {door ? (
+            <SomethingElse ticket={ticket} run={view} step={step(known)} writer={writer} close={() => {}} />
+          ) : (
+            <StepAnswers ticket={ticket} run={view} step={step(known)} writer={writer} />
+          )}
         </MemoryRouter>
       </QueryClientProvider>
     </MantineProvider>,
@@ -103,11 +113,35 @@ it('a gate that is open is passed by a decision, not answered', () => {
 })
 
 it('only a lead is offered to overrule a shut gate', () => {
-  shown({ kind: 'gate', gate: 'pull-not-fatal' }, { unmet: 'Pulling bay 2 is fatal.' })
+  shown({ kind: 'gate', gate: 'pull-not-fatal' }, { unmet: 'Pulling bay 2 is fatal.' }, { door: true })
   expect(screen.queryByText('Overrule, as a lead')).toBeNull()
 
-  shown({ kind: 'gate', gate: 'pull-not-fatal' }, { unmet: 'Pulling bay 2 is fatal.' }, { roles: ['lead'] })
+  shown({ kind: 'gate', gate: 'pull-not-fatal' }, { unmet: 'Pulling bay 2 is fatal.' }, { roles: ['lead'], door: true })
   expect(screen.getByText('Overrule, as a lead')).toBeTruthy()
+})
+
+it('other ways from a gate stand beside it while it is shut, and behind the door when it is open', () => {
+  const answers = [
+    { answer: 'done', label: 'Done', next: 'b' },
+    { answer: 'ask', label: 'Ask the lead', next: 'call' },
+  ]
+  shown({ kind: 'gate', gate: 'pull-not-fatal', answers }, { unmet: 'Pulling bay 2 is fatal.' })
+  expect(button('Ask the lead')).toBeTruthy()
+  cleanup()
+
+  shown({ kind: 'gate', gate: 'pull-not-fatal', answers })
+  expect(screen.queryByRole('button', { name: 'Ask the lead' })).toBeNull()
+  cleanup()
+  shown({ kind: 'gate', gate: 'pull-not-fatal', answers }, {}, { door: true })
+  expect(button('Ask the lead')).toBeTruthy()
+})
+
+it('a label that cannot be read is an answer behind the door, where the drive that came out is read', () => {
+  const { write } = shown({ kind: 'scan' }, { mayBeUnreadable: true }, { door: true })
+
+  fireEvent.click(button('The label cannot be read'))
+
+  expect(write).toHaveBeenCalledWith({ kind: 'step-answered', sheet: 'sheet', step: 'a', answer: 'unreadable' })
 })
 
 it('a hold counts down from when the run came to it and then opens', () => {
@@ -161,17 +195,52 @@ it('a decision is offered to the role whose it is, and others see whose', () => 
   expect(write).toHaveBeenCalledWith({ kind: 'step-decided', sheet: 'sheet', step: 'a', answer: 'no' })
 })
 
-it('a step that says what one should see has a way out beside its one button', () => {
-  const { write } = shown({
+it('a step that says what one should see has one button, and its way out behind the door', () => {
+  const known = {
     see: 'A lamp.',
     answers: [
       { answer: 'done', label: 'Done', next: 'b' },
-      { answer: 'not-so', label: 'It is not so', next: 'stuck' },
+      { answer: 'not-so', label: 'I cannot, or it is different', next: 'stuck' },
     ],
-  })
+  }
+  shown(known)
   expect(button('Done').getAttribute('data-variant')).toBe('filled')
+  expect(screen.queryByRole('button', { name: 'I cannot, or it is different' })).toBeNull()
+  cleanup()
 
-  fireEvent.click(button('It is not so'))
+  const { write } = shown(known, {}, { door: true })
+  fireEvent.click(button('I cannot, or it is different'))
 
   expect(write).toHaveBeenCalledWith({ kind: 'step-answered', sheet: 'sheet', step: 'a', answer: 'not-so' })
+})
+
+it('behind the door a recovery is one press, another sheet takes its reason, and what cannot be says why', () => {
+  const other = (procedure: string, known: object) => ({
+    procedure,
+    title: procedure,
+    isRecovery: false,
+    wasLeft: false,
+    whyNot: null,
+    ...known,
+  })
+  const otherSheets = [
+    other('screen-frozen', { isRecovery: true }),
+    other('dropped-but-good', { wasLeft: true }),
+    other('front-off', { whyNot: 'the drawer is not put right.' }),
+  ]
+  const { errand } = shown({}, { otherSheets } as Partial<RunView>, { door: true })
+
+  fireEvent.click(button('screen-frozen'))
+  expect(errand).toHaveBeenLastCalledWith({ errand: 'sheet', procedure: 'screen-frozen' })
+  fireEvent.change(screen.getByLabelText('Why; it stands in the record'), { target: { value: 'Dust' } })
+  fireEvent.click(button('dropped-but-good, where it was left'))
+  expect(errand).toHaveBeenLastCalledWith({ errand: 'sheet', procedure: 'dropped-but-good', because: 'Dust' })
+  expect(screen.getByText('front-off: the drawer is not put right.')).toBeTruthy()
+  expect(screen.queryByRole('button', { name: 'front-off' })).toBeNull()
+})
+
+it('where a lead said no to a call that leads nowhere, going on ends the run', () => {
+  const { write } = shown({ kind: 'call' }, { endsHere: true })
+  fireEvent.click(button('End the run here'))
+  expect(write).toHaveBeenCalledWith({ kind: 'step-passed', sheet: 'sheet', step: 'a' })
 })

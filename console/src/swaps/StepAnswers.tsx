@@ -1,4 +1,4 @@
-import { Button, TextInput } from '@mantine/core'
+import { Button, Textarea, TextInput } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { Press } from '../shared/Press'
@@ -8,8 +8,6 @@ import { useDraft } from '../shared/useDraft'
 import { said } from '../shared/words'
 import type { Writer } from '../tickets'
 import { NamedAnswer } from './NamedAnswer'
-import { NotSo } from './NotSo'
-import { Overrule } from './Overrule'
 
 type Props = { ticket: TicketView; run: RunView; step: RunStep; writer: Writer }
 
@@ -36,7 +34,7 @@ export function StepAnswers(props: Props) {
 function Choices({ run, step, writer }: Props) {
   const straight = step.answers.filter(a => a.answer !== 'not-so')
   return (
-    <div className="run-choices">
+    <div className={straight.length === 2 ? 'run-choices two' : 'run-choices'}>
       {straight.map(answer => (
         <Press
           key={answer.answer}
@@ -47,7 +45,6 @@ function Choices({ run, step, writer }: Props) {
           {answer.answer === 'done' ? 'Done' : said(answer.label || answer.answer)}
         </Press>
       ))}
-      <NotSo run={run} step={step} writer={writer} />
     </div>
   )
 }
@@ -95,30 +92,41 @@ function TextAnswer({ run, step, writer }: Props) {
         answer(text)
       }}
     >
-      <TextInput
-        label={step.kind === 'scan' ? 'Scan, or type the serial' : step.unit ? `Your answer, in ${step.unit}` : 'Your answer'}
-        description={saidTo(run, step) ?? rangeOf(step)}
-        classNames={{ input: step.kind === 'scan' ? 'mono run-input' : 'run-input' }}
-        autoCapitalize={step.kind === 'scan' ? 'characters' : 'sentences'}
-        autoComplete="off"
-        autoFocus
-        required
-        withAsterisk={false}
-        value={text}
-        onChange={typed('text')}
-      />
+      {step.kind === 'read' && !step.unit ? (
+        <Textarea
+          label="Your answer"
+          rows={3}
+          autoFocus
+          required
+          withAsterisk={false}
+          value={text}
+          onChange={typed('text')}
+          onKeyDown={event => {
+            if (event.key !== 'Enter' || event.shiftKey) return // a new line takes Shift
+            event.preventDefault()
+            event.currentTarget.form?.requestSubmit()
+          }}
+        />
+      ) : (
+        <TextInput
+          label={step.kind === 'scan' ? 'Scan, or type the serial' : `Your answer, in ${step.unit}`}
+          description={saidTo(run, step) ?? rangeOf(step)}
+          classNames={{ input: step.kind === 'scan' ? 'mono run-input' : 'run-input' }}
+          autoCapitalize={step.kind === 'scan' ? 'characters' : 'sentences'}
+          autoComplete="off"
+          autoFocus
+          required
+          withAsterisk={false}
+          value={text}
+          onChange={typed('text')}
+        />
+      )}
       <Press type="submit" fullWidth busy={writer.busy}>
         {step.kind === 'scan' ? 'That is what I read' : 'Write it down'}
       </Press>
       {step.kind === 'scan' && 'mediaDevices' in navigator && (
         <Press variant="default" onClick={() => setCamera(true)}>
           Scan with the camera
-        </Press>
-      )}
-      <NotSo run={run} step={step} writer={writer} />
-      {run.mayBeShown && (
-        <Press variant="subtle" onClick={() => writer.write({ kind: 'serial-shown', sheet: run.sheet.id, step: step.id })}>
-          Show it first; that goes on record
         </Press>
       )}
     </form>
@@ -156,14 +164,13 @@ function LightAnswer({ ticket, run, step, writer }: Props) {
       <Press variant={ticket.reachable ? 'default' : 'filled'} busy={writer.busy} onClick={done}>
         I did it by hand
       </Press>
-      <NotSo run={run} step={step} writer={writer} />
     </div>
   )
 }
 
 /** Gates, holds and calls open by themselves when what they ask for is so. */
 function GoOn(props: Props) {
-  const { ticket, run, step, writer } = props
+  const { run, step, writer } = props
   const left = useHoldLeft(run, step)
   const shut = left > 0 || (run.unmet !== null && step.kind !== 'hold')
   const elsewhere = step.answers.filter(a => a.answer !== 'done' && a.answer !== 'not-so')
@@ -179,21 +186,20 @@ function GoOn(props: Props) {
       {step.kind === 'gate' && shut && <GateHelp {...props} />}
       <div className="run-choices">
         <Press disabled={shut} busy={writer.busy} onClick={() => writer.write({ kind: 'step-passed', sheet: run.sheet.id, step: step.id })}>
-          Go on
+          {run.endsHere ? 'End the run here' : 'Go on'}
         </Press>
-        {elsewhere.map(answer => (
-          <Press
-            key={answer.answer}
-            variant="default"
-            busy={writer.busy}
-            onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
-          >
-            {said(answer.label || answer.answer)}
-          </Press>
-        ))}
-        <NotSo run={run} step={step} writer={writer} />
+        {shut &&
+          elsewhere.map(answer => (
+            <Press
+              key={answer.answer}
+              variant="default"
+              busy={writer.busy}
+              onClick={() => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: answer.answer })}
+            >
+              {said(answer.label || answer.answer)}
+            </Press>
+          ))}
       </div>
-      {whyNot(ticket, 'overrule-step') === null && <Overrule run={run} step={step} writer={writer} />}
     </div>
   )
 }
@@ -241,7 +247,7 @@ function GateHelp({ ticket, run, step, writer }: Props) {
 }
 
 /** Why a move may not be made by whoever looks; null where it may. Core says so. */
-const whyNot = (ticket: TicketView, kind: MoveKind): string | null => {
+export const whyNot = (ticket: TicketView, kind: MoveKind): string | null => {
   const move = ticket.moves.find(m => m.move === kind)
   return move ? move.whyNot : 'That is not asked for at this step.'
 }

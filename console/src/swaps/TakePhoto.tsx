@@ -24,7 +24,7 @@ export function TakePhoto({ step, writer }: { step: RunStep; writer: Writer }) {
         }}
       />
       <Press variant="subtle" busy={writer.busy} onClick={() => input.current?.click()}>
-        {taken === 0 ? 'Take a picture' : `Another picture (${taken} kept)`}
+        {taken === 0 ? 'Picture' : `Another picture (${taken} kept)`}
       </Press>
     </>
   )

@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core'
-import { useQuery } from '@tanstack/react-query'
+import { useInfiniteQuery } from '@tanstack/react-query'
+import { memo, useDeferredValue } from 'react'
 import { Link } from 'react-router'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
@@ -7,6 +8,8 @@ import { clock } from '../shared/time'
 import type { DeskView } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { said, ticketName } from '../shared/words'
+import { counted, FilterBar } from './FilterBar'
+import { queryOf, type TicketFilter, useTicketFilter } from './ticketFilter'
 import { useWrite } from './ticketQueries'
 import './desk.css'
 
@@ -14,33 +17,66 @@ type Line = DeskView['lines'][number]
 
 /** What a dispatcher sees: what comes first on top, why, until when, and who could go. */
 export function DeskPage() {
-  const desk = useQuery({
-    queryKey: ['tickets', 'list', 'desk'],
-    queryFn: async ({ signal }) => unwrap(await api.GET('/api/desk', { signal })),
-    refetchInterval: 60_000, // promises run out with time alone
-  })
-  if (!desk.data) return <Waiting for="the desk" problem={desk.error} />
-  const { lines, engineers } = desk.data
+  const [filter, set, clear] = useTicketFilter()
   return (
     <main className="page wide">
       <h1>Desk</h1>
+      <FilterBar filter={filter} set={set} clear={clear} onlyOpen />
+      <Lines filter={filter} />
+    </main>
+  )
+}
+
+const useDesk = (filter: TicketFilter) =>
+  useInfiniteQuery({
+    queryKey: ['tickets', 'list', 'desk', filter],
+    initialPageParam: 0,
+    queryFn: async ({ signal, pageParam }) => {
+      const { ended: _, ...query } = queryOf(filter)
+      return unwrap(await api.GET('/api/desk', { params: { query: { ...query, skip: pageParam } }, signal }))
+    },
+    getNextPageParam: page => page.next ?? undefined,
+    placeholderData: earlier => earlier,
+    refetchInterval: 60_000, // promises run out with time alone
+  })
+
+function Lines({ filter }: { filter: TicketFilter }) {
+  const desk = useDesk(filter)
+  const pages = useDeferredValue(desk.data?.pages)
+  const first = pages?.[0]
+  if (!pages || !first) return <Waiting for="the desk" problem={desk.error} />
+  const all = pages.flatMap(page => page.lines)
+  // A ticket whose place changed between two pages is on both: its first place counts.
+  const lines = all.filter((line, i) => all.findIndex(l => l.ticket.number === line.ticket.number) === i)
+  const narrowed = Object.keys(filter).length > 0
+  return (
+    <>
       <p className="chalk" style={{ margin: 0 }}>
-        {lines.length} open · {lines.filter(l => !l.ticket.engineer).length} with nobody ·{' '}
-        {engineers.map(e => `${e.fullName || e.engineer} ${e.open}`).join(', ')}
+        {counted(first.count)} {narrowed ? 'found' : 'open'} · {counted(first.withNobody)} with nobody ·{' '}
+        {first.engineers.map(e => `${e.fullName || e.engineer} ${e.open}`).join(', ')}
       </p>
-      {lines.length === 0 && <p className="panel">Nothing is open. A fault that arrives appears here by itself.</p>}
+      {lines.length === 0 && (
+        <p className="panel">
+          {narrowed ? 'No open ticket is like that; narrow it less.' : 'Nothing is open. A fault that arrives appears here by itself.'}
+        </p>
+      )}
       <ol className="desk">
         {lines.map(line => (
           <DeskLine key={line.ticket.number} line={line} />
         ))}
       </ol>
-    </main>
+      {desk.hasNextPage && (
+        <Button variant="default" fullWidth loading={desk.isFetchingNextPage} onClick={() => desk.fetchNextPage()}>
+          Show more
+        </Button>
+      )}
+    </>
   )
 }
 
 const signs = { now: '■ now', today: '◆ today', soon: '▬ soon', 'can-wait': '○ can wait' } as const
 
-function DeskLine({ line: { ticket, priority, candidates } }: { line: Line }) {
+const DeskLine = memo(function DeskLine({ line: { ticket, priority, candidates } }: { line: Line }) {
   return (
     <li className={priority.urgency === 'now' ? 'panel danger desk-line' : 'panel desk-line'}>
       <strong className={priority.urgency === 'now' ? 'brick' : undefined}>{signs[priority.urgency]}</strong>
@@ -62,7 +98,7 @@ function DeskLine({ line: { ticket, priority, candidates } }: { line: Line }) {
       </div>
     </li>
   )
-}
+})
 
 function Planned({ line }: { line: Line['ticket'] }) {
   return (

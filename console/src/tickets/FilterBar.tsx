@@ -4,14 +4,20 @@ import { useEffect, useState } from 'react'
 import { said } from '../shared/words'
 import type { FilterName, TicketFilter } from './ticketFilter'
 
-type Props = { filter: TicketFilter; set: (name: FilterName, value: string) => void; clear: () => void }
+type Props = { filter: TicketFilter; set: (name: FilterName, value: string) => void; clear: () => void; onlyOpen?: boolean }
 
 const stages = ['received', 'planned', 'on-site', 'rebuilding', 'returning', 'closed', 'cancelled']
 const dangers = ['data-lost', 'no-margin', 'some-margin', 'not-known']
 const orders = ['newest', 'worst', 'due-first']
 
+// The service counts no further.
+const mostCounted = 1_001
+
+/** How many there are, as far as they were counted. */
+export const counted = (count: number) => (count >= mostCounted ? `over ${mostCounted - 1}` : `${count}`)
+
 /** Find at once; the rest is folded away until somebody wants it, or the address asks for it. */
-export function FilterBar({ filter, set, clear }: Props) {
+export function FilterBar({ filter, set, clear, onlyOpen = false }: Props) {
   const narrowed = Object.keys(filter).some(name => name !== 'find')
   return (
     <search className="stack" style={{ margin: '8px 0' }}>
@@ -22,17 +28,19 @@ export function FilterBar({ filter, set, clear }: Props) {
           <Chosen name="stage" label="Stage" words={stages} filter={filter} set={set} />
           <Chosen name="danger" label="Danger" words={dangers} filter={filter} set={set} />
           <Chosen name="order" label="Order" words={orders} filter={filter} set={set} first="as it comes" />
-          <NativeSelect
-            label="Open or ended"
-            value={filter.ended ?? ''}
-            onChange={e => set('ended', e.currentTarget.value)}
-            data={[
-              { value: '', label: 'as it fits' },
-              { value: 'false', label: 'open' },
-              { value: 'true', label: 'ended' },
-              { value: 'any', label: 'both' },
-            ]}
-          />
+          {!onlyOpen && (
+            <NativeSelect
+              label="Open or ended"
+              value={filter.ended ?? ''}
+              onChange={e => set('ended', e.currentTarget.value)}
+              data={[
+                { value: '', label: 'as it fits' },
+                { value: 'false', label: 'open' },
+                { value: 'true', label: 'ended' },
+                { value: 'any', label: 'both' },
+              ]}
+            />
+          )}
           <Typed name="site" label="Site" filter={filter} set={set} />
           <Typed name="customer" label="Customer" filter={filter} set={set} />
           <Typed name="engineer" label="Engineer" filter={filter} set={set} />
@@ -59,7 +67,7 @@ function Typed({
   placeholder,
   filter,
   set,
-}: Omit<Props, 'clear'> & { name: FilterName; label: string; placeholder?: string }) {
+}: Omit<Props, 'clear' | 'onlyOpen'> & { name: FilterName; label: string; placeholder?: string }) {
   const inAddress = filter[name] ?? ''
   const [text, setText] = useState(inAddress)
   const [settled] = useDebouncedValue(text.trim(), 250)
@@ -85,7 +93,7 @@ function Chosen({
   filter,
   set,
   first = 'any',
-}: Omit<Props, 'clear'> & { name: FilterName; label: string; words: string[]; first?: string }) {
+}: Omit<Props, 'clear' | 'onlyOpen'> & { name: FilterName; label: string; words: string[]; first?: string }) {
   return (
     <NativeSelect
       label={label}

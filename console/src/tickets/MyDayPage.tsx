@@ -1,12 +1,12 @@
 import { Button } from '@mantine/core'
-import { useState } from 'react'
+import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import { useMe } from '../people'
 import type { TicketLine, Turn } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { mayAct } from '../shared/words'
 import { DayStops } from './DayStops'
-import { FilterBar } from './FilterBar'
+import { counted, FilterBar } from './FilterBar'
 import { TicketCard } from './TicketCard'
 import { type TicketFilter, useTicketFilter } from './ticketFilter'
 import { useFoundTickets, useWaiting } from './ticketQueries'
@@ -39,13 +39,12 @@ export function MyDayPage() {
   )
 }
 
-const mostCounted = 1_001
-
 function Found({ filter }: { filter: TicketFilter }) {
   const found = useFoundTickets(filter)
-  if (!found.data) return <Waiting for="what has that in it" problem={found.error} />
-  const tickets = found.data.pages.flatMap(page => page.tickets)
-  const count = found.data.pages[0]?.count ?? tickets.length
+  const pages = useDeferredValue(found.data?.pages)
+  if (!pages) return <Waiting for="what has that in it" problem={found.error} />
+  const tickets = pages.flatMap(page => page.tickets)
+  const count = pages[0]?.count ?? tickets.length
   if (tickets.length === 0)
     return (
       <p>
@@ -56,7 +55,7 @@ function Found({ filter }: { filter: TicketFilter }) {
   return (
     <section aria-label="Found">
       <h2 style={{ marginTop: 20 }}>
-        Found <span className="chalk">{count >= mostCounted ? `over ${mostCounted - 1}` : count}</span>
+        Found <span className="chalk">{counted(count)}</span>
       </h2>
       {tickets.map(ticket => (
         <TicketCard key={ticket.number} ticket={ticket} />
@@ -75,14 +74,15 @@ const titles: Record<Turn, string> = { yours: 'Waits for you', anybodys: 'Waits 
 function Groups() {
   const [most, setMost] = useState(atFirst)
   const groups = useWaiting(most)
-  if (!groups.data) return <Waiting for="what is open" problem={groups.error} />
-  if (groups.data.every(group => group.count === 0)) return <p>Nothing is open. A fault that is reported appears here by itself.</p>
+  const shown = useDeferredValue(groups.data) // a long list is drawn bit by bit, and what is pressed meanwhile goes first
+  if (!shown) return <Waiting for="what is open" problem={groups.error} />
+  if (shown.every(group => group.count === 0)) return <p>Nothing is open. A fault that is reported appears here by itself.</p>
   return (
     <>
-      {groups.data.map(group => (
+      {shown.map(group => (
         <Group key={group.turn} title={titles[group.turn]} tickets={group.tickets} count={group.count} />
       ))}
-      {groups.data.some(group => group.count > group.tickets.length) && (
+      {shown.some(group => group.count > group.tickets.length) && (
         <Button variant="default" fullWidth onClick={() => setMost(Math.min(1_000, most * 4))}>
           Show more
         </Button>
@@ -96,7 +96,7 @@ function Group({ title, tickets, count }: { title: string; tickets: readonly Tic
   return (
     <section aria-label={title}>
       <h2 style={{ marginTop: 20 }}>
-        {title} <span className="chalk">{count > tickets.length ? `the worst ${tickets.length} of ${count}` : count}</span>
+        {title} <span className="chalk">{count > tickets.length ? `the worst ${tickets.length} of ${counted(count)}` : count}</span>
       </h2>
       {tickets.map(ticket => (
         <TicketCard key={ticket.number} ticket={ticket} />

@@ -11,8 +11,8 @@ import type { Writer } from './ticketQueries'
 beforeEach(() => localStorage.clear())
 
 function shown(next: MoveKind, moves: OfferedMove[], discrepancies: object[] = []) {
-  const write = vi.fn().mockResolvedValue({})
-  const errand = vi.fn().mockResolvedValue({})
+  const write = vi.fn().mockResolvedValue({ next: { who: 'nobody', say: 'Nothing.', move: 'nothing' } })
+  const errand = vi.fn().mockResolvedValue({ next: { who: 'nobody', say: 'Nothing.', move: 'nothing' } })
   const writer = { write, run: errand, busy: false, problem: null } as unknown as Writer
   const ticket = { number: 1001, discrepancies, moves, next: { who: 'ilka', say: 'Do it.', move: next } } as unknown as TicketView
   const client = new QueryClient()

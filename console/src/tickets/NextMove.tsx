@@ -21,6 +21,9 @@ export function NextMove({ ticket, writer }: { ticket: TicketView; writer: Write
 // Parts have a page of their own: what lies where is seen there, and decided from it.
 const onPartsPage = { 'reserve-part': 'What to bring', 'issue-part': 'Parts and returns', 'open-return': 'Parts and returns' } as const
 
+// The same thing done in another way: typed where the machine is silent, given by whoever is no engineer.
+const otherWay = { 'take-snapshot': 'type-snapshot', take: 'assign' } as const
+
 function Doing({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
   const { move } = ticket.next
   if (move === 'nothing') return null
@@ -30,7 +33,7 @@ function Doing({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
         Call a lead below; their go-ahead makes it an ordinary ticket. Or cancel it, with what was agreed.
       </p>
     )
-  const offered = ticket.moves.filter(m => m.move === move || (move === 'take-snapshot' && m.move === 'type-snapshot'))
+  const offered = ticket.moves.filter(m => m.move === move || m.move === otherWay[move as keyof typeof otherWay])
   const may = offered.filter(m => !m.whyNot)
   if (may.length === 0) return <NotYours why={offered[0]?.whyNot ?? null} />
   if (move === 'reserve-part' || move === 'issue-part' || move === 'open-return' || move === 'send-return' || move === 'book-in')

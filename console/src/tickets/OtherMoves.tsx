@@ -15,11 +15,13 @@ const elsewhere = new Set<MoveKind>([
   'open-return',
   'send-return',
   'book-in',
+  'give-up-part',
   'record-wipe',
   'choose-drives',
   'take-reading',
   'type-reading',
   'take-back-reading',
+  'choose-rebuild',
 ])
 
 /** Everything else that may be done now, out of the way of the next thing; and what may not, with why. */

@@ -1,10 +1,11 @@
+import { memo } from 'react'
 import { Link } from 'react-router'
 import type { TicketLine } from '../shared/types'
 import { said, ticketName } from '../shared/words'
 import './ticketCard.css'
 
 /** One ticket in a list: which, how dangerous, what next. The whole card is the link. */
-export function TicketCard({ ticket }: { ticket: TicketLine }) {
+export const TicketCard = memo(function TicketCard({ ticket }: { ticket: TicketLine }) {
   const grave = ticket.margin !== null && ticket.margin <= 0
   return (
     <Link to={`/tickets/${ticket.number}`} className={grave ? 'panel danger card' : 'panel card'}>
@@ -26,7 +27,7 @@ export function TicketCard({ ticket }: { ticket: TicketLine }) {
       )}
     </Link>
   )
-}
+})
 
 function Margin({ margin }: { margin: number | null }) {
   if (margin === null) return <span className="chalk">◇ not known</span>

@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
-import { said } from '../shared/words'
+import { said, ticketName } from '../shared/words'
 
 /** What is known, each fact once. */
 export function TicketFacts({ ticket }: Known) {
@@ -73,10 +73,42 @@ function Planned({ ticket }: Known) {
           {clock(ticket.visit.from, zone)} to {clock(ticket.visit.to, zone)}
         </Fact>
       )}
-      <Fact name="Engineer">
-        {ticket.engineer ?? 'nobody yet'}
-        {ticket.arrivedAt ? `, on site since ${clock(ticket.arrivedAt, zone)}` : ''}
-      </Fact>
+      <Fact name="Engineer">{ticket.engineer ?? 'nobody yet'}</Fact>
+      {ticket.links.map(link => (
+        <Fact key={`${link.how}${link.ticket}`} name="Link">
+          {said(link.how)} <Link to={`/tickets/${link.ticket}`}>{ticketName(link.ticket)}</Link>
+        </Fact>
+      ))}
+      {!ticket.endedAt &&
+        ticket.beside.map(other => (
+          <Fact key={other.number} name="Open beside it">
+            <Link to={`/tickets/${other.number}`}>{ticketName(other.number)}</Link> {other.symptom}
+            {other.bay ? `, bay ${other.bay}` : ''}
+          </Fact>
+        ))}
+      {ticket.siteVisits.map(visit => (
+        <Fact key={visit.engineer + visit.arrivedAt} name="On site">
+          {visit.engineer}, {clock(visit.arrivedAt, zone)}
+          {visit.leftAt && ` to ${clock(visit.leftAt, zone)}: ${said(visit.ended ?? 'done')}`}
+          {!visit.leftAt && (visit.ended ? '; when they left is not on record' : ', there now')}
+          {visit.learnt && `. ${visit.learnt}`}
+        </Fact>
+      ))}
+      {ticket.aside.map(what => (
+        <Fact key={what} name="Moved aside">
+          {what}, not back yet
+        </Fact>
+      ))}
+      {ticket.power.map(line => (
+        <Fact key={line} name="Power">
+          {line}
+        </Fact>
+      ))}
+      {ticket.space.map(line => (
+        <Fact key={line} name="Space">
+          {line}
+        </Fact>
+      ))}
       {ticket.backup && (
         <Fact name="Backup">
           {ticket.backup}
@@ -127,6 +159,7 @@ function Moved({ ticket }: Known) {
         .map(miss => (
           <Fact key={miss.at} name="Near miss">
             <span className="mono">{miss.serial}</span> was pulled from bay {miss.bay} and went straight back
+            {miss.notSo && <strong> · that was not so ({miss.notSo})</strong>}
           </Fact>
         ))}
     </>
@@ -147,6 +180,16 @@ function Papers({ ticket }: Known) {
       {ticket.arrivedAt && (
         <Fact name="Service report">
           <a href={`/api/tickets/${ticket.number}/report.pdf`}>{ticket.endedAt ? 'as it ended' : 'so far'}</a>
+        </Fact>
+      )}
+      {ticket.advice.length > 0 && (
+        <Fact name="Advised">
+          {ticket.advice.map(a => (
+            <div key={a.text}>
+              {a.text} <span className="chalk">{a.decision ?? 'not decided yet'}</span>
+            </div>
+          ))}
+          <a href={`/api/tickets/${ticket.number}/proposal.pdf`}>the proposal, on paper</a>
         </Fact>
       )}
       {ticket.photos.length > 0 && (

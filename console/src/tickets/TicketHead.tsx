@@ -24,7 +24,7 @@ export function TicketHead({ ticket, here }: { ticket: TicketView; here?: string
       <p className="chalk" style={{ margin: 0 }}>
         <strong>{said(ticket.stage)}</strong>
         {ticket.holdReason ? ', on hold' : ''} · <span className="mono">{report.asset}</span> {report.model} · {report.site},{' '}
-        {report.location}
+        {ticket.location}
       </p>
     </header>
   )

@@ -63,6 +63,14 @@ export const useJournal = (number: number) =>
     getNextPageParam: page => page.next ?? undefined,
   })
 
+/** The ways in which one entry may be put right. */
+export const useCorrections = (number: number, seq: number) =>
+  useQuery({
+    queryKey: ['tickets', number, 'corrections', seq],
+    queryFn: async ({ signal }) =>
+      unwrap(await api.GET('/api/tickets/{number}/entries/{seq}/moves', { params: { path: { number, seq } }, signal })).moves,
+  })
+
 type Kind = NonNullable<EntryBody['kind']>
 /** An entry's body by its kind, with the kind said. */
 export type Body = { [K in Kind]: Extract<EntryBody, { kind?: K }> & { kind: K } }[Kind]
@@ -73,7 +81,7 @@ export type Errand =
   | { errand: 'seen'; seen: SeenByPerson }
   | { errand: 'reading' }
   | { errand: 'light'; on: boolean }
-  | { errand: 'sheet'; procedure?: string | null }
+  | { errand: 'sheet'; procedure?: string | null; because?: string }
   | { errand: 'photo'; picture: Blob; step: string }
 
 type Writing = { id: string; at: string } & ({ body: Body } | Errand)
@@ -98,7 +106,12 @@ async function send(number: number, writing: Writing): Promise<Receipt> {
     case 'light':
       return unwrap(await api.POST('/api/tickets/{number}/light', { params: asked, body: { on: writing.on } }))
     case 'sheet':
-      return unwrap(await api.POST('/api/tickets/{number}/sheet', { params: asked, body: { procedure: writing.procedure ?? null } }))
+      return unwrap(
+        await api.POST('/api/tickets/{number}/sheet', {
+          params: asked,
+          body: { procedure: writing.procedure ?? null, because: writing.because ?? null },
+        }),
+      )
     case 'photo':
       return sendPhoto(number, writing.id, writing.picture, writing.step)
   }

@@ -7,7 +7,8 @@ namespace Nailcrow.Cli.Appliances;
 
 internal static class ApplianceCommands
 {
-    public static Command Build() => new("appliance", "The machines that are looked after.") { List(), Show(), Map() };
+    public static Command Build() =>
+        new("appliance", "The machines that are looked after.") { List(), Show(), Map(), AddMachineCommand.Build(), PutRight() };
 
     private static Command List()
     {
@@ -38,6 +39,39 @@ internal static class ApplianceCommands
                     if (page.Next is { } next)
                         screen.Line($"[dim]more: --after {Screen.Safe(next)}[/]");
                 }
+            );
+        });
+    }
+
+    private static Command PutRight()
+    {
+        var asset = Said.Text("ASSET", "Its asset number.");
+        var serial = Said.Optional("--serial", "Its own serial, as the sticker of the chassis says.");
+        var location = Said.Optional("--location", "Room, rack and unit.");
+        var site = Said.Optional("--site", "The site it stands at now.");
+        return new Command("correct", "Put right what is known of it: its own serial, its place, its site.")
+        {
+            asset,
+            serial,
+            location,
+            site,
+        }.Does(async call =>
+        {
+            if (call.Get(serial) is null && call.Get(location) is null && call.Get(site) is null)
+                throw new UsageProblem("Say what is so: --serial, --location or --site.");
+            var known = await call.Client.ApplianceAsync(call.Get(asset), call.Ct);
+            var right = known.Appliance with
+            {
+                Serial = call.Get(serial) ?? known.Appliance.Serial,
+                Location = call.Get(location) ?? known.Appliance.Location,
+                Site = call.Get(site) ?? known.Appliance.Site,
+            };
+            var now = await call.Client.ReplaceMachineAsync(right, known.Version, call.Ct);
+            call.Show(
+                now,
+                ContractJson.Default.ApplianceView,
+                screen =>
+                    screen.Line(Screen.Safe($"{now.Appliance.Asset}: {now.Appliance.Serial}, {now.Site.Name}, {now.Appliance.Location}."))
             );
         });
     }

@@ -12,7 +12,7 @@ namespace Nailcrow.Cli.Intake;
 internal static class IntakeCommands
 {
     public static Command Build() =>
-        new("intake", "What machines say by themselves.") { List(), Settle(), Try(), Rules(), Rule(), Sender() };
+        new("intake", "What machines say by themselves.") { List(), Settle(), TakeBack(), Try(), Rules(), Rule(), Sender() };
 
     private static Command List()
     {
@@ -41,7 +41,8 @@ internal static class IntakeCommands
                                     $"{i.ReceivedAt.UtcDateTime:MM-dd HH:mm:ss}",
                                     Screen.Safe($"{i.Via} {i.Sender}"),
                                     Screen.Safe(i.Ticket is { } ticket ? TicketNumber.Text(ticket) : i.Outcome),
-                                    Screen.Safe(i.Text.Length > 100 ? i.Text[..100] + "…" : i.Text),
+                                    (i.Times > 1 ? $"[bold]{i.Times} times[/] " : "")
+                                        + Screen.Safe(i.Text.Length > 100 ? i.Text[..100] + "…" : i.Text),
                                 }
                             )
                         );
@@ -65,9 +66,19 @@ internal static class IntakeCommands
         {
             var receipt = await call.Client.SettleIntakeAsync(call.Get(id), new(call.Get(asset), call.Get(bay), call.Get(serial)), call.Ct);
             if (receipt is null)
-                call.Screen.Line("Put aside; nobody has to look at it.");
+                call.Screen.Line($"Put aside; nobody has to look at it. 'nailcrow intake take-back {call.Get(id)}' undoes it.");
             else
                 call.Show(receipt, ContractJson.Default.Receipt, screen => screen.Receipt(receipt, "that is where it belongs."));
+        });
+    }
+
+    private static Command TakeBack()
+    {
+        var id = new Argument<Guid>("ID") { Description = "Its id, as 'intake list --outcome settled' gives it." };
+        return new Command("take-back", "Have a message that was put aside wait again.") { id }.Does(async call =>
+        {
+            await call.Client.TakeBackIntakeAsync(call.Get(id), call.Ct);
+            call.Screen.Line("It waits again to be understood.");
         });
     }
 

@@ -3,6 +3,7 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Cli.Intake;
 
@@ -14,7 +15,12 @@ internal static class ReportCommand
         var symptom = Said.Text("SYMPTOM", "What was seen, in a sentence.");
         var bay = Said.Optional("--bay", "The bay, if it is known.");
         var serial = Said.Optional("--serial", "The drive's serial, if it is known.");
-        var job = Said.OneOf<JobKind>("--job", "fault: it failed. early: it works but will fail. Default fault.", "kind of job");
+        var job = Said.OneOf<JobKind>(
+            "--job",
+            "fault: it failed. early: it works but will fail. growth: bigger drives go in. addition: one more goes into an empty bay. Default fault.",
+            "kind of job"
+        );
+        var array = Said.Optional("--array", "For an addition: the array it is for, where the machine has several.", "NAME");
         var since = new Option<DateTimeOffset?>("--since") { Description = "Since when, as 2026-03-01T08:00Z.", HelpName = "TIME" };
         return new Command("report", "Report a fault: it becomes a ticket, or joins the one that is open for the same drive.")
         {
@@ -23,6 +29,7 @@ internal static class ReportCommand
             bay,
             serial,
             job,
+            array,
             since,
         }.Does(async call =>
         {
@@ -34,11 +41,19 @@ internal static class ReportCommand
                     call.Get(bay),
                     call.Get(serial),
                     call.Get(since),
-                    At: call.Get(Globals.At)
+                    At: call.Get(Globals.At),
+                    Array: call.Get(array)
                 ),
                 call.Ct
             );
             call.Show(receipt, receipt.Seq == 1 ? "a new ticket." : "kept as evidence on the ticket that is open for this drive.");
+            if (receipt.Seq != 1 || call.Json)
+                return;
+            foreach (var beside in (await call.Client.TicketAsync(receipt.Ticket, call.Ct)).Beside)
+                call.Screen.Line(
+                    $"Also open there: {TicketNumber.Text(beside.Number)}, {Screen.Safe(beside.Symptom)}. If it is the same: "
+                        + $"nailcrow ticket join {TicketNumber.Text(receipt.Ticket)} {TicketNumber.Text(beside.Number)}"
+                );
         });
     }
 }

@@ -19,6 +19,7 @@ internal static class ProcedureCommands
             PublishCommands.Versions(),
             PublishCommands.Compare(),
             PublishCommands.Withdraw(),
+            PublishCommands.BringBack(),
             PublishCommands.Times(),
             SchemaCommand.Build(),
         };

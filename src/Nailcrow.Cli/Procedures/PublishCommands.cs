@@ -108,6 +108,20 @@ internal static class PublishCommands
         );
     }
 
+    public static Command BringBack()
+    {
+        var (id, version, because) = (
+            Said.Text("PROCEDURE", "Its name."),
+            Said.Text("VERSION", "Which version; 'procedure versions' lists them."),
+            Said.Text("BECAUSE", "Why it may be used again.")
+        );
+        return new Command("bring-back", "Use a version again that was withdrawn.") { id, version, because }.Does(async call =>
+        {
+            await call.Client.BringBackAsync(call.Get(id), call.Get(version), call.Get(because), call.Ct);
+            call.Screen.Line($"{Screen.Safe(call.Get(id))} {Screen.Safe(call.Get(version))} is used again.");
+        });
+    }
+
     public static Command Versions()
     {
         var id = Said.Text("PROCEDURE", "Its name.");
@@ -129,7 +143,7 @@ internal static class PublishCommands
                                 $"{v.States}",
                                 v.WithdrawnAt is { } at
                                     ? $"[bold]withdrawn[/] {at.UtcDateTime:yyyy-MM-dd} by {Screen.Safe(v.WithdrawnBy)}: {Screen.Safe(v.WithdrawnBecause)}"
-                                    : "",
+                                    : Screen.Safe(v.Earlier),
                             }
                         )
                     )

@@ -2,6 +2,7 @@ using System.CommandLine;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
+using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -13,7 +14,7 @@ namespace Nailcrow.Cli.Rebuilds;
 internal static class RebuildCommands
 {
     public static Command Build() =>
-        new("rebuild", "The machine restoring its redundancy.") { Show(), Read(), TakeBack(), WatchCommand.Build() };
+        new("rebuild", "The machine restoring its redundancy.") { Show(), Read(), TakeBack(), Way(), WatchCommand.Build() };
 
     private static Command Show()
     {
@@ -83,12 +84,28 @@ internal static class RebuildCommands
         });
     }
 
+    private static Command Way()
+    {
+        var ticket = Said.Ticket();
+        var copies = Said.OneOf<RebuildCopies>("--copies", "As was chosen at the machine: whole-member or used-space.", "way");
+        var agreed = Said.Optional("--agreed", "What was agreed about load while it runs, and by whom.", "TEXT");
+        return new Command("way", "Say how much the rebuild copies; the time left goes by it.") { ticket, copies, agreed }.Does(call =>
+            call.WriteAsync(
+                call.Get(ticket),
+                new RebuildChosen(call.Get(copies) ?? throw new UsageProblem("Say --copies whole-member or used-space."), call.Get(agreed)),
+                "on record."
+            )
+        );
+    }
+
     internal static void Draw(Screen screen, TicketView view)
     {
         screen.Line(
             $"[bold]{TicketNumber.Text(view.Number)}[/] {Screen.Safe(view.Run?.Sheet.Array)}: "
                 + $"{Words.Of(view.Rebuild.Look.State)}. {Screen.Safe(view.Rebuild.Look.Sentence)}"
         );
+        if (view.Rebuild.Chosen is { } chosen)
+            screen.Line(Screen.Safe(chosen));
         screen.Table(
             ["read (UTC)", "phase", "percent", "by"],
             view.Rebuild.Readings.TakeLast(12)

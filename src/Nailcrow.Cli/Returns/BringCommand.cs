@@ -74,6 +74,12 @@ internal static class BringCommand
                                     : $"{Size.Both(-planned.Gain)} less usable."
                                 )
                         );
+                    foreach (var bay in bring.EachBay ?? [])
+                        screen.Line(
+                            bay.Size is { } size
+                                ? $"  bay {Screen.Safe(bay.Bay)} alone: {Size.Both(size)} gives all it can, {Size.Both(bay.Gain)} more."
+                                : $"  [dim]bay {Screen.Safe(bay.Bay)} alone: no larger drive gives anything.[/]"
+                        );
                     foreach (var upgrade in bring.Upgrades)
                         screen.Line(
                             $"  {upgrade.Changes.Count} larger: bay "

@@ -10,7 +10,7 @@ namespace Nailcrow.Cli.Returns;
 
 internal static class PartCommands
 {
-    public static Command Build() => new("part", "The replacement.") { Reserve(), Issue(), Wiped() };
+    public static Command Build() => new("part", "The replacement.") { Reserve(), Issue(), GiveUp(), Wiped() };
 
     private static Command Reserve()
     {
@@ -75,6 +75,27 @@ internal static class PartCommands
             view.Moves.FirstOrDefault(m => m is { Move: Move.IssuePart, About: not null })
             ?? view.Moves.First(m => m.Move == Move.IssuePart);
         return offered.About ?? throw new Refusal($"{offered.WhyNot} 'nailcrow part reserve' sets one aside.");
+    }
+
+    private static Command GiveUp()
+    {
+        var (ticket, serial) = (Said.Ticket(), Said.Text("SERIAL", "The part that is no replacement after all."));
+        var why = Said.OneOf<NoReplacement>("--why", "What is wrong with it.", "reason");
+        why.Required = true;
+        var note = Said.Optional("--note", "What was seen.", "TEXT");
+        return new Command("give-up", "A part does not go in: another one takes its place, and this one goes back.")
+        {
+            ticket,
+            serial,
+            why,
+            note,
+        }.Does(call =>
+            call.WriteAsync(
+                call.Get(ticket),
+                new PartGivenUp(call.Get(serial), call.Get(why) ?? NoReplacement.DeadOnArrival, call.Get(note)),
+                $"{call.Get(serial)} is given up; stores reserves another."
+            )
+        );
     }
 
     private static Command Wiped()

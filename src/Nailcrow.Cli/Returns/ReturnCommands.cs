@@ -61,22 +61,32 @@ internal static class ReturnCommands
         var number = Said.Optional("--authorisation", "The maker's number for the exchange.", "NUMBER");
         var due = new Option<DateOnly?>("--due") { Description = "When it has to be there, as 2026-03-31.", HelpName = "DATE" };
         var agreed = Said.Optional("--data-agreed-by", "Who at the customer agreed that their data may leave.", "NAME");
-        return new Command("open", "Say why and where it goes, and by when.") { ticket, serial, maker, depot, number, due, agreed }.Does(
-            call =>
+        var dead = new Option<bool>("--dead-on-arrival") { Description = "It is new and never worked." };
+        return new Command("open", "Say why and where it goes, and by when.")
+        {
+            ticket,
+            serial,
+            maker,
+            depot,
+            number,
+            due,
+            agreed,
+            dead,
+        }.Does(call =>
+        {
+            var (usual, to) = (call.Get(maker), call.Get(depot)) switch
             {
-                var (reason, to) = (call.Get(maker), call.Get(depot)) switch
-                {
-                    ({ } name, null) => (ReturnReason.ExchangeUnderWarranty, new Holder(HolderKind.Maker, name)),
-                    (null, { } name) => (ReturnReason.BackToStores, new Holder(HolderKind.Depot, name)),
-                    _ => throw new UsageProblem("Say where it goes: one of --to-maker NAME and --to-depot NAME."),
-                };
-                return call.WriteAsync(
-                    call.Get(ticket),
-                    new ReturnOpened(call.Get(serial), reason, to, call.Get(number), call.Get(due), call.Get(agreed)),
-                    $"a return for {call.Get(serial)} is open."
-                );
-            }
-        );
+                ({ } name, null) => (ReturnReason.ExchangeUnderWarranty, new Holder(HolderKind.Maker, name)),
+                (null, { } name) => (ReturnReason.BackToStores, new Holder(HolderKind.Depot, name)),
+                _ => throw new UsageProblem("Say where it goes: one of --to-maker NAME and --to-depot NAME."),
+            };
+            var reason = call.Get(dead) ? ReturnReason.DeadOnArrival : usual;
+            return call.WriteAsync(
+                call.Get(ticket),
+                new ReturnOpened(call.Get(serial), reason, to, call.Get(number), call.Get(due), call.Get(agreed)),
+                $"a return for {call.Get(serial)} is open."
+            );
+        });
     }
 
     private static Command Send()

@@ -26,6 +26,9 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
 
     public T? Get<T>(Option<T> option) => parsed.GetValue(option);
 
+    /// <summary>What an option says without which the line would not have been taken.</summary>
+    public T Said<T>(Option<T> needed) => parsed.GetRequiredValue(needed);
+
     /// <summary>Who acts; null when nobody is signed in.</summary>
     public Session? Session => Sessions.Read().Of(parsed.GetValue(Globals.As));
 

@@ -8,8 +8,13 @@ namespace Nailcrow.Cli.Shell;
 /// <summary>Arguments and options that are read in the same words everywhere.</summary>
 internal static class Said
 {
-    public static Argument<long> Ticket() =>
-        new("TICKET") { Description = "A ticket number: T-1042 or 1042.", CustomParser = result => Read(result, TicketNumber.Parse) };
+    public static Argument<long> Ticket(string name = "TICKET") =>
+        new(name)
+        {
+            Description = "A ticket number: T-1042 or 1042.",
+            HelpName = name,
+            CustomParser = result => Read(result, TicketNumber.Parse),
+        };
 
     public static Argument<string> Text(string name, string description) => new(name) { Description = description };
 

@@ -119,15 +119,23 @@ internal static class FollowCommand
         }
     }
 
-    /// <summary>Something else has happened: its sheet is followed first, and this one goes on after it.</summary>
+    /// <summary>Something else has happened: its sheet is followed first, and this one goes on after it. Or another takes its place.</summary>
     private static async Task OtherSheetAsync(Call call, TicketView view)
     {
-        var others = (await call.Client.ProceduresAsync(call.Ct)).Procedures.Where(p => p is { ByName: true, Withdrawn: null }).ToList();
+        var others = (view.Run?.OtherSheets ?? []).ToList();
         for (var i = 0; i < others.Count; i++)
-            call.Screen.Hint($"      {i + 1}  {Screen.Safe(others[i].Title)}");
-        var said = (await call.AskAsync("      Which one has happened? Its number, or Enter for none > ")).Trim();
-        if (int.TryParse(said, out var nth) && nth >= 1 && nth <= others.Count)
-            Tell(call, await TryAsync(call, () => call.Client.StartRunAsync(view.Number, others[nth - 1].Id, call.Ct)));
+        {
+            if (!others[i].IsRecovery && (i == 0 || others[i - 1].IsRecovery))
+                call.Screen.Line("      Instead of this sheet; what both have and is done stays done:");
+            var title = $"{others[i].Title}{(others[i].WasLeft ? " (where it was left)" : "")}";
+            call.Screen.Hint($"      {i + 1}  {Screen.Safe(title)}{(others[i].WhyNot is { } no ? Screen.Safe($" - not now: {no}") : "")}");
+        }
+        var said = (await call.AskAsync("      Which one? Its number, or Enter for none > ")).Trim();
+        if (!int.TryParse(said, out var nth) || nth < 1 || nth > others.Count)
+            return;
+        var other = others[nth - 1];
+        var why = other.IsRecovery || other.WhyNot is not null ? null : (await call.AskAsync("      Why, in a sentence? > ")).Trim();
+        Tell(call, await TryAsync(call, () => call.Client.StartRunAsync(view.Number, other.Procedure, call.Ct, because: why)));
     }
 
     private static async Task<Receipt> AnswerAsync(Call call, TicketView view, RunStep step, string answer)
@@ -160,7 +168,13 @@ internal static class FollowCommand
                 : "type it"
             );
         else
-            ways.AddRange(step.Answers.Select(a => a.Answer == RunStep.Done ? "Enter when done" : a.Answer));
+            ways.AddRange(
+                step.Answers.Select(a =>
+                    a.Answer != RunStep.Done ? a.Answer
+                    : view.Run!.EndsHere ? "Enter to end it here"
+                    : "Enter when done"
+                )
+            ); // it has a step
         if (step.Kind == StepKind.Gate)
             ways.AddRange(view.Reachable ? ["s snapshot", "t type what you see"] : ["t type what you see"]);
         if (step.Kind == StepKind.Light && view.Reachable)

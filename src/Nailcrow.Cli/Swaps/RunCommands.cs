@@ -31,8 +31,17 @@ internal static class RunCommands
     {
         var ticket = Said.Ticket();
         var procedure = Said.Optional("--procedure", "Which one; default: the one written for the model.", "ID");
-        return new Command("start", "Have the run sheet made for this machine and this drive.") { ticket, procedure }.Does(async call =>
-            call.Show(await call.Client.StartRunAsync(call.Get(ticket), call.Get(procedure), call.Ct), "the run sheet is made.")
+        var because = Said.Optional("--because", "Why the run that is under way is left for it; it stands in the record.", "TEXT");
+        return new Command("start", "Have the run sheet made for this machine and this drive, or go over to another one.")
+        {
+            ticket,
+            procedure,
+            because,
+        }.Does(async call =>
+            call.Show(
+                await call.Client.StartRunAsync(call.Get(ticket), call.Get(procedure), call.Ct, because: call.Get(because)),
+                "the run sheet is made."
+            )
         );
     }
 

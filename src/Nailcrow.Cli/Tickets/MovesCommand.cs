@@ -54,23 +54,35 @@ internal static class MovesCommand
                 Move.TypeSnapshot => $"snapshot write {t} --bay BAY=SERIAL,ROLE,HEALTH,ARRAY",
                 Move.ReservePart => $"part reserve {t} SERIAL --model MODEL --size SIZE --depot DEPOT",
                 Move.IssuePart => $"part issue {t} --serial {about ?? "SERIAL"} --to NAME",
+                Move.GiveUpPart => $"part give-up {t} {about} --why REASON",
                 Move.Arrive => $"ticket arrive {t}",
+                Move.Leave => $"ticket leave {t} --why REASON",
+                Move.Advise => $"ticket advise {t} {(about is null ? "TEXT" : $"\"{about}\"")} --decided DECISION",
+                Move.ChooseRebuild => $"rebuild way {t} --copies COPIES --agreed TEXT",
+                Move.MoveAside => $"ticket aside {t} WHAT",
+                Move.PutBack => $"ticket aside {t} \"{about}\" --back",
+                Move.TellPower => $"ticket power {t} --change CHANGE --allowed-by NAME",
                 Move.StartRun => $"run start {t}",
                 Move.FollowRun => $"run follow {t}",
                 Move.Settle => $"ticket settle {t} {about} HOW",
                 Move.OpenReturn => $"return open {t} {about} "
                     + (
-                        move.Body is ReturnOpened { Reason: ReturnReason.BackToStores }
-                            ? "--to-depot NAME"
-                            : "--to-maker NAME --authorisation NUMBER"
+                        move.Body is ReturnOpened { To.Kind: HolderKind.Maker }
+                            ? "--to-maker NAME --authorisation NUMBER"
+                            : "--to-depot NAME"
                     )
+                    + (move.Body is ReturnOpened { Reason: ReturnReason.DeadOnArrival } ? " --dead-on-arrival" : "")
                     + (move.Fields.Any(f => f.Name == "dataAgreedBy") ? " --data-agreed-by NAME" : ""),
                 Move.SendReturn => $"return send {t} {about} --carrier CARRIER",
                 Move.BookIn => $"return arrive {t} {about} --in-box SERIAL",
                 Move.SignOff => $"ticket sign-off {t} NAME",
                 Move.Close => $"ticket close {t}",
+                Move.JoinTicket => $"ticket join {t} INTO",
+                Move.LinkTicket => $"ticket link {t} OTHER --how HOW",
+                Move.NothingToSwap => $"ticket close {t} --otherwise nothing-to-swap --reason REASON",
                 Move.CloseOtherwise => $"ticket close {t} --otherwise WAY --reason TEXT",
                 Move.Assign => $"ticket assign {t} ENGINEER",
+                Move.HandOver => $"ticket hand-over {t} ENGINEER",
                 Move.PlanVisit => $"ticket plan {t} --from TIME",
                 Move.PutOnHold => $"ticket hold {t} REASON",
                 Move.WriteNote => $"ticket note {t} TEXT",

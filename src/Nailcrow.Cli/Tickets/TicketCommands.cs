@@ -10,6 +10,7 @@ using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Linking;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Waiting;
 
@@ -25,7 +26,9 @@ internal static class TicketCommands
             TicketShowCommand.Build(),
             MovesCommand.Build(),
             JournalCommand.Build(),
+            CorrectCommand.Build(),
             Take(),
+            HandOver(),
             Assign(),
             OneSentence("note", "Write something down.", "What to remember.", text => new NoteWritten(text), "noted."),
             EvidenceCommand.Build(),
@@ -35,6 +38,12 @@ internal static class TicketCommands
             DeskCommands.Hold(),
             Plain("resume", "Lift the hold.", () => new HoldLifted(), "the hold is lifted."),
             Plain("arrive", "Say that you have arrived at the site.", () => new ArrivedOnSite(), "arrived on site."),
+            Leave(),
+            Advise(),
+            PowerCommand.Build(),
+            AsideCommand.Build(),
+            Join(),
+            Link(),
             OneSentence(
                 "call",
                 "Call a lead: something is not as it should be.",
@@ -47,6 +56,7 @@ internal static class TicketCommands
             SignOff(),
             CloseCommand.Build(),
             ServiceReportCommand.Build(),
+            ProposalCommand.Build(),
             Prove(),
             OneSentence(
                 "reopen",
@@ -80,6 +90,75 @@ internal static class TicketCommands
         return new Command("assign", "Assign it to an engineer.") { ticket, name }.Does(call =>
             call.WriteAsync(call.Get(ticket), new EngineerAssigned(call.Get(name)), $"assigned to {call.Get(name)}.")
         );
+    }
+
+    private static Command HandOver()
+    {
+        var (ticket, name) = (Said.Ticket(), Said.Text("ENGINEER", "Who goes on."));
+        var note = Said.Optional("--note", "What they have to know: keys, who let one in, what is open.", "TEXT");
+        return new Command("hand-over", "Give run, parts and old drives to another engineer, in one entry of both.")
+        {
+            ticket,
+            name,
+            note,
+        }.Does(async call =>
+        {
+            var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
+            var from = view.Engineer ?? throw new Refusal("Nobody has the ticket; assign an engineer.");
+            await call.WriteAsync(
+                view.Number,
+                new HandedOver(from, call.Get(name), call.Get(note)),
+                $"{call.Get(name)} goes on, and has what {from} had."
+            );
+        });
+    }
+
+    private static Command Leave()
+    {
+        var ticket = Said.Ticket();
+        var why = Said.OneOf<VisitEnd>("--why", "Why you leave; default another-day.", "reason to leave");
+        var learnt = Said.Optional("--learnt", "What the next one has to know: who opens, what is in the way.", "TEXT");
+        return new Command("leave", "Say that you leave the site; what is not done is planned again.") { ticket, why, learnt }.Does(call =>
+            call.WriteAsync(call.Get(ticket), new LeftSite(call.Get(why) ?? VisitEnd.AnotherDay, call.Get(learnt)), "left the site.")
+        );
+    }
+
+    private static Command Advise()
+    {
+        var (ticket, text) = (Said.Ticket(), Said.Text("TEXT", "What they should do: a spare, a backup, another drive."));
+        var decided = Said.Optional("--decided", "What the customer decided, and who of them.", "TEXT");
+        return new Command("advise", "Advise the customer; the report tells it, with who decided.") { ticket, text, decided }.Does(call =>
+        {
+            var advice = new AdviceGiven(call.Get(text), call.Get(decided));
+            return call.WriteAsync(call.Get(ticket), advice, "advised.");
+        });
+    }
+
+    private static Command Join()
+    {
+        var (ticket, into) = (Said.Ticket(), Said.Ticket("INTO"));
+        return new Command("join", "It is the same fault as another open ticket of the machine: this one ends, its evidence goes over.")
+        {
+            ticket,
+            into,
+        }.Does(call =>
+            call.WriteAsync(call.Get(ticket), new TicketJoined(call.Get(into)), $"goes on as {TicketNumber.Text(call.Get(into))}.")
+        );
+    }
+
+    private static Command Link()
+    {
+        var (ticket, other) = (Said.Ticket(), Said.Ticket("OTHER"));
+        var how = Said.OneOf<LinkKind>(
+            "--how",
+            "What the other one is to it: same-visit, repeat-of or after. Default same-visit.",
+            "kind of link"
+        );
+        return new Command("link", "It has to do with another ticket; both say so.") { ticket, other, how }.Does(call =>
+        {
+            var link = new TicketLinked(call.Get(other), call.Get(how) ?? LinkKind.SameVisit);
+            return call.WriteAsync(call.Get(ticket), link, $"{link.Told()}.");
+        });
     }
 
     private static Command Answer()

@@ -58,6 +58,12 @@ internal static class TicketShowCommand
                 $"  exposed {Screen.Safe(exposure.Lasted)}: "
                     + $"{string.Join(", ", exposure.Stretches.Select(s => $"{Words.Of(s.Part).Replace('-', ' ')} {Screen.Safe(s.Lasted)}"))}"
             );
+        foreach (var aside in view.Aside)
+            screen.Line($"  ! moved aside and not back: {Screen.Safe(aside)}");
+        foreach (var power in view.Power)
+            screen.Line($"  [dim]power[/] {Screen.Safe(power)}");
+        foreach (var space in view.Space)
+            screen.Line($"  [dim]space[/] {Screen.Safe(space)}");
         if (view.Latest is { } latest)
         {
             screen.Line();
@@ -99,14 +105,28 @@ internal static class TicketShowCommand
                 $"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, "
                     + $"{(part.IssuedTo is { } holder ? $"issued to {Screen.Safe(holder)}" : $"reserved at {Screen.Safe(part.Depot)}")}"
             );
-        foreach (var swap in view.EarlierSwaps.Append(view.Swap).Where(s => s.OutSerial is not null))
+        foreach (var swap in view.EarlierSwaps.Append(view.Swap).Where(s => s.OutSerial is not null || s.InSerial is not null))
             screen.Line(
-                $"  out        {Screen.Safe(swap.OutSerial)} from bay {Screen.Safe(swap.Bay)}{(swap.InSerial is { } now ? $", {Screen.Safe(now)} in" : "")}"
+                swap.OutSerial is null
+                    ? $"  in         {Screen.Safe(swap.InSerial)} in bay {Screen.Safe(swap.Bay)}"
+                    : $"  out        {Screen.Safe(swap.OutSerial)} from bay {Screen.Safe(swap.Bay)}{(swap.InSerial is { } now ? $", {Screen.Safe(now)} in" : "")}"
             );
+        foreach (var link in view.Links)
+            screen.Line($"  link       {Words.Of(link.How).Replace('-', ' ')} {TicketNumber.Text(link.Ticket)}");
+        foreach (var other in view.Beside)
+            screen.Line(
+                $"  beside     {TicketNumber.Text(other.Number)} is open on this machine: {Screen.Safe(other.Symptom)}"
+                    + (other.Bay is { } at ? $", bay {Screen.Safe(at)}" : "")
+            );
+        foreach (var there in view.SiteVisits)
+            screen.Line($"  on site    {Screen.Safe(there.Engineer)}: {Screen.Safe(there.Told())}");
         if (view.Photos.Count > 0)
             screen.Line($"  pictures   {view.Photos.Count}");
-        foreach (var miss in view.Swap.NearMisses)
-            screen.Line($"  near miss  {Screen.Safe(miss.Serial)} came out of bay {Screen.Safe(miss.Bay)} and went straight back");
+        foreach (var miss in view.EarlierSwaps.Append(view.Swap).SelectMany(s => s.NearMisses))
+            screen.Line(
+                $"  near miss  {Screen.Safe(miss.Serial)} came out of bay {Screen.Safe(miss.Bay)} and went straight back"
+                    + (miss.NotSo is { } none ? $"; that was not so ({Screen.Safe(none)})" : "")
+            );
         if (view.Swap.InSerial is not null)
             screen.Line($"  rebuild    {Screen.Safe(view.Rebuild.Look.Sentence)}");
         foreach (var back in view.Returns)

@@ -23,4 +23,15 @@ public sealed record AppliancePage(IReadOnlyList<ApplianceView> Appliances, stri
 /// <summary>The bays of a machine now, as it says itself, with what pulling each would do.</summary>
 public sealed record BaysView(Snapshot Snapshot, IReadOnlyList<BayVerdict> Verdicts, bool? LocatorOn);
 
+/// <summary>A machine nobody has heard of, as its plate says.</summary>
+/// <param name="Site">Where it stands, where that is a new site too; null where the appliance names one that is known.</param>
+public sealed record MachineAsk(Appliance Appliance, Site? Site = null);
+
+/// <summary>Where machines stand.</summary>
+public sealed record SiteList(IReadOnlyList<Site> Sites);
+
+/// <summary>What there was to be known of a machine, and what was kept about it before anybody knew it.</summary>
+/// <param name="Waiting">Messages in the intake list that are about it, and can be made tickets now.</param>
+public sealed record MachineAdded(ApplianceView Machine, int Waiting);
+
 public sealed record Loaded(int Models, int Sites, int Appliances);

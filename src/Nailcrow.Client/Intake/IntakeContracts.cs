@@ -3,6 +3,9 @@ using Nailcrow.Core.Intake.Rules;
 namespace Nailcrow.Client.Intake;
 
 /// <summary>One message as it came in, and what became of it.</summary>
+/// <param name="IsOfUnknownMachine">A person named a machine that nobody knows yet.</param>
+/// <param name="Times">How often the same was said by the same sender; this is the last one, and what becomes of it becomes of all.</param>
+/// <param name="First">When it was said first.</param>
 /// <param name="Outcome">pending, joined, ignored, repeated, unmatched, unknown-sender or settled.</param>
 public sealed record IntakeView(
     Guid Id,
@@ -14,7 +17,10 @@ public sealed record IntakeView(
     string Outcome,
     string? Rule,
     string? Asset,
-    long? Ticket
+    long? Ticket,
+    bool IsOfUnknownMachine = false,
+    int Times = 1,
+    DateTimeOffset? First = null
 );
 
 /// <param name="Counts">How many there are of each outcome, of the last 24 hours.</param>

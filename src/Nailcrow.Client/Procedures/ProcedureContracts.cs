@@ -12,11 +12,12 @@ namespace Nailcrow.Client.Procedures;
 /// </param>
 public sealed record PublishAsk(string File, IReadOnlyDictionary<string, string> Files, string? Trusting = null);
 
-/// <summary>Why a version is not to be used any more.</summary>
+/// <summary>Why a version is not to be used any more, or is to be used again.</summary>
 public sealed record WithdrawAsk(string Because);
 
 /// <summary>One version of a procedure.</summary>
 /// <param name="NoLonger">Why it is used for no new run although nobody withdrew it: what today's proof finds in it.</param>
+/// <param name="Earlier">That it was withdrawn once and brought back, by whom and why.</param>
 public sealed record VersionView(
     string Version,
     DateTimeOffset PublishedAt,
@@ -25,7 +26,8 @@ public sealed record VersionView(
     DateTimeOffset? WithdrawnAt,
     string? WithdrawnBy,
     string? WithdrawnBecause,
-    string? NoLonger = null
+    string? NoLonger = null,
+    string? Earlier = null
 );
 
 /// <summary>A procedure with its versions and its steps as written.</summary>

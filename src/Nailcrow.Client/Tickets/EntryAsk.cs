@@ -2,6 +2,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Client.Tickets;
 
@@ -31,12 +32,23 @@ public sealed record Receipt(
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
 /// <param name="Unread">Those that this version cannot read; their bodies are shown as they were written.</param>
 /// <param name="Told">Each entry as one sentence, in the same order.</param>
+/// <param name="Corrected">Those that count otherwise than they were written.</param>
+/// <param name="Rows">How each stands in the story, in the same order.</param>
 public sealed record JournalPage(
     IReadOnlyList<Entry> Entries,
     long? Next,
     IReadOnlyList<UnreadEntry>? Unread = null,
-    IReadOnlyList<string>? Told = null
+    IReadOnlyList<string>? Told = null,
+    IReadOnlyList<CorrectedEntry>? Corrected = null,
+    IReadOnlyList<JournalRow>? Rows = null
 );
+
+/// <summary>An entry that was put right later.</summary>
+/// <param name="By">Who put it right.</param>
+/// <param name="Correction">The entry that says so.</param>
+/// <param name="Instead">What was so; null where nothing of it was, or where only its time was another.</param>
+/// <param name="HappenedAt">When it happened; null where its time was right. Where both are null, it was not so.</param>
+public sealed record CorrectedEntry(long Seq, long Correction, string By, string? Instead, DateTimeOffset? HappenedAt, string Because);
 
 /// <param name="Why">What this version stumbles over.</param>
 public sealed record UnreadEntry(long Seq, string Why);

@@ -12,14 +12,15 @@ public static class SnapshotComparison
     public static IReadOnlyList<BayChange> Between(Snapshot before, Snapshot after)
     {
         var labels = before.Bays.Concat(after.Bays).Select(b => b.Label).Distinct(StringComparer.OrdinalIgnoreCase);
-        return [.. labels.Select(l => Change(l, before.BayLabelled(l), after.BayLabelled(l))).OfType<BayChange>()];
+        return [.. labels.Select(l => Change(l, before, after)).OfType<BayChange>()];
     }
 
     /// <summary>Null when another drive is in each of these bays and in no other bay; else why not.</summary>
-    public static string? OtherThanOnly(IReadOnlyList<string> bays, Snapshot before, Snapshot after)
+    /// <param name="explained">Bays in which somebody put a drive meanwhile, on another ticket.</param>
+    public static string? OtherThanOnly(IReadOnlyList<string> bays, IReadOnlySet<string> explained, Snapshot before, Snapshot after)
     {
         var moved = Between(before, after).Where(c => c.OtherDrive).ToList();
-        var strays = moved.Where(c => !bays.Contains(c.Bay, StringComparer.OrdinalIgnoreCase)).ToList();
+        var strays = moved.Where(c => !bays.Contains(c.Bay, StringComparer.OrdinalIgnoreCase) && !explained.Contains(c.Bay)).ToList();
         if (strays.Count > 0)
             return $"Not only {(bays.Count == 0 ? "what was meant to" : $"bay {string.Join(" and ", bays)}")} changed: "
                 + $"{string.Join(" ", strays.Select(c => c.Sentence))}";
@@ -28,10 +29,11 @@ public static class SnapshotComparison
             : null;
     }
 
-    private static BayChange? Change(string label, Bay? before, Bay? after)
+    private static BayChange? Change(string label, Snapshot then, Snapshot now)
     {
+        var (before, after) = (then.BayLabelled(label), now.BayLabelled(label));
         if (before is null || after is null)
-            return new(label, true, $"Bay {label} is in only one of the two snapshots.");
+            return OnlyOnce(label, before, after, then, now);
         if (IsUntold(before) || IsUntold(after))
             return null; // where nobody said what was there, nobody knows that it changed
         if (!SameDrive(before.Serial, after.Serial))
@@ -41,6 +43,20 @@ public static class SnapshotComparison
         return before.Health == after.Health
             ? null
             : new(label, false, $"Bay {label} read {Words.Of(before.Health)} and now reads {Words.Of(after.Health)}.");
+    }
+
+    /// <summary>
+    /// A machine that shows more than before, or names its bays anew, has not changed its drives: an empty bay that is listed now, and a
+    /// drive that is there under another name where its old name is gone.
+    /// </summary>
+    private static BayChange? OnlyOnce(string label, Bay? before, Bay? after, Snapshot then, Snapshot now)
+    {
+        var (there, elsewhere) = (before ?? after, before is null ? then : now);
+        if (there?.Serial is not { } serial)
+            return null;
+        if (elsewhere.Holding(serial) is not { } other || (before is null ? now : then).BayLabelled(other.Label) is not null)
+            return new(label, true, $"Bay {label} is in only one of the two snapshots, with {serial} in it.");
+        return before is null ? new(label, false, $"Bay {label} is what was bay {other.Label}.") : null; // told once
     }
 
     private static bool IsUntold(Bay bay) => bay is { Role: BayRole.NotKnown, Serial: null };

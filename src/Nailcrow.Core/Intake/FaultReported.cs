@@ -15,12 +15,17 @@ public enum JobKind
 
     /// <summary>Nothing is wrong: bigger drives go in, one by one.</summary>
     Growth,
+
+    /// <summary>Nothing is wrong and nothing comes out: a further drive goes into an empty bay and stands by.</summary>
+    Addition,
 }
 
 /// <summary>A fault arrives and becomes a ticket. Always the first entry; names the appliance as it was known then.</summary>
 /// <param name="Asset">The appliance's asset number.</param>
 /// <param name="ChassisSerial">The appliance's own serial, to recognise the machine by.</param>
 /// <param name="Arrays">How its arrays were set up, so that what no swap can help is said before anybody travels.</param>
+/// <param name="Array">The array a drive is added for; null where nobody said, or where a drive of it tells.</param>
+/// <param name="SeenOn">The ticket on which a look at the machine showed it; null where somebody reported it.</param>
 public sealed record FaultReported(
     string Asset,
     string ChassisSerial,
@@ -34,9 +39,14 @@ public sealed record FaultReported(
     string? Serial = null,
     DateTimeOffset? Since = null,
     IReadOnlyList<ArrayDesign>? Arrays = null,
-    Promise? Promise = null
+    Promise? Promise = null,
+    long? SeenOn = null,
+    string? Array = null
 ) : FactBody
 {
+    /// <summary>Whose machine it is, where, and which: how a paper for the customer begins.</summary>
+    public IReadOnlyList<string> Heading() => [$"{Customer}, {Site}: {Location}", $"{Asset}, {Model}, chassis {ChassisSerial}"];
+
     public override string Told() => $"Reported: {Symptom.TrimEnd('.')}{EntryTold.At(Bay, Serial)}";
 
     /// <summary>Stands where a report says nothing that can be read.</summary>

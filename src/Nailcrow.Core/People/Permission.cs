@@ -9,6 +9,9 @@ public enum Permission
 {
     BringListsIn,
     ChangeMachines,
+
+    /// <summary>Whoever stands before a machine that nobody knows reads its plate.</summary>
+    AddMachines,
     MakeRules,
     PublishProcedures,
     AddPeople,
@@ -22,6 +25,7 @@ public static class Permissions
         permission switch
         {
             Permission.BringListsIn or Permission.ChangeMachines or Permission.MakeRules => [Role.Dispatcher, Role.Lead, Role.Admin],
+            Permission.AddMachines => [Role.Engineer, Role.Dispatcher, Role.Lead, Role.Admin],
             Permission.PublishProcedures => [Role.Lead, Role.Admin],
             _ => [Role.Admin],
         };

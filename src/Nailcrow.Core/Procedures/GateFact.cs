@@ -21,6 +21,9 @@ public enum GateFact
     ChassisEstablished,
     BayEstablished,
     AsBefore,
+
+    /// <summary>No drive is in the bay that one is to go into.</summary>
+    BayEmpty,
     NewDriveSeen,
 
     /// <summary>The new drive carries no other array's data.</summary>

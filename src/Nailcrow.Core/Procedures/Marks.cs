@@ -7,6 +7,8 @@ public sealed record KnownMark(string Name, string Source);
 /// <summary>The marks there are. A list that is closed, so that nobody makes two of one by giving it two names.</summary>
 public static class Marks
 {
+    private const string CountedTogether = "counted together";
+
     public static readonly IReadOnlyList<KnownMark> OfBay =
     [
         new("software", Slots),
@@ -15,6 +17,10 @@ public static class Marks
         new("label", "the serial on the drive's label"),
         new("count", "the position counted by eye"),
         new("plug", "the cable and its plug"),
+        new(CountedTogether, "the position counted aloud with a lead who listens"),
+        new("activity", "what its lamp does while the array is made to work"),
+        new("looks", "its make, size and style of label among its neighbours'"),
+        new("temperature", "how warm it is among its neighbours"),
         new("tape", "what somebody stuck there for this visit"),
     ];
 
@@ -35,6 +41,9 @@ public static class Marks
     /// <summary>The same mark in any case and spacing; as it was written where it is none of ours (a sheet from before there was a list).</summary>
     public static string Named(string mark) =>
         string.Join(' ', mark.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)).ToLowerInvariant();
+
+    /// <summary>A lead counts along, and is asked anew each time: such a mark is never used up by a pull that it led astray.</summary>
+    public static bool IsWithALead(string mark) => Named(mark) == CountedTogether;
 
     /// <summary>Where a mark comes from; of one that is not on the list, the mark itself.</summary>
     public static string SourceOf(Records records, string mark) =>

@@ -5,6 +5,7 @@ namespace Nailcrow.Core.Procedures;
 /// <param name="TargetSerial">The drive that is to come out; the first one where there are several.</param>
 /// <param name="ReadingRules">By which rules a scan is judged; see <see cref="ReadingRulesNow"/>.</param>
 /// <param name="WaitSeconds">How long the machine's model wants a bay to be empty; null on sheets from before they told.</param>
+/// <param name="Location">Where the machine is looked for; null on sheets from before they told.</param>
 /// <param name="Drives">All drives that are to come out, in the order they are done; null on sheets from before there could be several.</param>
 public sealed record RunSheet(
     Guid Id,
@@ -19,7 +20,8 @@ public sealed record RunSheet(
     IReadOnlyList<SheetDrive>? Drives = null,
     ComesBack ComesBack = ComesBack.ByRebuild,
     int ReadingRules = 0,
-    int? WaitSeconds = null
+    int? WaitSeconds = null,
+    string? Location = null
 )
 {
     /// <summary>How a scan is judged on sheets that are made now; one that was made earlier keeps the rules it was followed by.</summary>

@@ -57,8 +57,21 @@ public sealed record RunStep(
     /// <summary>The answer that carries straight on: what a hold, a gate or a plain thing done leads to.</summary>
     public const string Done = "done";
 
+    /// <summary>What is opened by switching a machine off, and closed by switching it on.</summary>
+    public const string Power = "power";
+
     /// <summary>What one should see did not come: the way out that every such step has.</summary>
     public const string NotSo = "not-so";
+
+    /// <summary>Where a call leads when the lead says no; a call without it waits until they say yes.</summary>
+    public const string Refused = "refused";
+
+    private const string Light = "the locator light"; // is on as long as nobody switches it off
+
+    /// <summary>What is opened, slid out or switched here and has to be put right again; null where nothing is.</summary>
+    public string? OpensThing() => Records == Procedures.Records.LightOn ? Light : Opens;
+
+    public string? ClosesThing() => Records == Procedures.Records.LightOff ? Light : Closes;
 
     public StepAnswer? Leading(string answer) => Answers.FirstOrDefault(a => a.Answer == answer);
 

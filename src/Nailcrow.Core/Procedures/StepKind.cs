@@ -40,11 +40,32 @@ public enum Records
     /// <summary>The drive that was just put in, and that the machine has not seen, leaves its place again to be seated anew.</summary>
     Unseated,
 
+    /// <summary>That drive comes out for good: it is dead or not taken, and another part goes in.</summary>
+    Withdrawn,
+
+    /// <summary>Why the part is no replacement is said by the answer.</summary>
+    GivenUp,
+
     /// <summary>The same drive went back into its bay on purpose.</summary>
     Reseated,
     RebuildStarted,
     OldDataCleared,
     Restored,
+
+    /// <summary>Who agreed to what is done, and on which terms; written down.</summary>
+    Agreed,
+
+    /// <summary>What the data came back from.</summary>
+    RestoredFrom,
+
+    /// <summary>How much the array holds, as the machine's screen says.</summary>
+    Usable,
+
+    /// <summary>The machine is off; the answer says who or what did it.</summary>
+    FoundOff,
+
+    /// <summary>The machine is on again; the answer says who allowed it.</summary>
+    SwitchedOn,
     LightOn,
     LightOff,
 }
@@ -79,6 +100,9 @@ public enum ComesBack
 
     /// <summary>The data is protected elsewhere first; the machine releases the drive.</summary>
     ReleasedFirst,
+
+    /// <summary>It was never away: a further drive goes into an empty bay and stands by as the spare.</summary>
+    Added,
 
     /// <summary>It does not: rebuilt from nothing and restored.</summary>
     Cannot,

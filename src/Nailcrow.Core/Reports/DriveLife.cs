@@ -35,7 +35,7 @@ public static class DriveLife
         var asset = record.Ticket.Report?.Asset ?? "";
         var events = new List<LifeEvent>();
         Snapshot? before = null;
-        foreach (var entry in record.Arrived.OrderBy(e => e.Happened).ThenBy(e => e.Id))
+        foreach (var entry in record.AsItCounts())
             switch (entry.Body)
             {
                 case SnapshotTaken taken:

@@ -37,24 +37,37 @@ public sealed record ServiceReport(
     {
         var ticket = record.Ticket;
         var report = ticket.Report ?? throw new ArgumentException("A ticket without a report has no machine.", nameof(record));
-        var told = record.Arrived.OrderBy(e => e.Happened).ThenBy(e => e.Id).ToList();
+        var told = record.AsItCounts().ToList();
         return new(
             ticket.Number,
             ticket.IsEnded ? "Service report" : $"Service report so far: the ticket is {Words.Of(ticket.Stage).Replace('-', ' ')}",
             ticket.IsEnded,
             record.Arrived.Max(e => e.RecordedAt),
-            [$"{report.Customer}, {report.Site}: {report.Location}", $"{report.Asset}, {report.Model}, chassis {report.ChassisSerial}"],
+            report.Heading(),
             [
                 .. new ReportPart[]
                 {
                     new("What was wrong", [.. WhatWasWrong(ticket)]),
                     new("Before anything was touched", [.. Before(ticket)]),
-                    new("What was done", [.. told.SelectMany(Done).Concat(ticket.Swaps.SelectMany(Swapped)).OrderBy(l => l.At)]),
+                    new("Who was there", [.. ticket.SiteVisits.Select(v => new ReportLine(v.ArrivedAt, v.Engineer, v.Told()))]),
+                    new(
+                        "What was done",
+                        [
+                            .. told.SelectMany(Done)
+                                .Concat(Agreed(ticket))
+                                .Concat(ticket.SeatedInVain.Concat(ticket.Swaps).SelectMany(Swapped))
+                                .OrderBy(l => l.At),
+                        ]
+                    ),
                     new("Warnings that were overruled", [.. OverruledSteps.Of(told)]),
                     new("What was not as it should be", [.. NotAsItShould(ticket, told)]),
                     new("Without full redundancy", [.. Exposed(ticket)]),
+                    new("When it was off", [.. ticket.Power.Select(p => new ReportLine(p.From, null, p.Told()))]),
+                    new("What the array holds", [.. (Space.Of(ticket)?.Told() ?? []).Select(s => new ReportLine(null, null, s))]),
                     new("Where the drives are", [.. Whereabouts(ticket)]),
+                    new("What stays to be done", [.. Left(ticket)]),
                     new("How it ended", [.. Ending(ticket, told)]),
+                    new("What was put right in the record", [.. PutRight.Of(record)]),
                 }.Where(p => p.Lines.Count > 0),
             ]
         );
@@ -93,10 +106,16 @@ public sealed record ServiceReport(
     private static IEnumerable<ReportLine> Done(Entry entry) =>
         entry.Body switch
         {
-            ArrivedOnSite => [new(entry.Happened, entry.By, "Arrived on site.")],
             SheetCompiled s => [new(entry.Happened, entry.By, $"{s.Sheet.Title} ({s.Sheet.Procedure} {s.Sheet.Version}) was begun.")],
+            RebuildChosen chosen => [new(entry.Happened, entry.By, chosen.Told())],
             _ => [],
         };
+
+    private static IEnumerable<ReportLine> Agreed(Ticket ticket)
+    {
+        if (ticket.Agreed is { } agreed)
+            yield return new(agreed.At, agreed.By, $"Agreed: {agreed.Says}");
+    }
 
     private static IEnumerable<ReportLine> Swapped(Swap swap)
     {
@@ -114,7 +133,7 @@ public sealed record ServiceReport(
 
     private static IEnumerable<ReportLine> NotAsItShould(Ticket ticket, IReadOnlyList<Entry> told)
     {
-        foreach (var miss in ticket.Swaps.SelectMany(s => s.NearMisses))
+        foreach (var miss in ticket.Swaps.SelectMany(s => s.NearMisses).Where(n => n.NotSo is null))
             yield return new(miss.At, miss.By, $"Another drive, {miss.Serial}, was pulled from bay {miss.Bay} and went straight back.");
         foreach (var entry in told)
             if (entry.Body is HelpCalled call)
@@ -147,6 +166,7 @@ public sealed record ServiceReport(
             ExposurePart.Travel => "Travel",
             ExposurePart.Work => "Work at the machine",
             ExposurePart.Rebuild => "Rebuild",
+            ExposurePart.SwitchedOff => "Switched off",
             _ => throw new System.Diagnostics.UnreachableException(),
         };
 
@@ -160,6 +180,15 @@ public sealed record ServiceReport(
                 $"{m.Serial}: {m.To}.{(ticket.Returns.Find(r => r.Serial == m.Serial) is { } back ? $" Going back: {back.Reason.Replace('-', ' ')}." : "")}"
             ));
 
+    /// <summary>Drives that are not well and stay in, and what the customer was advised.</summary>
+    private static IEnumerable<ReportLine> Left(Ticket ticket)
+    {
+        foreach (var suspect in Danger.Of(ticket).Suspects)
+            yield return new(ticket.Latest?.TakenAt, null, suspect.Sentence);
+        foreach (var advice in ticket.Advice)
+            yield return new(null, null, advice.Decision is null ? $"{advice.Told()} Not decided yet." : advice.Told());
+    }
+
     private static IEnumerable<ReportLine> Ending(Ticket ticket, IReadOnlyList<Entry> told)
     {
         if (ticket.After is { } after)
@@ -169,6 +198,17 @@ public sealed record ServiceReport(
                 $"A snapshot {SeenBy(after)}: "
                     + $"{string.Join(" ", after.Arrays.Select(a => $"{a.Name} is {Words.Of(a.State)}, {after.MembersOf(a)} of {a.DesignMembers} members."))} "
                     + $"{Changed(ticket, after)}"
+            );
+        if (ticket.RestoredFrom is { } source)
+            yield return new(
+                null,
+                ticket.RestoreConfirmedBy,
+                $"The data was restored from: {source.TrimEnd('.')}."
+                    + (
+                        ticket.RestoreConfirmedBy is null
+                            ? " Nobody has confirmed that it is there."
+                            : " The customer confirmed that it is there."
+                    )
             );
         if (ticket.SignedOffBy is { } customer)
             yield return new(null, customer, "Signed for the customer: the data is there.");

@@ -18,6 +18,10 @@ public sealed record Custody(ImmutableList<CustodyMove> Moves)
     public Custody Without(string serial, DateTimeOffset at) =>
         new(Moves.RemoveAll(m => m.At == at && m.Serial == SerialNumber.Normalise(serial)));
 
+    /// <summary>As if a drive had not been handed to anybody from then on.</summary>
+    public Custody Since(string serial, DateTimeOffset at) =>
+        new(Moves.RemoveAll(m => m.At >= at && m.Serial == SerialNumber.Normalise(serial)));
+
     public Holder? HolderOf(string serial) => Moves.LastOrDefault(m => m.Serial == SerialNumber.Normalise(serial))?.To;
 
     public IEnumerable<(string Serial, Holder Holder)> Now => Moves.GroupBy(m => m.Serial).Select(g => (g.Key, g.Last().To));

@@ -10,5 +10,16 @@ public sealed record CustomerSignedOff(string Name, string? Statement = null) : 
 
     public override string? Problem(Ticket ticket) => string.IsNullOrWhiteSpace(Name) ? "A sign-off has the name of who signs." : null;
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { SignedOffBy = Name };
+    /// <summary>What was not done yet cannot have been seen: such a sign-off is kept, and does not count.</summary>
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        !ticket.WorkWasDone
+            ? ticket.Raise(
+                stamp,
+                "sign-off",
+                $"{Name} signed off before any work was done; what they saw was not the work. Have them sign again at its end."
+            )
+            : ticket with
+            {
+                SignedOffBy = Name,
+            };
 }

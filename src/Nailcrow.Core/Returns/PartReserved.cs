@@ -7,13 +7,15 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Returns;
 
 /// <summary>The replacement set aside for a ticket, and who has it.</summary>
+/// <param name="GivenUp">Why it is none after all; its place waits for another.</param>
 public sealed record ReservedPart(
     string Serial,
     string Model,
     long Bytes,
     string Depot,
     string? IssuedTo = null,
-    string? OverruledBecause = null
+    string? OverruledBecause = null,
+    NoReplacement? GivenUp = null
 );
 
 /// <summary>A replacement is set aside in a depot for this ticket.</summary>
@@ -36,6 +38,8 @@ public sealed record PartReserved(
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason
+        : ticket.Parts.Find(p => p.GivenUp is not null && p.Serial == SerialNumber.Normalise(Serial)) is { GivenUp: { } why }
+            ? $"{SerialNumber.Normalise(Serial)} was given up on this ticket: {EntryTold.Said(Words.Of(why))}. Take another part."
         : Replaced(ticket) is null && ticket.Parts.Count >= ticket.DrivesWanted
             ? ticket.Parts is [{ IssuedTo: { } holder } part] ? $"{part.Serial} is already issued to {holder} for this ticket."
                 : $"All {ticket.Parts.Count} parts of this ticket are already issued."
@@ -48,19 +52,21 @@ public sealed record PartReserved(
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
         var serial = SerialNumber.Normalise(Serial);
-        return ticket with
+        var part = new ReservedPart(serial, Model, Bytes, Depot, OverruledBecause: OverruledBecause);
+        var exchanged = Replaced(ticket) is { } old ? ticket.WithAnotherPart(old.Serial, serial, stamp) : ticket;
+        return exchanged with
         {
-            Parts = With(ticket, new(serial, Model, Bytes, Depot, OverruledBecause: OverruledBecause)),
+            Parts = With(ticket, part),
             Custody = ticket.Custody.Move(serial, new(HolderKind.Depot, Depot), stamp.At, stamp.By),
         };
     }
 
     /// <summary>One drive, one part: another one takes the place of what is only set aside; several drives each have theirs.</summary>
     private static ImmutableList<ReservedPart> With(Ticket ticket, ReservedPart part) =>
-        ticket.Parts.Count < ticket.DrivesWanted || Replaced(ticket) is not { } old
-            ? ticket.Parts.Add(part)
-            : ticket.Parts.Replace(old, part);
+        Replaced(ticket) is { } old ? ticket.Parts.Replace(old, part) : ticket.Parts.Add(part);
 
+    /// <summary>What was given up first of all, whose place waits; else what nobody has in hand yet.</summary>
     private static ReservedPart? Replaced(Ticket ticket) =>
-        ticket.Parts.Count < ticket.DrivesWanted ? null : ticket.Parts.FindLast(p => p.IssuedTo is null);
+        ticket.Parts.Find(p => p.GivenUp is not null)
+        ?? (ticket.Parts.Count < ticket.DrivesWanted ? null : ticket.Parts.FindLast(p => p.IssuedTo is null));
 }

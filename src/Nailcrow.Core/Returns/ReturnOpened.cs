@@ -11,6 +11,9 @@ public enum ReturnReason
 {
     ExchangeUnderWarranty,
     BackToStores,
+
+    /// <summary>A new part that never worked goes back as such.</summary>
+    DeadOnArrival,
 }
 
 /// <summary>A drive is to go back: why, to whom, under which number, by when.</summary>
@@ -40,7 +43,7 @@ public sealed record ReturnOpened(
             return $"A return ends with a depot, a maker or the customer, not with {To}.";
         if (Target.HoldsCustomersData(ticket, serial) && string.IsNullOrWhiteSpace(DataAgreedBy))
             return "The customer's data is on this drive. Ask whether it may leave, and write down who agreed.";
-        return Reason == ReturnReason.ExchangeUnderWarranty && string.IsNullOrWhiteSpace(Authorisation)
+        return To.Kind == HolderKind.Maker && Reason != ReturnReason.BackToStores && string.IsNullOrWhiteSpace(Authorisation)
             ? "An exchange under warranty has an authorisation number; without it the maker sends the drive back."
             : null;
     }

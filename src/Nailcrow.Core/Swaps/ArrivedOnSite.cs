@@ -1,5 +1,6 @@
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Swaps;
 
@@ -7,5 +8,5 @@ public sealed record ArrivedOnSite : FactBody
 {
     public override string Told() => "Arrived on site";
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { ArrivedAt = ticket.ArrivedAt ?? stamp.At };
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) => SiteVisits.Arrived(ticket, stamp.By, stamp.At);
 }

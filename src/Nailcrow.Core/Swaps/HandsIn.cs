@@ -23,7 +23,7 @@ public static class HandsIn
         for (var i = run.Visits.Count - 1; i >= 0; i--)
             switch (sheet.Step(run.Visits[i].Step))
             {
-                case { Gate: GateFact.PullNotFatal or GateFact.Released } or { Records: Records.Unseated }:
+                case { Gate: GateFact.PullNotFatal or GateFact.Released } or { Records: Records.Unseated or Records.Withdrawn }:
                     return run.Visits[i].At;
                 case { Records: Records.Inserted or Records.Reseated }:
                     return null;

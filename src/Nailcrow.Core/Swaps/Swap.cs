@@ -3,7 +3,9 @@ using System.Collections.Immutable;
 namespace Nailcrow.Core.Swaps;
 
 /// <summary>A wrong drive that was pulled, recognised and put straight back.</summary>
-public sealed record NearMiss(string Bay, string Serial, DateTimeOffset At, string By);
+/// <param name="Entry">The entry that it was put back with.</param>
+/// <param name="NotSo">Who said that it was none after all, and why; it is a near miss as long as nobody did.</param>
+public sealed record NearMiss(string Bay, string Serial, DateTimeOffset At, string By, Guid Entry = default, string? NotSo = null);
 
 /// <summary>Something that says "this is the one": a lamp, the software's name, a label.</summary>
 /// <param name="Attempt">0 until a wrong drive was pulled; a mark from an attempt that failed does not count again.</param>
@@ -27,7 +29,11 @@ public sealed record Swap(
 {
     public static readonly Swap NotBegun = new(null, null, null, null, null, null, null, null, [], [], []);
 
-    public bool HasBegun => PulledAt is not null;
+    public bool HasBegun => (PulledAt ?? InsertedAt) is not null;
 
-    public int Attempt => NearMisses.Count;
+    /// <summary>With what is known of machine, bay and near misses, and no drive moved.</summary>
+    internal Swap AsBefore() => NotBegun with { NearMisses = NearMisses, ChassisMarks = ChassisMarks, BayMarks = BayMarks };
+
+    /// <summary>How often a wrong drive came out; what was recorded as one by mistake was none.</summary>
+    public int Attempt => NearMisses.Count(n => n.NotSo is null);
 }

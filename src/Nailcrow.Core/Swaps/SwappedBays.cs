@@ -10,6 +10,7 @@ internal static class SwappedBays
     public static string? OtherThanMeant(Ticket ticket, Snapshot before, Snapshot after) =>
         SnapshotComparison.OtherThanOnly(
             [.. ticket.Swaps.Where(s => s.OutSerial != s.InSerial).Select(s => s.Bay).OfType<string>()],
+            ticket.SwappedBeside,
             before,
             after
         );

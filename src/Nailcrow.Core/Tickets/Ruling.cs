@@ -1,6 +1,7 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 
 namespace Nailcrow.Core.Tickets;
 
@@ -41,6 +42,15 @@ public abstract record Ruling
             );
         return On(ticket, intent.Body, intent.Actor, now, intent.Written().Passes);
     }
+
+    /// <summary>The same for what is ruled by the record and not by the ticket alone: whether an entry of it may be put right.</summary>
+    public static Ruling On(TicketRecord record, Intent intent, DateTimeOffset now) =>
+        On(record.Ticket, intent, now) is var ruling
+        && ruling is Accepted
+        && intent.Body is EntryCorrected correction
+        && Correctable.Refusal(record, intent, correction, now) is { } reason
+            ? new Refused(reason)
+            : ruling;
 
     internal static string TakesRole(Actor actor, IReadOnlyCollection<Role> writers) =>
         $"{actor.Name} may not do this; it takes the role {string.Join(" or ", writers.Select(Words.Of))}.";

@@ -9,6 +9,7 @@ using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tickets;
@@ -21,30 +22,76 @@ public sealed record Ticket(long Number)
     public ImmutableList<Evidence> Evidence { get; init; } = [];
     public string? Engineer { get; init; }
     public string? HoldReason { get; init; }
+
+    /// <summary>When what is on hold is looked at again.</summary>
+    public DateTimeOffset? HoldUntil { get; init; }
     public ImmutableList<Hold> Holds { get; init; } = [];
     public Planning.PlannedVisit? Visit { get; init; }
     public HelpCall? Help { get; init; }
-    public DateTimeOffset? ArrivedAt { get; init; }
+    public ImmutableList<Planning.SiteVisit> SiteVisits { get; init; } = [];
+
+    /// <summary>When somebody first came.</summary>
+    public DateTimeOffset? ArrivedAt => SiteVisits.FirstOrDefault()?.ArrivedAt;
+
+    /// <summary>Since when whoever is there now, or was there last, is there.</summary>
+    public DateTimeOffset? OnSiteSince => SiteVisits.FirstOrDefault(v => v.IsThere)?.ArrivedAt ?? SiteVisits.LastOrDefault()?.ArrivedAt;
+
+    public bool IsOnSite => SiteVisits.Exists(v => v.IsThere);
     public string? Backup { get; init; }
     public string? BackupDetail { get; init; }
+
+    /// <summary>What somebody agreed to before it was done, on which terms, as the sheet asks; null where it asks for nothing.</summary>
+    public Agreement? Agreed { get; init; }
+
+    /// <summary>What the customer was advised to do beside this ticket's work.</summary>
+    public ImmutableList<AdviceGiven> Advice { get; init; } = [];
+
+    /// <summary>What was moved to get at the machine and is not back yet.</summary>
+    public ImmutableList<string> Aside { get; init; } = [];
+
+    /// <summary>The times in which the machine was off, oldest first.</summary>
+    public ImmutableList<PowerOff> Power { get; init; } = [];
+
+    public bool IsOff => Power is [.., { To: null }];
+
+    /// <summary>What the data came back from, where no swap could bring it back.</summary>
+    public string? RestoredFrom { get; init; }
+
+    /// <summary>How much the array holds, as its screen said at steps that ask for it, oldest first.</summary>
+    public ImmutableList<SpaceSeen> SpaceSeen { get; init; } = [];
     public ImmutableList<Snapshot> Snapshots { get; init; } = [];
     public Snapshot? Before { get; init; }
     public Snapshot? After { get; init; }
     public bool LocatorOn { get; init; }
     public ImmutableList<ReservedPart> Parts { get; init; } = [];
+
+    /// <summary>Every part that was to go in and did not, in order; another one may have its place by now.</summary>
+    public ImmutableList<ReservedPart> GivenUp { get; init; } = [];
     public RunSheet? Sheet { get; init; }
     public Run? Run { get; init; }
     public ImmutableList<Interrupted> Interrupted { get; init; } = [];
+
+    /// <summary>Sheets that another one took the place of, and how far each was followed, oldest first.</summary>
+    public ImmutableList<Interrupted> LeftSheets { get; init; } = [];
 
     /// <summary>The drives chosen to come out, in order; empty where the report's one is all there is.</summary>
     public ImmutableList<string> Chosen { get; init; } = [];
 
     /// <summary>Swaps of this ticket that are over; the one under way, or the last, is <see cref="Swap"/>.</summary>
     public ImmutableList<Swap> EarlierSwaps { get; init; } = [];
+
+    /// <summary>The same drive came out and went back, and was not good after all: what was done, and is no swap.</summary>
+    public ImmutableList<Swap> SeatedInVain { get; init; } = [];
     public Swap Swap { get; init; } = Swap.NotBegun;
+
+    /// <summary>Bays of this machine in which a drive went in on another ticket meanwhile.</summary>
+    public ImmutableHashSet<string> SwappedBeside { get; init; } = ImmutableHashSet.Create<string>(StringComparer.OrdinalIgnoreCase);
     public ImmutableList<Photo> Photos { get; init; } = [];
     public string? RestoreConfirmedBy { get; init; }
     public ImmutableList<Reading> Readings { get; init; } = [];
+
+    /// <summary>How much the rebuild copies, where that was chosen; else it is as the model says.</summary>
+    public RebuildChosen? RebuildChosen { get; init; }
     public ImmutableHashSet<string> Wiped { get; init; } = [];
     public Custody Custody { get; init; } = Custody.Nothing;
     public ImmutableList<PartReturn> Returns { get; init; } = [];
@@ -53,6 +100,9 @@ public sealed record Ticket(long Number)
     public TicketClosed? Closing { get; init; }
     public TicketCancelled? Cancelling { get; init; }
     public DateTimeOffset? EndedAt { get; init; }
+
+    /// <summary>Other tickets that have to do with this one.</summary>
+    public ImmutableList<Linking.TicketLink> Links { get; init; } = [];
     public ImmutableList<Reopening> Reopenings { get; init; } = [];
 
     /// <summary>Facts that took long to arrive: a ticket may have been closed without them.</summary>
@@ -74,11 +124,17 @@ public sealed record Ticket(long Number)
 
     public int DrivesWanted => Math.Max(1, Chosen.Count);
 
+    /// <summary>Parts that are to go in, or went in; what was given up is none.</summary>
+    public int PartsSetAside => Parts.Count(p => p.GivenUp is null);
+
     /// <summary>The part for the drive whose turn it is.</summary>
     public ReservedPart? Part => Parts.Count > EarlierSwaps.Count ? Parts[EarlierSwaps.Count] : Parts.LastOrDefault();
 
     /// <summary>The swap that a step is about.</summary>
     public Swap SwapOf(RunStep? step) => step?.Drive is { } drive && drive < EarlierSwaps.Count ? EarlierSwaps[drive] : Swap;
+
+    /// <summary>There is something that a customer can have seen.</summary>
+    public bool WorkWasDone => Swap.InSerial is not null || RestoreConfirmedBy is not null || Run is { IsFinished: true };
 
     public bool IsEnded => Closing is not null || Cancelling is not null;
 
@@ -88,21 +144,31 @@ public sealed record Ticket(long Number)
     /// <summary>Ended, and nothing has come in since that somebody has to look at.</summary>
     public bool IsAtRest => IsEnded && OpenAfterEnd is null;
 
+    /// <summary>Nothing comes out: a drive goes into a bay that is empty.</summary>
+    public bool OnlyAdds => Report?.Job == JobKind.Addition;
+
     public Stage Stage =>
         Cancelling is not null ? Stage.Cancelled
         : Closing is not null ? Stage.Closed
         : Swap.InSerial is not null && (Run is { IsFinished: true } || Returns.Count > 0) ? Stage.Returning
         : Swap.InSerial is not null ? Stage.Rebuilding
-        : ArrivedAt is not null ? Stage.OnSite
+        : IsOnSite ? Stage.OnSite
         : Engineer is not null ? Stage.Planned
         : Stage.Received;
 
     /// <summary>
     /// The ticket that a set of entries makes. The set decides, not the order: entries are told in order of when they
-    /// happened on the service's clock, ties by id, and one that is here twice counts once.
+    /// happened on the service's clock, ties by id, and one that is here twice counts once. One that was put right counts as that.
     /// </summary>
-    public static Ticket Fold(long number, IEnumerable<Entry> entries) =>
-        entries.DistinctBy(e => e.Id).OrderBy(e => e.Happened).ThenBy(e => e.Id).Aggregate(new Ticket(number), Apply);
+    public static Ticket Fold(long number, IEnumerable<Entry> entries)
+    {
+        var all = entries.DistinctBy(e => e.Id).ToList();
+        return InOrder(all, Corrections.In(all)).Aggregate(new Ticket(number), Apply);
+    }
+
+    /// <summary>Entries as they count, in the order in which a ticket is told.</summary>
+    internal static IEnumerable<Entry> InOrder(IEnumerable<Entry> entries, Corrections corrections) =>
+        entries.Select(corrections.AsItCounts).OrderBy(e => e.Happened).ThenBy(e => e.Id);
 
     /// <summary>One more entry that happened after all the others.</summary>
     internal static Ticket Apply(Ticket ticket, Entry entry)
@@ -139,6 +205,9 @@ public sealed record Ticket(long Number)
 
     /// <summary>A ticket whose report was taken out of the record is still a ticket, and still shown.</summary>
     internal Ticket AboutSomething() => Report is null ? this with { Report = Intake.FaultReported.Lost } : this;
+
+    /// <summary>Another part is to go in: the sheet names it from now on.</summary>
+    internal Ticket WithAnotherPart(string old, string part, Stamp stamp) => PartExchanged.On(this, old, part, stamp);
 
     /// <summary>Names of discrepancies are made of the entry that raised them; one entry may raise several about the same thing.</summary>
     internal Ticket Raise(Stamp stamp, string about, string sentence)

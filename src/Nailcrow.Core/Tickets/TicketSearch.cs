@@ -25,7 +25,8 @@ public enum TicketOrder
 /// <param name="Find">A ticket's number, or any part of an asset number, a serial, a site or a customer.</param>
 /// <param name="Before">Only numbers below this: where the last page ended, newest first.</param>
 /// <param name="Site">Any part of its name; likewise the customer.</param>
-/// <param name="OverdueAt">Only those whose next promise was due before this moment.</param>
+/// <param name="Overdue">Only those whose next promise is over.</param>
+/// <param name="Nobodys">Only those that no engineer has.</param>
 /// <param name="Skip">How many to leave out, where they do not come newest first.</param>
 public sealed record TicketSearch(
     bool? Ended = null,
@@ -38,7 +39,8 @@ public sealed record TicketSearch(
     string? Site = null,
     string? Customer = null,
     DangerSought? Danger = null,
-    DateTimeOffset? OverdueAt = null,
+    bool Overdue = false,
     TicketOrder Order = TicketOrder.Newest,
-    int Skip = 0
+    int Skip = 0,
+    bool Nobodys = false
 );

@@ -19,32 +19,22 @@ public static class ReportPaper
             report.AsOf,
             (p, page) =>
                 p.Text(
-                    $"{TicketNumber.Text(report.Ticket)}   page {page}   as of {Clock(report.AsOf, zone)}, times of {zone.Id}",
+                    $"{TicketNumber.Text(report.Ticket)}   page {page}   as of {CustomersPaper.Clock(report.AsOf, zone)}, times of {zone.Id}",
                     fonts.Small,
                     Paper.Margin,
                     Paper.Inner
                 )
         );
-        paper.Text($"{TicketNumber.Text(report.Ticket)}  {report.Title}", fonts.Title, Paper.Margin, Paper.Inner);
-        paper.Y += 4;
-        foreach (var line in report.Heading)
-            paper.Text(line, fonts.Text, Paper.Margin, Paper.Inner);
+        CustomersPaper.Begin(paper, fonts, $"{TicketNumber.Text(report.Ticket)}  {report.Title}", report.Heading);
         foreach (var part in report.Parts)
             Part(paper, fonts, part, zone);
-        if (report.IsFinal)
-            return;
-        paper.Need(60);
-        paper.Y += 40;
-        paper.Text("For the customer ______________________________    Date ____________", fonts.Text, Paper.Margin, Paper.Inner);
+        if (!report.IsFinal)
+            CustomersPaper.SignedHere(paper, fonts);
     }
 
     private static void Part(Paper paper, Type fonts, ReportPart part, TimeZoneInfo zone)
     {
-        paper.Need(60);
-        paper.Y += 12;
-        paper.Text(part.Name, fonts.Chapter, Paper.Margin, Paper.Inner);
-        paper.Y += 3;
-        paper.Line(Paper.Margin, paper.Y, Paper.Inner);
+        CustomersPaper.Chapter(paper, fonts, part.Name);
         foreach (var line in part.Lines)
             Line(paper, fonts, line, zone);
     }
@@ -56,10 +46,8 @@ public static class ReportPaper
         paper.Y += 4;
         var top = paper.Y;
         if (line.At is { } at)
-            paper.Text(Clock(at, zone), fonts.Small, Paper.Margin, TimeWidth);
+            paper.Text(CustomersPaper.Clock(at, zone), fonts.Small, Paper.Margin, TimeWidth);
         paper.Y = top;
         paper.Text(says, fonts.Text, Paper.Margin + TimeWidth, Paper.Inner - TimeWidth);
     }
-
-    private static string Clock(DateTimeOffset at, TimeZoneInfo zone) => $"{TimeZoneInfo.ConvertTime(at, zone):yyyy-MM-dd HH:mm}";
 }

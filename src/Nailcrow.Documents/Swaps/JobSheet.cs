@@ -1,4 +1,5 @@
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using QRCoder;
@@ -10,10 +11,14 @@ namespace Nailcrow.Documents.Swaps;
 /// <param name="Link">Where its answers are entered afterwards; the QR code leads there.</param>
 public sealed record JobSheetHead(long Ticket, string Asset, string Site, string Location, string Model, Uri Link, DateTimeOffset Made);
 
-/// <summary>A run sheet on paper: boxes to tick, blanks to fill, branches in words, and a QR code back to the ticket.</summary>
+/// <summary>
+/// A run sheet on paper: the plain path in its order, then what is only done if it does not go so; boxes to tick, blanks to fill,
+/// branches in words, and a QR code back to the ticket.
+/// </summary>
 public static class JobSheet
 {
-    private const float Indent = 34;
+    private const float Indent = 30;
+    private const float Clock = 56;
 
     /// <summary>Writes a PDF of A4 pages. The same sheet and head give the same bytes.</summary>
     public static void Write(RunSheet sheet, JobSheetHead head, Stream into)
@@ -25,31 +30,41 @@ public static class JobSheet
             head.Made,
             (p, page) => Foot(p, fonts, sheet, head, page)
         );
-        Head(paper, fonts, sheet, head);
-        var numbers = sheet.Steps.Select((s, i) => (s.Id, i + 1)).ToDictionary(s => s.Id, s => s.Item2);
+        var places = new Places(sheet);
+        Head(paper, fonts, sheet, head, places);
         var chapter = "";
-        foreach (var step in sheet.Steps)
+        foreach (var step in places.Plain)
         {
             if (step.Chapter != chapter)
                 Chapter(paper, fonts, chapter = step.Chapter);
-            Step(paper, fonts, step, numbers);
+            Plain(paper, fonts, step, places);
         }
-        ToCompare(paper, fonts, sheet, numbers);
+        ToCompare(paper, fonts, sheet, places);
+        if (places.Otherwise.Count == 0)
+            return;
+        Chapter(paper, fonts, "Only if a box above leads here");
+        paper.Y += 2;
+        paper.InColumns(2);
+        foreach (var step in places.Otherwise)
+            Otherwise(paper, fonts, step, places);
     }
 
-    /// <summary>What has to be read stands at the foot, so that it is read from the drive and not from the paper.</summary>
-    private static void ToCompare(Paper paper, Type fonts, RunSheet sheet, IReadOnlyDictionary<string, int> numbers)
+    /// <summary>What has to be read stands behind the plain path, so that it is read from the drive and not from the paper.</summary>
+    private static void ToCompare(Paper paper, Type fonts, RunSheet sheet, Places places)
     {
-        var scans = sheet.Steps.Where(s => s is { Kind: StepKind.Scan, See: not null }).ToList();
+        var scans = sheet.Steps.Where(s => s is { Kind: StepKind.Scan, See: not null }).OrderBy(s => places[s.Id]).ToList();
         if (scans.Count == 0)
             return;
         Chapter(paper, fonts, "To compare with, once it was read");
-        paper.Y += 6;
-        foreach (var scan in scans)
-            paper.Text($"Step {numbers[scan.Id]}: {scan.See}", fonts.Text, Paper.Margin + Indent, Paper.Inner - Indent);
+        paper.Text(
+            string.Join("     ", scans.Select(s => $"{places[s.Id]}: {s.See}")),
+            fonts.Text,
+            Paper.Margin + Indent,
+            Paper.Inner - Indent
+        );
     }
 
-    private static void Head(Paper paper, Type fonts, RunSheet sheet, JobSheetHead head)
+    private static void Head(Paper paper, Type fonts, RunSheet sheet, JobSheetHead head, Places places)
     {
         const float code = 92;
         Qr(paper.Canvas, head.Link.ToString(), Paper.Width - Paper.Margin - code, Paper.Margin, code);
@@ -64,110 +79,144 @@ public static class JobSheet
             paper.Text(line, fonts.Text, Paper.Margin, width);
         paper.Y = Math.Max(paper.Y + 6, Paper.Margin + code + 8);
         paper.Text(
-            "Tick one box a step and write the time. The number after a box says which step comes next; without "
-                + "one it is the next on the paper. If it is not as the sheet says, touch nothing more and call.",
+            "Tick the box before a step when it is done and as it should be, write the time, and go on with the next. Another box leads "
+                + "to the step whose number stands behind it. If it is not as the sheet says, touch nothing more and "
+                + (places.Stuck is { } stuck ? $"go to {places[stuck]}." : "call."),
             fonts.Small,
             Paper.Margin,
             Paper.Inner
         );
-        paper.Y += 16;
+        paper.Y += 8;
         paper.Text(
             "Engineer ______________________    Date ____________    Lead's telephone ______________________",
             fonts.Text,
             Paper.Margin,
             Paper.Inner
         );
-        paper.Y += 10;
+        paper.Y += 4;
     }
 
     private static void Chapter(Paper paper, Type fonts, string name)
     {
-        paper.Need(80);
-        paper.Y += 8;
+        paper.Need(48);
+        paper.Y += 4;
         paper.Text(name, fonts.Chapter, Paper.Margin, Paper.Inner);
         paper.Y += 3;
         paper.Line(Paper.Margin, paper.Y, Paper.Inner);
+        paper.Y += 1;
     }
 
-    private static void Step(Paper paper, Type fonts, RunStep step, IReadOnlyDictionary<string, int> numbers)
+    /// <summary>Box, number, sentence, and a blank for the time; what leads elsewhere beneath.</summary>
+    private static void Plain(Paper paper, Type fonts, RunStep step, Places places)
     {
-        var told = Told(step).ToList();
-        var answers = Answers(step, numbers).ToList();
-        var width = Paper.Inner - Indent - 70;
-        paper.Need(
-            Paper.HeightOf(step.Say, fonts.Say, width) + told.Sum(t => Paper.HeightOf(t, fonts.Small, width)) + answers.Count * 19 + 22
-        );
-        paper.Y += 7;
+        var width = Paper.Inner - Indent - 14 - Clock;
+        // Whoever comes to it on the plain path has met its condition.
+        var (told, boxes) = (Told(step with { When = null }, places), Boxes(step, places).ToList());
+        paper.Need(HeightOf(step.Say, told, boxes, fonts.Say, fonts.Fine, width) + 4);
+        paper.Y += 4;
         var top = paper.Y;
-        paper.Text($"{numbers[step.Id]}", fonts.Say, Paper.Margin, Indent);
+        paper.Box(Paper.Margin, top + 3.5f, 9);
+        paper.Text($"{places[step.Id]}", fonts.Say, Paper.Margin + 14, Indent);
         paper.Y = top;
-        paper.Text("at ___:___", fonts.Small, Paper.Width - Paper.Margin - 52, 52);
+        paper.Text("at ___:___", fonts.Fine, Paper.Width - Paper.Margin - 46, 46);
         paper.Y = top;
-        paper.Text(step.Say, fonts.Say, Paper.Margin + Indent, width);
-        foreach (var line in told)
-            paper.Text(line, fonts.Small, Paper.Margin + Indent, width);
-        foreach (var (answer, blank) in answers)
-            Answer(paper, fonts, answer, blank);
+        paper.Text(step.Say, fonts.Say, Paper.Margin + 14 + Indent, width);
+        if (told.Length > 0)
+            paper.Text(told, fonts.Fine, Paper.Margin + 14 + Indent, width);
+        paper.Boxes(boxes, fonts.Fine, Paper.Margin + 14 + Indent, width);
     }
 
-    private static void Answer(Paper paper, Type fonts, string answer, bool blank)
+    /// <summary>The same, smaller: nobody comes here on a good day.</summary>
+    private static void Otherwise(Paper paper, Type fonts, RunStep step, Places places)
     {
+        const float indent = 24;
+        var width = paper.ColumnWidth - indent;
+        var told = Told(step, places);
+        List<string> boxes =
+        [
+            .. OnwardBoxes(step, places),
+            .. Boxes(step, places).Select(b => b.Replace(Line, ShortLine, StringComparison.Ordinal)),
+        ];
+        paper.Need(HeightOf(step.Say, told, boxes, fonts.SmallSay, fonts.Tiny, width) + 5);
         paper.Y += 5;
-        paper.Box(Paper.Margin + Indent, paper.Y + 1, 10);
-        paper.Text(answer, fonts.Text, Paper.Margin + Indent + 18, Paper.Inner - Indent - 18);
-        if (blank)
-            paper.Line(
-                Paper.Margin + Indent + 22 + fonts.Text.MeasureText(answer),
-                paper.Y + 2,
-                Paper.Inner - Indent - 30 - fonts.Text.MeasureText(answer)
-            );
+        var top = paper.Y;
+        paper.Text($"{places[step.Id]}", fonts.SmallSay, paper.Left, indent);
+        paper.Y = top;
+        paper.Text(step.Say, fonts.SmallSay, paper.Left + indent, width);
+        if (told.Length > 0)
+            paper.Text(told, fonts.Tiny, paper.Left + indent, width);
+        paper.Boxes(boxes, fonts.Tiny, paper.Left + indent, width);
     }
 
-    private static IEnumerable<string> Told(RunStep step)
+    private static float HeightOf(string say, string told, List<string> boxes, SKFont bold, SKFont small, float width) =>
+        Paper.HeightOf(say, bold, width)
+        + (told.Length > 0 ? Paper.HeightOf(told, small, width) : 0)
+        + Paper.HeightOfBoxes(boxes, small, width);
+
+    /// <summary>What one sees, and what else there is to know, in one run of text.</summary>
+    private static string Told(RunStep step, Places places) => string.Join("  ", Lines(step, places));
+
+    private static IEnumerable<string> Lines(RunStep step, Places places)
     {
         if (step.When is { } when)
-            yield return $"Only where {when}.";
+            yield return $"Only where {places.Said(when)}.";
         if (step is { See: { } see, Kind: not StepKind.Scan })
             yield return $"Then you see: {see}";
         if (step.Hear is { } hear)
             yield return $"And hear: {hear}";
         if (step.NormalNow is [_, ..] normal)
-            yield return $"Normal now: {string.Join("; ", normal)}";
+            yield return $"Normal now: {string.Join("; ", normal)}.";
         if (step.IfNot is { } ifNot)
             yield return $"If not: {ifNot}";
         if (step.With is { } with)
-            yield return $"Say: {string.Join(", ", with)}";
+            yield return $"Say: {string.Join(", ", with)}.";
         if (step.Decides is { } role)
             yield return $"A {Words.Of(role)} decides this; write down who.";
         if (step is { Kind: StepKind.Limit, Seconds: { } seconds })
             yield return $"Within {seconds} seconds from now.";
     }
 
-    /// <summary>Each way on, in words, and whether something is to be written beside it.</summary>
-    private static IEnumerable<(string Answer, bool Blank)> Answers(RunStep step, IReadOnlyDictionary<string, int> numbers) =>
-        step.Answers.Select(a =>
-            (a.Answer, a.Next) switch
-            {
-                (RunStep.Done, var next) when step.Erases => ($"done to bay and serial{Leads(step, next, numbers)}:", true),
-                (RunStep.Done, var next) when step.Kind == StepKind.Read => (
-                    $"{step.Unit ?? "written down"}{Leads(step, next, numbers)}:",
-                    true
-                ),
-                (RunStep.Done, var next) when step.Kind is StepKind.Gate => ($"so it is{Leads(step, next, numbers)}", false),
-                (RunStep.Done, var next) when step.Kind is StepKind.Call => ($"go-ahead, by{Leads(step, next, numbers)}:", true),
-                ("exact", var next) => ($"the same serial{Leads(step, next, numbers)}, read:", true),
-                ("different", var next) => ($"another serial{Leads(step, next, numbers)}, read:", true),
-                (_, var next) => ($"{a.Label.ToLowerInvariant()}{Leads(step, next, numbers)}", false),
-            }
-        );
+    /// <summary>The good answer of a step off the plain path, where it leads on.</summary>
+    private static IEnumerable<string> OnwardBoxes(RunStep step, Places places) =>
+        step.Answers.Where(a => a.Answer == PlainPath.Answer(step) && Blank(step, a.Answer) is null).Select(a => Box(step, a, places));
 
-    private static string Leads(RunStep step, string? next, IReadOnlyDictionary<string, int> numbers) =>
+    /// <summary>What leads elsewhere than on, and what is to be written down.</summary>
+    private static IEnumerable<string> Boxes(RunStep step, Places places)
+    {
+        var good = PlainPath.Answer(step);
+        if (step.Leading(good) is { } on && Blank(step, good) is { } blank)
+            yield return $"{blank}{Leads(step, on.Next, places)} {Line}";
+        foreach (var answer in step.Answers.Where(a => a.Answer != good && a.Answer != RunStep.NotSo))
+            yield return Box(step, answer, places);
+        if (step.Leading(RunStep.NotSo) is { Next: var next } not && next != places.Stuck && step.Kind != StepKind.Scan)
+            yield return $"not so{Leads(step, not.Next, places)}";
+    }
+
+    private const string Line = "__________________________";
+    private const string ShortLine = "______________";
+
+    private static string? Blank(RunStep step, string answer) =>
+        step.Erases ? "done to bay and serial"
+        : step.Kind == StepKind.Read ? step.Unit ?? "written down"
+        : step.Kind == StepKind.Call && answer == RunStep.Done ? "go-ahead, by"
+        : step.Kind == StepKind.Scan ? "the same serial, read"
+        : null;
+
+    private static string Box(RunStep step, StepAnswer answer, Places places) =>
+        answer.Answer switch
+        {
+            RunStep.Done when step.Kind == StepKind.Gate => $"so it is{Leads(step, answer.Next, places)}",
+            "different" => $"another serial{Leads(step, answer.Next, places)}, read {Line}",
+            _ => $"{answer.Label.ToLowerInvariant()}{Leads(step, answer.Next, places)}",
+        };
+
+    private static string Leads(RunStep step, string? next, Places places) =>
         next switch
         {
             null => " → the end",
             StepAnswer.Back => " → back to the step you came from",
             StepAnswer.HandOver => " → hand over; the sheet ends here",
-            _ => numbers[next] == numbers[step.Id] + 1 ? "" : $" → go to {numbers[next]}",
+            _ => places[next] == places[step.Id] + 1 ? "" : $" → go to {places[next]}",
         };
 
     private static void Foot(Paper paper, Type fonts, RunSheet sheet, JobSheetHead head, int page) =>

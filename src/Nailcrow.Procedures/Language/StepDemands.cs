@@ -54,6 +54,13 @@ internal static class StepDemands
             yield return step.Kind != StepKind.Read
                 ? $"'{step.Id}' is a {Words.Of(step.Kind)}; only a 'read' has a unit."
                 : $"'{unit}' is no unit; accepted: {string.Join(", ", Quantity.AllUnits)}.";
+        if (
+            step.Records == Records.Usable
+            && !(step is { Kind: StepKind.Read, Unit: { } size } && Quantity.Measures(size) == Dimension.Size)
+        )
+            yield return $"'{step.Id}' records what the array holds: a 'read' with a unit of bytes, as 'unit: TB'.";
+        if (step.Records is Records.FoundOff or Records.SwitchedOn && step.Kind != StepKind.Read)
+            yield return $"'{step.Id}' records who had the machine switched off or on: a 'read', whose answer says it.";
         if (step.Unit is null && (step.AtLeast ?? step.AtMost) is not null)
             yield return $"'{step.Id}' has a range and no 'unit:'.";
         if (step.AtLeast > step.AtMost)

@@ -17,6 +17,7 @@ internal static class Effects
             GateFact.BayEstablished => !now.Has(Known.NoMarkLeft) && (now.Has(Known.Bay) || Two(now.BayMarks)),
             GateFact.PullNotFatal or GateFact.Released or GateFact.WholeBefore => !now.Has(Known.DriveOut),
             GateFact.AsBefore => now.Has(Known.WentBack),
+            GateFact.BayEmpty => !now.Has(Known.NewIn),
             GateFact.LightOff => (now.Open & node.LightBit) == 0,
             GateFact.RebuildSeen => now.Has(Known.NewIn) && (rebuildStart != Words.Of(RebuildStart.ByHand) || now.Has(Known.Started)),
             GateFact.Restored => now.Has(Known.Restored),
@@ -38,8 +39,12 @@ internal static class Effects
             now = now.With(Known.BackupAsked);
         if (step.Against == ScanTarget.DriveOut)
             now = Compared(answer, now);
-        return answer is RunStep.Done or "yes" or "exact" ? Affirmed(node, now) : now;
+        return answer is RunStep.Done or "yes" or "exact" ? Affirmed(node, now) : Denied(step, now);
     }
+
+    /// <summary>What the machine does not see, or calls another array's, it does not use.</summary>
+    private static Situation Denied(RunStep step, Situation now) =>
+        step.Gate is GateFact.NewDriveSeen or GateFact.NothingForeign ? now.Without(Known.NewSeen) : now;
 
     /// <summary>The way out of a gate that says no to the pull: where it leads to a call, the lead is asked about exactly that.</summary>
     private static bool AsksForAPull(RunStep step, string answer) =>
@@ -77,9 +82,11 @@ internal static class Effects
         node.Step.Step.Records switch
         {
             Records.ChassisMark => now.Has(Known.Machine) ? now : now with { MachineMarks = Marked(now.MachineMarks, node.Mark) },
-            Records.BayMark => now.Has(Known.Bay) ? now : now with { BayMarks = Marked(now.BayMarks, node.Mark) },
+            Records.BayMark => (now.Has(Known.Bay) ? now : now with { BayMarks = Marked(now.BayMarks, node.Mark) }).Without(
+                Marks.IsWithALead(node.Step.Step.Mark ?? "") ? Known.NoMarkLeft : Known.Nothing
+            ),
             Records.DrawnOut => now.Without(Known.UsedByPull | Known.NewIn | Known.NewSeen | Known.RightDrive).With(Known.DriveOut),
-            Records.Unseated => now.Without(Known.NewIn | Known.Waited).With(Known.DriveOut | Known.RightDrive),
+            Records.Unseated or Records.Withdrawn => now.Without(Known.NewIn | Known.Waited).With(Known.DriveOut | Known.RightDrive),
             Records.PutBack => now.Without(Known.DriveOut | Known.WrongDrive).With(Known.WentBack) with { BayMarks = 0 },
             Records.Inserted or Records.Reseated => now.Without(Known.DriveOut | Known.RightDrive).With(Known.NewIn),
             Records.RebuildStarted => now.With(Known.Started),
@@ -98,6 +105,8 @@ internal static class Effects
             GateFact.BayEstablished => now.With(Known.Bay) with { BayMarks = 0 },
             // A machine that is as it was before the pull does not rebuild, and can spare what it could spare then.
             GateFact.AsBefore => now.With(Known.AsBefore | Known.NotRebuilding | Known.NotFatal),
+            // Nothing is in it that has to be compared, or waited for.
+            GateFact.BayEmpty => now.With(Known.DriveOut | Known.RightDrive | Known.Waited),
             GateFact.NewDriveSeen => now.With(Known.NewSeen),
             GateFact.RebuildSeen => now.With(Known.RebuildSeen),
             GateFact.ArrayWhole => now.With(Known.Whole),

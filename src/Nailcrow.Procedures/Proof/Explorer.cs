@@ -141,12 +141,16 @@ internal sealed class Explorer
         PathRules
             .OfThings(node, spot.Now)
             .Concat(InTheWay(node, spot))
-            .Concat(_view.Facts ? PathRules.At(node, spot.Now, _graph.Variables.In(spot.Values)(ModelProperties.Swapped)) : []);
+            .Concat(
+                _view.Facts
+                    ? PathRules.At(node, spot.Now, _graph.Variables.In(spot.Values)(ModelProperties.Swapped), _procedure.ComesBack)
+                    : []
+            );
 
     /// <summary>Judged where the thing is followed; where the procedure knows of none, on the main walk.</summary>
     private IEnumerable<(SafetyRule Rule, string Sentence)> InTheWay(Node node, Spot spot)
     {
-        if (node.Step.Step.Records != Records.DrawnOut)
+        if (node.Step.Step.Records is not (Records.DrawnOut or Records.Unseated or Records.Withdrawn))
             yield break;
         if (Things.InTheWay(_graph.Variables.In(spot.Values)(ModelProperties.Loads)) is not { } thing)
             yield break;

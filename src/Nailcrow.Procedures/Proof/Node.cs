@@ -46,7 +46,7 @@ internal static class Lead
 internal sealed class Things
 {
     public const string Light = "the locator light";
-    public const string Power = "power";
+    public const string Power = RunStep.Power;
 
     /// <summary>What has to be open before a drive can be reached, by how the machine is loaded; null where nothing has to.</summary>
     public static string? InTheWay(string? loading) =>

@@ -16,6 +16,6 @@ internal static class AllAnswers
         foreach (var answer in step.Step.Answers)
             yield return answer;
         if (step.NotSo is { } elsewhere && step.Step.Leading(RunStep.NotSo) is null)
-            yield return new(RunStep.NotSo, step.Step.Kind == StepKind.Gate ? "It stays so" : "It is not so", elsewhere);
+            yield return new(RunStep.NotSo, step.Step.Kind == StepKind.Gate ? "It stays shut" : "I cannot, or it is different", elsewhere);
     }
 }

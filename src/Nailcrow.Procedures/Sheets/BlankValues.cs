@@ -1,3 +1,5 @@
+using Nailcrow.Core.Terms;
+
 namespace Nailcrow.Procedures.Sheets;
 
 /// <summary>What fills the blanks of a sheet's sentences.</summary>
@@ -37,8 +39,12 @@ internal static class BlankValues
                     ? "see the machine's own legend"
                     : string.Join("; ", model.Lamps.Select(l => $"{l.Pattern}: {l.Meaning}")),
             ["ways-in"] = model.WaysIn.Count == 0 ? "ask the customer" : string.Join("; ", model.WaysIn),
+            ["usable-before"] = Usable(facts.Space?.Before),
+            ["usable-after"] = Usable(facts.Space?.Forecast),
         };
     }
+
+    private static string Usable(long? bytes) => bytes is { } known ? ByteSize.Both(known) : "an unknown size";
 
     private static string Minutes(int? seconds) =>
         seconds is not { } s ? "as long as you like"

@@ -25,7 +25,17 @@ public static class SampleFacts
                 Drives = drives,
             }
         );
-        return Tickets(drives).Select(t => facts with { Ticket = t }).FirstOrDefault(f => procedure.AppliesTo.Holds(f.Of) == true) ?? facts;
+        return Tickets(drives)
+                .Select(t =>
+                    facts with
+                    {
+                        Ticket = t,
+                        Drives =
+                            t.Job == JobKind.Addition ? [.. facts.Drives.Select(d => d with { Serial = "", Name = null })] : facts.Drives,
+                    }
+                )
+                .FirstOrDefault(f => procedure.AppliesTo.Holds(f.Of) == true)
+            ?? facts;
     }
 
     private static IEnumerable<TicketFacts> Tickets(int drives) =>
@@ -38,6 +48,10 @@ public static class SampleFacts
             Help = help,
             SpareTookOver = tookOver,
             Drives = drives,
-            Role = job == JobKind.Fault ? BayRole.Dropped : BayRole.Member,
+            Role =
+                job == JobKind.Fault ? BayRole.Dropped
+                : job == JobKind.Addition ? BayRole.Empty
+                : BayRole.Member,
+            Grows = job == JobKind.Growth,
         };
 }

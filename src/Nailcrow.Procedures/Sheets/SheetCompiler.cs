@@ -39,7 +39,8 @@ public static class SheetCompiler
                 facts.Drives,
                 procedure.ComesBack,
                 RunSheet.ReadingRulesNow,
-                facts.Model.WaitAfterPullSeconds
+                facts.Model.WaitAfterPullSeconds,
+                facts.Location
             )
         );
     }

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps;
 
 namespace Nailcrow.Procedures.Sheets;
 
@@ -12,7 +13,8 @@ public sealed record SheetFacts(
     string Location,
     string Array,
     IReadOnlyList<SheetDrive> Drives,
-    TicketFacts Ticket
+    TicketFacts Ticket,
+    Space? Space = null
 )
 {
     /// <summary>The value of a model property or a fact of the ticket; null for what only answers will tell.</summary>

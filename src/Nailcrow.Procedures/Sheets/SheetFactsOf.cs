@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Tickets;
@@ -11,19 +12,26 @@ namespace Nailcrow.Procedures.Sheets;
 public static class SheetFactsOf
 {
     /// <param name="reached">The service reaches the machine by wire.</param>
-    public static SheetFacts Ticket(Ticket ticket, ApplianceModel model, string chassisSerial, bool reached)
+    /// <param name="location">Where it stands now; null where nobody has said since the report.</param>
+    public static SheetFacts Ticket(Ticket ticket, ApplianceModel model, string chassisSerial, bool reached, string? location = null)
     {
         var report = ticket.Report ?? throw new ArgumentException("A ticket without a report has no machine.", nameof(ticket));
-        var target = SwapTarget.Of(ticket).Is(out var found, out _) ? found : null;
+        var target = SwapTarget.Meant(ticket).Is(out var found, out _) ? found : null;
         var drives = Drives(ticket, target).ToList();
         var now = ticket.Latest;
-        var first = now?.Holding(drives.FirstOrDefault()?.Serial) ?? target?.Bay;
+        // Once its drive is out, its bay tells what became of it: empty, or holding a new drive that something else made needless.
+        var first =
+            now?.Holding(drives.FirstOrDefault()?.Serial)
+            ?? (ticket.Swap.InSerial is null ? null : now?.BayLabelled(drives.FirstOrDefault()?.Bay))
+            ?? target?.Bay;
         var danger = Danger.Of(ticket);
         // Of the drives it is for: what the report names may be another one, or none.
         var array =
-            (now is not null && first is not null ? SwapTarget.Concerned(now, first) : null)
+            (ticket.OnlyAdds ? target?.Array : null)
+            ?? (now is not null && first is not null ? SwapTarget.Concerned(now, first) : null)
             ?? now?.Arrays.FirstOrDefault(a => a.Name == danger.Array);
-        var tookOver = array is not null && now!.IsWhole(array) && first is { Role: not BayRole.Member }; // an array comes from a snapshot
+        var tookOver = array is not null && now!.IsWhole(array) && !ticket.OnlyAdds && first is { Role: not BayRole.Member }; // an array comes from a snapshot
+        var space = Space.Of(ticket);
         var facts = new TicketFacts(
             report.Job,
             first?.Role ?? BayRole.Dropped,
@@ -31,9 +39,11 @@ public static class SheetFactsOf
             ticket.DrivesWanted,
             danger.Help,
             tookOver,
-            reached
+            reached,
+            report.Job == JobKind.Growth || space?.Forecast > space?.Before
         );
-        return new(model, report.Asset, chassisSerial, report.Site, report.Location, array?.Name ?? "the array", drives, facts);
+        var name = array?.Name ?? "the array";
+        return new(model, report.Asset, chassisSerial, report.Site, location ?? report.Location, name, drives, facts, space);
     }
 
     /// <summary>
@@ -44,6 +54,8 @@ public static class SheetFactsOf
     {
         if (ticket is { HasMoved: true, Sheet: { } sheet } && sheet.DriveOf(sheet.Step(ticket.Run?.Current)) is { Bay.Length: > 0 } current)
             return [current];
+        if (ticket.OnlyAdds)
+            return target?.Bay is { } empty ? [new(empty.Label, "", null, ticket.Part?.Serial)] : [];
         if (ticket.Chosen.Count == 0)
             return target?.Bay is { Serial: { } serial } bay ? [new(bay.Label, serial, bay.Name, ticket.Part?.Serial)] : [];
         return ticket

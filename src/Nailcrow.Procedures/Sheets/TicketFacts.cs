@@ -10,7 +10,17 @@ namespace Nailcrow.Procedures.Sheets;
 /// <param name="Drives">How many drives the ticket swaps.</param>
 /// <param name="SpareTookOver">The array is whole without the drive that is to come out.</param>
 /// <param name="Reached">The service reaches the machine by wire.</param>
-public sealed record TicketFacts(JobKind Job, BayRole Role, DriveHealth Health, int Drives, SwapHelp Help, bool SpareTookOver, bool Reached)
+/// <param name="Grows">A job of growth, or the part that is set aside gives the array more than it holds.</param>
+public sealed record TicketFacts(
+    JobKind Job,
+    BayRole Role,
+    DriveHealth Health,
+    int Drives,
+    SwapHelp Help,
+    bool SpareTookOver,
+    bool Reached,
+    bool Grows = false
+)
 {
     public const string DrivesFact = "ticket.drives";
 
@@ -25,6 +35,7 @@ public sealed record TicketFacts(JobKind Job, BayRole Role, DriveHealth Health, 
         ["ticket.help"] = OneOf<SwapHelp>(),
         ["ticket.spare-took-over"] = new FactType.OneOf(["yes", "no"]),
         ["ticket.reached"] = new FactType.OneOf(["yes", "no"]),
+        ["ticket.grows"] = new FactType.OneOf(["yes", "no"]),
     };
 
     /// <summary>The fact's value; null where there is no such fact.</summary>
@@ -38,6 +49,7 @@ public sealed record TicketFacts(JobKind Job, BayRole Role, DriveHealth Health, 
             "ticket.help" => Words.Of(Help),
             "ticket.spare-took-over" => SpareTookOver ? "yes" : "no",
             "ticket.reached" => Reached ? "yes" : "no",
+            "ticket.grows" => Grows ? "yes" : "no",
             _ => null,
         };
 

@@ -11,12 +11,14 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Intake;
 
 namespace Nailcrow.Service.Appliances;
 
 internal static class AppliancesEndpoints
 {
     private const int OnAPage = 100;
+    private const int MostWaiting = 2_000;
 
     public static void AddAppliances(this WebApplicationBuilder builder) =>
         builder.Services.AddApplianceLinks(builder.Configuration.GetSection("Nailcrow:Link").Get<LinkSettings>() ?? new());
@@ -26,6 +28,8 @@ internal static class AppliancesEndpoints
         var appliances = app.MapGroup("/api/appliances").WithTags("Appliances");
         appliances.MapGet("/", List).WithName("ListAppliances");
         appliances.MapGet("/{asset}", Show).WithName("ShowAppliance");
+        appliances.MapPost("/", Add).WithName("AddAppliance").Takes(Permission.AddMachines);
+        app.MapGet("/api/sites", Sites).WithTags("Appliances").WithName("ListSites");
         appliances.MapPut("/{asset}", Replace).WithName("ReplaceAppliance").Takes(Permission.ChangeMachines);
         appliances.MapGet("/{asset}/bays", Bays).WithName("ShowBays");
     }
@@ -50,6 +54,33 @@ internal static class AppliancesEndpoints
         return TypedResults.Ok(View(known));
     }
 
+    internal static async Task<Ok<SiteList>> Sites(ReferenceBook book, CancellationToken ct) =>
+        TypedResults.Ok(new SiteList([.. (await book.SitesAsync(ct)).Values.OrderBy(s => s.Name, StringComparer.Ordinal)]));
+
+    /// <summary>A machine that nobody knew, from what its plate says, with its site where that is new as well. What is known is changed elsewhere.</summary>
+    internal static async Task<Results<Ok<MachineAdded>, ProblemHttpResult>> Add(
+        MachineAsk ask,
+        ReferenceBook book,
+        ReferenceChanging changing,
+        IntakeLog log,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
+    {
+        if (MachinePlate.ProblemOfNew(ask.Appliance, ask.Site) is { } no)
+            return Refusals.Unusable(no);
+        if (await changing.AddAsync(ask.Appliance, ask.Site, person.ToActor().Name, ct) is { } refused)
+            return Refusals.Refused(refused);
+        var added = await book.FindAsync(ask.Appliance.Asset, ct) ?? throw new InvalidOperationException("It was added just now.");
+        var waiting = await log.ListAsync([IntakeOutcome.UnknownSender, IntakeOutcome.Unmatched], MostWaiting, ct);
+        return TypedResults.Ok(
+            new MachineAdded(
+                View(added),
+                waiting.Count(i => string.Equals(i.Asset, added.Appliance.Asset, StringComparison.OrdinalIgnoreCase))
+            )
+        );
+    }
+
     internal static async Task<Results<Ok<ApplianceView>, ProblemHttpResult>> Replace(
         string asset,
         Appliance appliance,
@@ -69,15 +100,15 @@ internal static class AppliancesEndpoints
         if (await book.FindAsync(asset, ct) is not { } known)
             return Unknown(asset);
         var changed = appliance with { Asset = known.Appliance.Asset };
-        if (
-            new ReferenceData([known.Model], [known.Site], [changed])
-                .Problems(new HashSet<string>(), new HashSet<string>())
-                .FirstOrDefault() is
-            { } problem
-        )
+        var sites = (await book.SitesAsync(ct)).Keys.ToHashSet();
+        var problems = new ReferenceData([known.Model], [], [changed]).Problems(new HashSet<string>(), sites);
+        if (MachinePlate.Problem(changed) is { } missing)
+            return Refusals.Unusable(missing);
+        if (problems.FirstOrDefault() is { } problem)
             return Refusals.Unusable(problem);
-        return await changing.ReplaceAsync(changed, seen, person.ToActor().Name, ct) is { } version
-            ? TypedResults.Ok(View(known with { Appliance = changed, Version = version }))
+        return
+            await changing.ReplaceAsync(changed, seen, person.ToActor().Name, ct) is not null && await book.FindAsync(asset, ct) is { } now
+            ? TypedResults.Ok(View(now))
             : TypedResults.Problem(
                 $"{asset} was changed by somebody else; read it again and repeat the change.",
                 statusCode: 412,

@@ -31,6 +31,7 @@ internal static class IntakeListEndpoints
         intake.MapGet("/", List).WithName("ListIntake");
         intake.MapPost("/try", Try).WithName("TryLine");
         intake.MapPost("/{id:guid}/settle", Settle).WithName("SettleIntake");
+        intake.MapPost("/{id:guid}/take-back", TakeBack).WithName("TakeBackIntake");
         intake.MapGet("/rules", Rules).WithName("ListRules");
         var care = intake.MapGroup("/").Takes(Permission.MakeRules);
         care.MapPut("/rules/{id}", Put).WithName("PutRule");
@@ -40,6 +41,7 @@ internal static class IntakeListEndpoints
     internal static async Task<Results<Ok<IntakeList>, ProblemHttpResult>> List(
         IntakeLog log,
         Reception reception,
+        ReferenceBook book,
         TimeProvider time,
         CancellationToken ct,
         string? outcome = null
@@ -55,10 +57,20 @@ internal static class IntakeListEndpoints
                 case Parsed<IntakeOutcome>.Refused(var reason):
                     return Refusals.Unusable(reason);
             }
-        var items = await log.ListAsync(wanted, MostShown, ct);
+        var said = SaidAgain.Of(await log.ListAsync(wanted, MostLookedAtAgain, ct)).Take(MostShown).ToList();
+        var unknown = new HashSet<string>();
+        foreach (
+            var asset in said.Select(s => s.Last).Where(i => i.Via == IntakeLog.ByPerson).Select(i => i.Asset).OfType<string>().Distinct()
+        )
+            if (await book.FindAsync(asset, ct) is null)
+                unknown.Add(asset);
         var counts = await log.CountsAsync(time.GetUtcNow() - Lately, ct);
         return TypedResults.Ok(
-            new IntakeList([.. items.Select(View)], counts.ToDictionary(c => Words.Of(c.Key), c => c.Value), reception.TurnedAway)
+            new IntakeList(
+                [.. said.Select(s => View(s, unknown))],
+                counts.ToDictionary(c => Words.Of(c.Key), c => c.Value),
+                reception.TurnedAway
+            )
         );
     }
 
@@ -139,33 +151,70 @@ internal static class IntakeListEndpoints
     {
         if (await log.FindAsync(id, ct) is not { } item)
             return Refusals.NotFound("There is no such message.");
-        if (item.Outcome is not (IntakeOutcome.Unmatched or IntakeOutcome.UnknownSender))
+        // What was put aside may be made a ticket after all.
+        if (item.Outcome is not (IntakeOutcome.Unmatched or IntakeOutcome.UnknownSender or IntakeOutcome.Settled))
             return Refusals.Refused(
                 $"It is {Words.Of(item.Outcome)} already{(item.Ticket is { } there ? $", on {Core.Tickets.TicketNumber.Text(there)}" : "")}."
             );
+        var all = await SameAsync(log, item, ct);
         if (ask.Asset is null)
         {
-            await log.SettleAsync([id], IntakeOutcome.Settled, null, ct);
+            await log.SettleAsync(all, IntakeOutcome.Settled, null, ct);
             return TypedResults.NoContent();
         }
         var text =
             item.Alert?.Text
             ?? (SyslogMessage.Parse(item.Text, item.ReceivedAt) is Parsed<SyslogMessage>.Ok(var message) ? message.Text : item.Text);
         var answer = await IntakeEndpoints.Report(
-            new FaultAsk(ask.Asset, Reporting.Short(text), JobKind.Fault, ask.Bay, ask.Serial, item.ReceivedAt, id),
+            new FaultAsk(
+                ask.Asset,
+                Reporting.Short(text),
+                JobKind.Fault,
+                ask.Bay ?? item.Alert?.Bay,
+                ask.Serial ?? item.Alert?.Serial,
+                SinceSaid(item),
+                id
+            ),
             book,
             lines,
             journal,
             doors,
+            log,
             time,
             person,
             ct
         );
         if (answer.Result is not Ok<Receipt> { Value: { } receipt })
             return (ProblemHttpResult)answer.Result;
-        await log.SettleAsync([id], IntakeOutcome.Joined, receipt.Ticket, ct);
+        await log.SettleAsync(all, IntakeOutcome.Joined, receipt.Ticket, ct);
         return TypedResults.Ok(receipt);
     }
+
+    /// <summary>A machine says it when it is so; of a person's report only where they said since when.</summary>
+    private static DateTimeOffset? SinceSaid(IntakeItem item) =>
+        item.Via != IntakeLog.ByPerson ? item.ReceivedAt
+        : item.Alert is { At: var since } && since < item.ReceivedAt.AddSeconds(-1) ? since
+        : null;
+
+    /// <summary>What was put aside waits again for somebody to look at it.</summary>
+    internal static async Task<Results<NoContent, ProblemHttpResult>> TakeBack(Guid id, IntakeLog log, CancellationToken ct)
+    {
+        if (await log.FindAsync(id, ct) is not { } item)
+            return Refusals.NotFound("There is no such message.");
+        if (item.Outcome != IntakeOutcome.Settled)
+            return Refusals.Refused($"It is {Words.Of(item.Outcome)}; only what was put aside is taken back.");
+        await log.SettleAsync(await SameAsync(log, item, ct), IntakeOutcome.Unmatched, null, ct);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>What is said of one is said of all that were shown as one with it.</summary>
+    private static async Task<IReadOnlyCollection<Guid>> SameAsync(IntakeLog log, IntakeItem item, CancellationToken ct) =>
+        [
+            item.Id,
+            .. (await log.ListAsync([item.Outcome], MostLookedAtAgain, ct))
+                .Where(i => i.Id != item.Id && SaidAgain.IsTheSame(i, item))
+                .Select(i => i.Id),
+        ];
 
     /// <summary>Gives a sender a new secret to sign with. It is shown this once.</summary>
     internal static async Task<Results<Ok<EventSenderView>, ProblemHttpResult>> PutSender(
@@ -182,8 +231,10 @@ internal static class IntakeListEndpoints
         return TypedResults.Ok(new EventSenderView(name, secret, $"{http.Request.Scheme}://{http.Request.Host}/api/intake/events/{name}"));
     }
 
-    private static IntakeView View(IntakeItem item) =>
-        new(
+    private static IntakeView View(SaidAgain said, HashSet<string> unknown)
+    {
+        var item = said.Last;
+        return new(
             item.Id,
             item.ReceivedAt,
             item.Via,
@@ -193,6 +244,10 @@ internal static class IntakeListEndpoints
             Words.Of(item.Outcome),
             item.Rule,
             item.Asset,
-            item.Ticket
+            item.Ticket,
+            item.Asset is not null && unknown.Contains(item.Asset),
+            said.Times,
+            said.First
         );
+    }
 }

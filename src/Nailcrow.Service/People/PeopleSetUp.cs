@@ -44,5 +44,6 @@ internal static class PeopleSetUp
         });
         builder.Services.AddAuthorizationBuilder().SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
         builder.Services.AddSingleton<FirstPerson>();
+        builder.Services.AddScoped<KnownPeople>();
     }
 }

@@ -80,9 +80,9 @@ internal sealed class ProcedureLibrary(
             time.GetUtcNow(),
             by
         );
-        await versions.PublishAsync(published, ct);
+        var kept = await versions.PublishAsync(published, ct);
         await ForgetAsync();
-        return view with { Published = published.PublishedAt, PublishedBy = by };
+        return view with { Published = kept.PublishedAt, PublishedBy = kept.PublishedBy, Withdrawn = kept.WithdrawnBecause };
     }
 
     public async Task<bool> WithdrawAsync(string procedure, string version, string by, string because, CancellationToken ct)
@@ -90,6 +90,26 @@ internal sealed class ProcedureLibrary(
         var withdrawn = await versions.WithdrawAsync(procedure, version, by, because, ct);
         await ForgetAsync();
         return withdrawn;
+    }
+
+    public async Task<bool> BringBackAsync(string procedure, string version, string by, string because, CancellationToken ct)
+    {
+        var isBack = await versions.BringBackAsync(procedure, version, by, because, ct);
+        await ForgetAsync();
+        return isBack;
+    }
+
+    /// <summary>Of the procedures of which no version stands, the newest that was withdrawn.</summary>
+    public async Task<IReadOnlyList<(Procedure Procedure, PublishedProcedure Version)>> WithdrawnAsync(CancellationToken ct)
+    {
+        var shelved = await ShelvedAsync(ct);
+        return
+        [
+            .. shelved
+                .Versions.GroupBy(v => v.Procedure)
+                .Where(g => g.All(v => v.WithdrawnAt is not null))
+                .Select(g => (Proved.Read(g.First()), g.First())),
+        ];
     }
 
     private async Task ForgetAsync()
@@ -100,7 +120,7 @@ internal sealed class ProcedureLibrary(
     }
 
     // No library's stamp, so that the next look reads it anew.
-    private static readonly (int, int) NotWhole = (-1, -1);
+    private static readonly LibraryStamp NotWhole = new(-1, 0, null);
 
     private Shelved? Ready => _shelved is { } shelved && time.GetUtcNow() - shelved.At < LookAgain ? shelved : null;
 
@@ -114,7 +134,8 @@ internal sealed class ProcedureLibrary(
             if (Ready is { } looked)
                 return looked; // whoever held the door has looked
             var stamp = await versions.StampAsync(ct);
-            return _shelved = _shelved is { } kept && kept.Stamp == stamp ? kept with { At = time.GetUtcNow() } : await ReadAsync(ct);
+            return _shelved =
+                _shelved is { } kept && kept.Stamp == stamp ? kept with { At = time.GetUtcNow() } : await ReadAsync(stamp, ct);
         }
         finally
         {
@@ -122,7 +143,7 @@ internal sealed class ProcedureLibrary(
         }
     }
 
-    private async Task<Shelved> ReadAsync(CancellationToken ct)
+    private async Task<Shelved> ReadAsync(LibraryStamp stamp, CancellationToken ct)
     {
         var all = await versions.ListAsync(ct);
         IReadOnlyList<ProcedureView> unproved = [];
@@ -152,7 +173,7 @@ internal sealed class ProcedureLibrary(
             [.. chosen.Select(c => c.Usable).OfType<Procedure>()],
             [.. refused],
             [.. chosen.SelectMany(c => c.NoLonger)],
-            isWhole ? (all.Count, all.Count(v => v.WithdrawnAt is not null)) : NotWhole,
+            isWhole ? stamp with { Published = all.Count } : NotWhole,
             time.GetUtcNow()
         );
     }
@@ -245,7 +266,7 @@ internal sealed class ProcedureLibrary(
         IReadOnlyList<Procedure> Usable,
         IReadOnlyList<ProcedureView> Refused,
         IReadOnlyList<ProcedureView> NoLonger,
-        (int Published, int Withdrawn) Stamp,
+        LibraryStamp Stamp,
         DateTimeOffset At
     )
     {

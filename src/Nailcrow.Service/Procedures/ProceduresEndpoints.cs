@@ -34,6 +34,10 @@ internal static class ProceduresEndpoints
         procedures.MapPost("/", Publish).WithName("PublishProcedure").Takes(Permission.PublishProcedures);
         procedures.MapGet("/{id}", Show).WithName("ShowProcedure");
         procedures.MapPost("/{id}/versions/{version}/withdraw", Withdraw).WithName("WithdrawProcedure").Takes(Permission.PublishProcedures);
+        procedures
+            .MapPost("/{id}/versions/{version}/bring-back", BringBack)
+            .WithName("BringProcedureBack")
+            .Takes(Permission.PublishProcedures);
         app.MapGet("/api/models", Models).WithTags("Appliances").WithName("ListModels");
         procedures.MapGet("/{id}/preview", Preview).WithName("PreviewProcedure");
         procedures.MapGet("/{id}/compare", Compare).WithName("CompareProcedure");
@@ -75,6 +79,11 @@ internal static class ProceduresEndpoints
                         + string.Join(" ", view.Problems.Select(p => $"{p}").Concat(view.Findings.Select(f => $"{f}")).Take(5))
                 )
             : view.Published is null ? Refusals.Refused(NotRead(view))
+            : view.Withdrawn is { } because
+                ? Refusals.Refused(
+                    $"This very text is {view.Id} {view.Version}, published by {view.PublishedBy} on {view.Published:yyyy-MM-dd}, and was withdrawn: "
+                        + $"{because} Nothing is changed by publishing it again; bring that version back, or change the text."
+                )
             : TypedResults.Ok(view);
     }
 
@@ -104,7 +113,8 @@ internal static class ProceduresEndpoints
                     v.WithdrawnAt,
                     v.WithdrawnBy,
                     v.WithdrawnBecause,
-                    await library.NoLongerAsync(id, v.Version, ct)
+                    await library.NoLongerAsync(id, v.Version, ct),
+                    v.Earlier
                 )
             );
         return TypedResults.Ok(
@@ -145,6 +155,24 @@ internal static class ProceduresEndpoints
         return await library.WithdrawAsync(id, version, person.ToActor().Name, ask.Because, ct)
             ? TypedResults.NoContent()
             : Unknown(id, version);
+    }
+
+    internal static async Task<Results<NoContent, ProblemHttpResult>> BringBack(
+        string id,
+        string version,
+        WithdrawAsk ask,
+        ProcedureLibrary library,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
+    {
+        if (string.IsNullOrWhiteSpace(ask.Because))
+            return Refusals.Unusable("Say why it is brought back: what it was withdrawn for is no longer so, or never was.");
+        if (await library.BringBackAsync(id, version, person.ToActor().Name, ask.Because, ct))
+            return TypedResults.NoContent();
+        return await library.FindAsync(id, version, ct) is null
+            ? Unknown(id, version)
+            : Refusals.Refused($"{id} {version} is not withdrawn.");
     }
 
     internal static async Task<Ok<IReadOnlyList<ApplianceModel>>> Models(ReferenceBook book, CancellationToken ct) =>

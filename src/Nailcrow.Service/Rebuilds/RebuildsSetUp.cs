@@ -12,6 +12,7 @@ internal static class RebuildsSetUp
         builder
             .Services.AddSingleton<LiveFeed>()
             .AddSingleton<TicketViews>()
+            .AddSingleton<KnownTickets>()
             .AddSingleton<Appliances.BaySightings>()
             .AddSingleton<SheetMaker>()
             .AddSingleton<RebuildFollower>()

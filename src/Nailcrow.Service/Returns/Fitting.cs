@@ -18,7 +18,7 @@ internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drive
         var place = await PlaceAsync(ticket, known, models, ct);
         var stock = await drives.StockAsync(null, ct);
         var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.GetValueOrDefault(p.Model), place))).ToList();
-        return Bringing.Of(ticket, place, fits);
+        return Bringing.Of(ticket, place, fits, models.Values);
     }
 
     /// <summary>A part that is to be reserved, with what speaks against it; refused where it does not fit.</summary>
@@ -30,6 +30,13 @@ internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drive
         var serial = SerialNumber.Normalise(asked.Serial);
         var listed = (await drives.StockAsync(serial, ct)).FirstOrDefault();
         var part = listed ?? new StockPart(serial, asked.Model, asked.Bytes, asked.Depot, Wiped: ticket.Wiped.Contains(serial));
+        // Its own history counts, wherever it comes from and whatever the list says of it; what this ticket made of it is the journal's to judge.
+        if (
+            part.UsedIn is null
+            && !ticket.Parts.Exists(p => p.Serial == serial)
+            && await drives.UsedUnwipedAsync(serial, ct) is { } machine
+        )
+            part = part with { UsedIn = machine };
         // Of a model that is not in the list nothing can be judged; who typed it answers for it.
         if (!models.TryGetValue(part.Model, out var model))
             return new Parsed<PartReserved>.Ok(asked with { Warnings = null });

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Documents.Swaps;
 using Nailcrow.Service.Host;
@@ -8,8 +9,21 @@ namespace Nailcrow.Service.Swaps;
 
 internal static class PaperEndpoints
 {
-    public static void MapPaper(this WebApplication app) =>
+    public static void MapPaper(this WebApplication app)
+    {
         app.MapGet("/api/tickets/{number:long}/sheet.pdf", Paper).WithTags("Swaps").WithName("PrintSheet");
+        app.MapGet("/api/tickets/{number:long}/paper", Places).WithTags("Swaps").WithName("ShowPaperOrder");
+    }
+
+    /// <summary>The steps of the ticket's sheet as they are numbered on its paper.</summary>
+    internal static async Task<Results<Ok<IReadOnlyList<PaperPlace>>, ProblemHttpResult>> Places(
+        long number,
+        TicketJournal journal,
+        CancellationToken ct
+    ) =>
+        await journal.ReadAsync(number, ct) is not { Ticket: var ticket } ? Refusals.NoTicket(number)
+        : ticket.Sheet is { } sheet ? TypedResults.Ok(PlainPath.OnPaper(sheet))
+        : Refusals.Refused("There is no run sheet on this ticket yet; start one first.");
 
     internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Paper(
         long number,

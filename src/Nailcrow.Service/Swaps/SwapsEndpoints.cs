@@ -43,7 +43,7 @@ internal static class SwapsEndpoints
             number,
             id,
             async ticket =>
-                await sheets.MakeAsync(ticket, ask.Procedure, ct) switch
+                await sheets.MakeAsync(ticket, ask, ct) switch
                 {
                     Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(
                         await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow(), id), ct)

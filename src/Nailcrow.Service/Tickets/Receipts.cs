@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Moves;
@@ -25,7 +26,7 @@ internal static class Receipts
     /// <summary>What the service noted right behind this entry belongs to it as well.</summary>
     private static IEnumerable<Discrepancy> Elsewhere(TicketRecord record, Entry entry)
     {
-        foreach (var note in record.After(entry.Seq).TakeWhile(e => e.Body is SerialKnownElsewhere))
+        foreach (var note in record.After(entry.Seq).TakeWhile(e => e.Body is SerialKnownElsewhere or MachineChanged))
         foreach (var raised in record.Ticket.Discrepancies.Where(d => d.IsOpen && d.Entry == note.Id))
             yield return raised;
     }

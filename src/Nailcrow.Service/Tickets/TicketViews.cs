@@ -1,11 +1,13 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Service.Appliances;
 using Nailcrow.Service.Procedures;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Tickets;
 
@@ -15,6 +17,7 @@ internal sealed class TicketViews(
     ProcedureLibrary library,
     SheetMaker sheets,
     BaySightings sightings,
+    TicketLines lines,
     TimeProvider time
 )
 {
@@ -33,10 +36,24 @@ internal sealed class TicketViews(
                 known?.Appliance.Address is not null,
                 await library.WithdrawnBecauseAsync(ticket.Sheet, ct),
                 RunView.BayLookedFor(ticket) is null ? null : await sightings.OfAsync(asset, ct),
-                await sheets.WhyNotAsync(ticket, known, ct)
+                await sheets.WhyNotAsync(ticket, known, ct),
+                await sheets.OutdatedAsync(ticket, known, ct),
+                await BesideAsync(ticket, asset, ct),
+                known?.Appliance.Location,
+                await sheets.OthersAsync(ticket, known, ct)
             ),
             actor,
             time.GetUtcNow()
         );
     }
+
+    // A machine with more open tickets than this has one trouble, and somebody has to join them.
+    private const int MostBeside = 20;
+
+    private async Task<IReadOnlyList<TicketLine>> BesideAsync(Ticket ticket, string asset, CancellationToken ct) =>
+        [
+            .. (await lines.FindAsync(new(Ended: false, Asset: asset, Limit: MostBeside + 1), ct)).Where(l =>
+                l.Number != ticket.Number && !l.HasEnded
+            ),
+        ];
 }

@@ -24,7 +24,7 @@ internal sealed record TicketsAsked(
     private const int MostOnAPage = 200;
     private const int MostSkipped = 100_000;
 
-    public Parsed<TicketSearch> Search(DateTimeOffset now)
+    public Parsed<TicketSearch> Search()
     {
         if (Limit is < 1 or > MostOnAPage)
             return No($"A page has 1 to {MostOnAPage} tickets; {Limit} were asked for.");
@@ -50,7 +50,7 @@ internal sealed record TicketsAsked(
                 Filled(Site),
                 Filled(Customer),
                 danger.Word,
-                Overdue ? now : null,
+                Overdue,
                 order.Word ?? TicketOrder.Newest,
                 Skip
             )

@@ -3,9 +3,12 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Reports;
+using Nailcrow.Core.Returns;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Telling;
@@ -22,9 +25,6 @@ internal static class TicketsEndpoints
     private const int MostOnAPage = 200;
     private const int MostWaiting = 1_000;
 
-    // A firm with more open tickets than this has another trouble than their order.
-    private const int MostOpen = 20_000;
-
     public static void MapTickets(this WebApplication app)
     {
         var tickets = app.MapGroup("/api/tickets").WithTags("Tickets");
@@ -32,6 +32,7 @@ internal static class TicketsEndpoints
         tickets.MapGet("/waiting", ListWaiting).WithName("ListWaiting");
         tickets.MapGet("/{number:long}", Show).WithName("ShowTicket");
         tickets.MapGet("/{number:long}/journal", Journal).WithName("ShowJournal").Produces<JournalPage>();
+        tickets.MapGet("/{number:long}/entries/{seq:long}/moves", PuttingRight).WithName("ListCorrections");
         tickets.MapGet("/{number:long}/proof", Prove).WithName("ProveTicket");
         tickets.MapPost("/{number:long}/entries", Write).WithName("WriteEntry");
         app.MapGet("/api/live", Live).WithTags("Tickets").WithName("Live");
@@ -40,7 +41,6 @@ internal static class TicketsEndpoints
     internal static async Task<Results<Ok<TicketPage>, ProblemHttpResult>> List(
         TicketLines lines,
         ClaimsPrincipal person,
-        TimeProvider time,
         CancellationToken ct,
         bool? ended = null,
         string? stage = null,
@@ -58,17 +58,17 @@ internal static class TicketsEndpoints
     )
     {
         var asked = new TicketsAsked(ended, stage, engineer, asset, find, site, customer, danger, overdue, order, before, skip, limit);
-        if (!asked.Search(time.GetUtcNow()).Is(out var search, out var reason))
+        if (!asked.Search().Is(out var search, out var reason))
             return Refusals.Unusable(reason);
         var found = await lines.FindAsync(search with { Limit = search.Limit + 1 }, ct);
         var page = found.Take(search.Limit).ToList();
-        var actor = person.ToActor();
+        var names = TurnNames.Of(person.ToActor());
         long? next =
             found.Count <= search.Limit ? null
             : search.Order == TicketOrder.Newest ? page[^1].Number
             : search.Skip + search.Limit;
         var count = await lines.CountAsync(search, TicketPage.MostCounted, ct);
-        return TypedResults.Ok(new TicketPage(page, next, [.. page.Select(l => Turns.Of(l, actor))], count));
+        return TypedResults.Ok(new TicketPage(page, next, [.. page.Select(l => Turns.Of(l, names))], count));
     }
 
     /// <summary>Nothing that is open is left out: the most dangerous one may be the oldest.</summary>
@@ -80,7 +80,7 @@ internal static class TicketsEndpoints
     ) =>
         most is < 1 or > MostWaiting
             ? Refusals.Unusable($"Of each turn 1 to {MostWaiting} tickets are told; {most} were asked for.")
-            : TypedResults.Ok(new WaitingView(WhatWaits.For(person.ToActor(), await lines.OpenAsync(null, MostOpen, ct), most)));
+            : TypedResults.Ok(new WaitingView(await lines.WaitingAsync(person.ToActor(), most, TicketPage.MostCounted, ct)));
 
     /// <param name="haveSheet">The run sheet that whoever asks has already: its steps never change, and are left out then.</param>
     internal static async Task<Results<Tagged<TicketView>, ProblemHttpResult>> Show(
@@ -104,6 +104,7 @@ internal static class TicketsEndpoints
     internal static async Task<Results<JsonHttpResult<JournalPage>, ProblemHttpResult>> Journal(
         long number,
         TicketJournal journal,
+        ClaimsPrincipal person,
         CancellationToken ct,
         long after = 0,
         int limit = MostOnAPage
@@ -115,10 +116,45 @@ internal static class TicketsEndpoints
         var unread = page.Where(e => e.Body is Unreadable).Select(e => new UnreadEntry(e.Seq, ((Unreadable)e.Body).Why)).ToList();
         var next = page is [.., var last] && last.Seq < record.Head ? last.Seq : (long?)null;
         return TypedResults.Json(
-            new JournalPage(page, next, unread, [.. page.Select(e => e.Body.Told())]),
+            new JournalPage(
+                page,
+                next,
+                unread,
+                [.. page.Select(e => PutRight.Sentence(record, e))],
+                [.. page.SelectMany(e => Corrected(record, e))],
+                [.. page.Select(e => JournalRow.Of(e, person.ToActor()))]
+            ),
             ContractJson.Default.JournalPage
         );
     }
+
+    private static IEnumerable<CorrectedEntry> Corrected(TicketRecord record, Entry entry) =>
+        record.Corrections.Of(entry.Id) is { Body: EntryCorrected correction } right
+            ?
+            [
+                new(
+                    entry.Seq,
+                    right.Seq,
+                    right.By,
+                    correction.IsNotSo() ? null : correction.Instead?.Told(),
+                    correction.HappenedAt,
+                    correction.Because
+                ),
+            ]
+            : [];
+
+    /// <summary>How one entry may be put right by whoever asks.</summary>
+    internal static async Task<Results<Ok<MoveList>, ProblemHttpResult>> PuttingRight(
+        long number,
+        long seq,
+        TicketJournal journal,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    ) =>
+        await journal.ReadAsync(number, ct) is not { } record ? Refusals.NoTicket(number)
+        : record.After(seq - 1).FirstOrDefault(e => e.Seq == seq) is not { } entry
+            ? Refusals.NotFound($"{TicketNumber.Text(number)} has no entry {seq}; its last one is {record.Head}.")
+        : TypedResults.Ok(new MoveList(number, CorrectionsOffered.On(record, entry, person.ToActor())));
 
     /// <summary>What a customer can check offline: the ticket's entries, and the way from the last of them to the newest seal.</summary>
     internal static async Task<Results<Ok<TicketProof>, ProblemHttpResult>> Prove(
@@ -143,28 +179,42 @@ internal static class TicketsEndpoints
         EntryAsk ask,
         TicketJournal journal,
         Returns.Fitting fitting,
+        KnownPeople people,
+        KnownTickets tickets,
         TimeProvider time,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
         var intent = Intents.Of(ask, person.ToActor(), time.GetUtcNow());
-        // What speaks against a part is the service's to say, not the sender's.
-        if (intent.Body is Core.Returns.PartReserved part && await journal.ReadAsync(number, ct) is { } record)
-            switch (
-                record.Find(intent.Id) is { Body: Core.Returns.PartReserved kept } && kept.Serial == part.Serial
-                    ? new Parsed<Core.Returns.PartReserved>.Ok(kept)
-                    : await fitting.JudgedAsync(record.Ticket, part, ct)
-            )
-            {
-                case Parsed<Core.Returns.PartReserved>.Ok(var judged):
-                    intent = intent with { Body = judged };
-                    break;
-                case Parsed<Core.Returns.PartReserved>.Refused(var reason):
-                    return Refusals.Refused(reason);
-            }
+        if (
+            (await people.WhyNotAsync(intent.Body, ct) ?? await tickets.WhyNotAsync(number, intent.Body, ct)) is { } nobody
+            && (await journal.ReadAsync(number, ct))?.Find(intent.Id) is null // what was taken once is answered as it was
+        )
+            return Refusals.Unusable(nobody);
+        if (PartOf(intent.Body) is { } part && await journal.ReadAsync(number, ct) is { } record)
+        {
+            if (!(await JudgedAsync(record, intent.Id, part, fitting, ct)).Is(out var judged, out var reason))
+                return Refusals.Refused(reason);
+            intent = intent with { Body = intent.Body is EntryCorrected correction ? correction with { Instead = judged } : judged };
+        }
         return Receipts.Answer(await journal.WriteAsync(number, intent, ct));
     }
+
+    /// <summary>The part that is set aside by an entry, or that was set aside by the one it puts right.</summary>
+    private static PartReserved? PartOf(EntryBody body) => (body is EntryCorrected correction ? correction.Instead : body) as PartReserved;
+
+    /// <summary>What speaks against a part is the service's to say, not the sender's; what was taken once is answered as it was.</summary>
+    private static async Task<Parsed<PartReserved>> JudgedAsync(
+        TicketRecord record,
+        Guid intent,
+        PartReserved part,
+        Returns.Fitting fitting,
+        CancellationToken ct
+    ) =>
+        record.Find(intent) is { } known && PartOf(known.Body) is { } kept && kept.Serial == part.Serial
+            ? new Parsed<PartReserved>.Ok(kept)
+            : await fitting.JudgedAsync(record.Ticket, part, ct);
 
     /// <summary>Every new entry as it is kept. A listener that was away says where it was and misses nothing.</summary>
     /// <param name="after">Where it was, for who makes a connection anew and cannot send <c>Last-Event-ID</c>.</param>

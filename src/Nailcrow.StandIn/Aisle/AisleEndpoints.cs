@@ -39,6 +39,17 @@ internal static class AisleEndpoints
         );
         aisle.MapPost("/start/{array}/{bay:int}", (string array, int bay, StandInMachine machine) => Try(() => machine.Start(array, bay)));
         aisle.MapPost("/finish/{array}", (string array, StandInMachine machine) => Try(() => machine.Finish(array)));
+        aisle.MapPost(
+            "/fail-listed/{bay:int}",
+            (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.FailListed(bay), "Critical"))
+        );
+        aisle.MapPost(
+            "/fail-at/{bay:int}/{percent:decimal}",
+            (int bay, decimal percent, StandInMachine machine) => Try(() => machine.FailAt(bay, percent))
+        );
+        aisle.MapPost("/take-over/{array}", (string array, StandInMachine machine) => Try(() => machine.TakeOver(array)));
+        aisle.MapPost("/refuse/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Refuse(bay)));
+        aisle.MapPost("/restart", (StandInMachine machine) => Try(machine.Restart));
         aisle.MapPost("/behave/{manner}", Behave);
         app.MapGet(
             "/",

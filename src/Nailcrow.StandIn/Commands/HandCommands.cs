@@ -50,7 +50,39 @@ internal static class HandCommands
         root.Subcommands.Add(
             Hand("finish", "Bring an array's rebuild to its end now.", [array], p => $"finish/{Uri.EscapeDataString(p.GetValue(array)!)}")
         );
-        var manner = new Argument<string>("MANNER") { Description = "well, hangs, garbage, flood, frozen, slow, forgets or contradicts." };
+        root.Subcommands.Add(
+            Hand(
+                "fail-listed",
+                "The drive in a bay fails, and its array goes on listing it as a member.",
+                [bay],
+                p => $"fail-listed/{p.GetValue(bay)}"
+            )
+        );
+        var percent = new Argument<decimal>("PERCENT") { Description = "How far a rebuild is then." };
+        root.Subcommands.Add(
+            Hand(
+                "fail-at",
+                "The drive in a bay fails once a rebuild has come so far.",
+                [bay, percent],
+                p => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"fail-at/{p.GetValue(bay)}/{p.GetValue(percent)}")
+            )
+        );
+        root.Subcommands.Add(
+            Hand(
+                "take-over",
+                "The spare steps in for what an array is missing.",
+                [array],
+                p => $"take-over/{Uri.EscapeDataString(p.GetValue(array)!)}"
+            )
+        );
+        root.Subcommands.Add(
+            Hand("refuse", "A bay takes no drive, or, asked once more, takes them again.", [bay], p => $"refuse/{p.GetValue(bay)}")
+        );
+        root.Subcommands.Add(Hand("restart", "The machine restarts; a rebuild begins anew.", [], _ => "restart"));
+        var manner = new Argument<string>("MANNER")
+        {
+            Description = "well, hangs, garbage, flood, frozen, slow, forgets, contradicts or vague (no percentage of a rebuild).",
+        };
         root.Subcommands.Add(
             Hand("behave", "How the management interface behaves.", [manner], p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}")
         );

@@ -26,4 +26,7 @@ internal enum Manner
 
     /// <summary>Shows a topology that contradicts itself: one drive in two arrays.</summary>
     Contradicts,
+
+    /// <summary>Says that it rebuilds, and not how far it is.</summary>
+    Vague,
 }

@@ -28,6 +28,8 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
     private readonly List<StandInArray> _arrays = StandInFilling.Arrays(settings.Seed);
     private readonly List<StandInDrive> _table = [.. StandInFilling.Brought(settings.Seed)];
     private readonly List<string> _log = [];
+    private readonly HashSet<int> _refusing = [];
+    private readonly List<(int Bay, decimal Percent)> _armed = [];
     private MachineView? _frozen;
 
     public Manner Manner { get; private set; } = Manner.Well;
@@ -67,6 +69,57 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
             return $"The drive in bay {bay} ({drive.Serial}) has failed.";
         });
 
+    /// <summary>The drive in a bay fails, and its array goes on listing it as a member: by its own word it is whole.</summary>
+    public string FailListed(int bay) =>
+        Act(() =>
+        {
+            _bays[bay] = In(bay) with { Condition = DriveCondition.Failed };
+            return $"The drive in bay {bay} ({_bays[bay].Serial}) has failed and is listed as before.";
+        });
+
+    /// <summary>The drive in a bay will fail once a rebuild has come so far: the second failure that everybody fears.</summary>
+    public string FailAt(int bay, decimal percent) =>
+        Act(() =>
+        {
+            if (percent is < 0 or > 100)
+                throw new StandInRefusal($"{percent} % is no place in a rebuild; accepted: 0 to 100.");
+            var serial = In(bay).Serial;
+            _armed.Add((bay, percent));
+            return $"The drive in bay {bay} ({serial}) fails when a rebuild is at {percent} %.";
+        });
+
+    /// <summary>The spare steps in for the first member that is missing, at once: its array is whole without what dropped out.</summary>
+    public string TakeOver(string array) =>
+        Act(() =>
+        {
+            var into = Array(array);
+            var spare = StandInFilling.SpareSerial(settings.Seed);
+            if (_arrays.Exists(a => a.Members.Contains(spare)) || !_bays.Values.Any(d => d.Serial == spare))
+                throw new StandInRefusal($"The spare ({spare}) is in use already, or pulled.");
+            if (into.Members.IndexOf(null) is not (>= 0 and var place))
+                throw new StandInRefusal($"{array} has all its members; the spare has nothing to step in for.");
+            (into.Rebuild, into.Members[place]) = (null, spare);
+            return $"The spare ({spare}) has stepped in; {array} is whole.";
+        });
+
+    /// <summary>The machine restarts: a rebuild that runs begins anew.</summary>
+    public string Restart() =>
+        Act(() =>
+        {
+            foreach (var array in _arrays.Where(a => a.Rebuild is not null))
+                array.Rebuild = array.Rebuild! with { Began = time.GetUtcNow() }; // those that rebuild were chosen
+            (LocatorOn, _frozen) = (false, null);
+            return "It has restarted.";
+        });
+
+    /// <summary>A bay takes no drive from now on, or takes them again: what is in it is not seen.</summary>
+    public string Refuse(int bay) =>
+        Act(() =>
+            _refusing.Remove(Bay(bay)) ? $"Bay {bay} takes drives again."
+            : _refusing.Add(bay) ? $"Bay {bay} takes no drive."
+            : ""
+        );
+
     /// <summary>The drive in a bay works and warns that it will fail.</summary>
     public string Warn(int bay) =>
         Act(() =>
@@ -103,9 +156,7 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
     public string Start(string array, int bay) =>
         Act(() =>
         {
-            var into =
-                _arrays.Find(a => a.Name == array)
-                ?? throw new StandInRefusal($"No array '{array}'; there are {string.Join(", ", _arrays.Select(a => a.Name))}.");
+            var into = Array(array);
             var drive = In(bay);
             var place = into.Members.IndexOf(null);
             if (place < 0)
@@ -137,6 +188,10 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
             return $"{drive.Serial} is at hand.";
         });
 
+    private StandInArray Array(string name) =>
+        _arrays.Find(a => a.Name == name)
+        ?? throw new StandInRefusal($"No array '{name}'; there are {string.Join(", ", _arrays.Select(a => a.Name))}.");
+
     private string Act(Func<string> act)
     {
         lock (_lock)
@@ -150,7 +205,7 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
 
     private MachineView Now() =>
         new(
-            [.. Enumerable.Range(1, StandInFilling.BayCount).Select(b => new BayView(b, Names[b - 1], _bays.GetValueOrDefault(b)))],
+            [.. Enumerable.Range(1, StandInFilling.BayCount).Select(b => new BayView(b, Names[b - 1], Seen(b)))],
             [
                 .. _arrays.Select(a => new ArrayView(
                     a.Name,
@@ -169,9 +224,21 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
             [.. _log.Take(12)]
         );
 
-    /// <summary>Rebuilds that have run their time are over.</summary>
+    /// <summary>What the machine sees there: a bay that takes no drive looks empty to it.</summary>
+    private StandInDrive? Seen(int bay) => _refusing.Contains(bay) ? null : _bays.GetValueOrDefault(bay);
+
+    /// <summary>Rebuilds that have run their time are over; a drive that was to fail at a place of one has failed by then.</summary>
     private void Settle()
     {
+        foreach (var armed in _armed.Where(a => _arrays.Exists(r => r.Rebuild?.PercentAt(time.GetUtcNow()) >= a.Percent)).ToList())
+        {
+            _armed.Remove(armed);
+            if (_bays.GetValueOrDefault(armed.Bay) is not { } drive)
+                continue;
+            _bays[armed.Bay] = drive with { Condition = DriveCondition.Failed };
+            ThrowOut(drive.Serial);
+            _log.Insert(0, $"{time.GetUtcNow():HH:mm:ss} The drive in bay {armed.Bay} ({drive.Serial}) has failed.");
+        }
         foreach (var array in _arrays)
             if (array.Rebuild is { } rebuild && time.GetUtcNow() - rebuild.Began >= rebuild.Takes)
             {

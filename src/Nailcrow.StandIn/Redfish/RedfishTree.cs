@@ -11,7 +11,7 @@ internal static class RedfishTree
     /// <summary>The resource at a path, or null where there is none.</summary>
     public static JsonObject? Resource(StandInMachine machine, string path)
     {
-        var view = machine.View();
+        var view = machine.Manner == Manner.Vague ? Vague(machine.View()) : machine.View();
         return path.TrimEnd('/') switch
         {
             "/redfish/v1" => Root(),
@@ -96,7 +96,7 @@ internal static class RedfishTree
                     : array.Missing > 0 ? "Warning"
                     : "OK",
             },
-            ["Operations"] = array.Percent is { } percent ? new JsonArray(Rebuild(percent)) : new JsonArray(),
+            ["Operations"] = array.FillingSerial is null ? new JsonArray() : new JsonArray(Rebuild(array.Percent)),
             ["Links"] = new JsonObject
             {
                 ["Drives"] = new JsonArray([.. members.Select(s => PathOf(view, s)).OfType<string>().Select(Link)]),
@@ -149,8 +149,7 @@ internal static class RedfishTree
         {
             ["Volumes"] = new JsonArray([.. array is null ? [] : new[] { Link(VolumePath(array.Name)) }]),
         };
-        resource["Operations"] =
-            array is { Percent: { } percent } && array.FillingSerial == drive.Serial ? new JsonArray(Rebuild(percent)) : new JsonArray();
+        resource["Operations"] = array?.FillingSerial == drive.Serial ? new JsonArray(Rebuild(array.Percent)) : new JsonArray();
         return resource;
     }
 
@@ -174,7 +173,12 @@ internal static class RedfishTree
 
     private static JsonObject Condition(string message) => new() { ["Message"] = message };
 
-    private static JsonObject Rebuild(decimal percent) => new() { ["OperationName"] = "Rebuild", ["PercentageComplete"] = percent };
+    private static JsonObject Rebuild(decimal? percent) =>
+        percent is { } known
+            ? new() { ["OperationName"] = "Rebuild", ["PercentageComplete"] = known }
+            : new() { ["OperationName"] = "Rebuild" };
+
+    private static MachineView Vague(MachineView view) => view with { Arrays = [.. view.Arrays.Select(a => a with { Percent = null })] };
 
     private static JsonObject Collection(string path, IEnumerable<string> members)
     {

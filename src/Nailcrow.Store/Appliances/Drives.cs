@@ -102,6 +102,18 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
         ];
     }
 
+    /// <summary>Which machine a drive was in last by what tickets saw, where no wipe is on record since; null for one that was in none.</summary>
+    public async Task<string?> UsedUnwipedAsync(string serial, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var key = SerialNumber.Normalise(serial);
+        var events = await db.LifeEvents.AsNoTracking().Where(e => e.Serial == key).OrderBy(e => e.At).Take(1000).ToListAsync(ct);
+        var used = events.FindLast(e =>
+            e.Kind == Words.Of(LifeEventKind.Seen) || (e.Kind == Words.Of(LifeEventKind.Moved) && e.Bay != null)
+        );
+        return used is not null && !events.Exists(e => e.Kind == Words.Of(LifeEventKind.Wiped) && e.At >= used.At) ? used.Asset : null;
+    }
+
     public async Task<IReadOnlyList<ListedDrive>> InAsync(string asset, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);

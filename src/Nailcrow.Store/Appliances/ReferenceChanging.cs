@@ -38,6 +38,34 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         return [];
     }
 
+    /// <summary>Adds one machine, with its site where that is new: nothing that is known is changed by it, however many add at once.</summary>
+    /// <returns>What is known already or cannot be, as a sentence; null where it was added.</returns>
+    public async Task<string?> AddAsync(Appliance machine, Site? site, string by, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var asset = machine.Asset.Trim().ToUpperInvariant();
+        if (await db.Appliances.AnyAsync(a => a.Asset == asset, ct))
+            return $"{asset} is known already; its record is put right, not added.";
+        if (site is not null && await db.Sites.AnyAsync(s => s.Name == site.Name, ct))
+            return $"There is a site '{site.Name}' already; name it without describing it anew.";
+        var models = await db.Models.Select(m => m.Id).ToHashSetAsync(ct);
+        var sites = await db.Sites.Select(s => s.Name).ToHashSetAsync(ct);
+        if (new ReferenceData([], site is null ? [] : [site], [machine]).Problems(models, sites).FirstOrDefault() is { } problem)
+            return problem;
+        if (site is not null)
+            await PutAsync(new(db, by, ct), site);
+        await PutAsync(db, machine, null, by, ct);
+        try
+        {
+            await db.SaveChangesAsync(ct);
+            return null;
+        }
+        catch (DbUpdateException) // its key is taken: somebody else was faster by a moment
+        {
+            return $"{asset} was added by somebody else just now.";
+        }
+    }
+
     /// <summary>Replaces one appliance if it still is at the version the editor saw.</summary>
     /// <returns>The new version; null when somebody else changed it in between.</returns>
     public async Task<long?> ReplaceAsync(Appliance appliance, long seen, string by, CancellationToken ct)

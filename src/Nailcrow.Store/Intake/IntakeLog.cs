@@ -36,6 +36,9 @@ public sealed record IntakeItem(
 /// <summary>Everything that came in, kept before anything is made of it, so that a crash loses nothing.</summary>
 public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile file) : IAsyncDisposable
 {
+    /// <summary>Somebody here said it: bay and serial are kept as they were said, for when its machine is known.</summary>
+    public const string ByPerson = "person";
+
     private readonly SemaphoreSlim _one = new(1, 1);
     private NailcrowDb? _db;
     private PreparedRows<IntakeRow>? _rows;
@@ -195,7 +198,7 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
             Rule = item.Rule,
             Asset = item.Asset,
             Ticket = item.Ticket,
-            Pending = item.Outcome == IntakeOutcome.Pending ? Text(item.Alert) : null,
+            Pending = item.Outcome == IntakeOutcome.Pending || item.Via == ByPerson ? Text(item.Alert) : null,
         };
 
     private static IntakeItem Of(IntakeRow row) =>

@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Nailcrow.Store.Procedures;
 
-/// <summary>One published version, with the texts of all files it is built from. It is never changed, only withdrawn.</summary>
+/// <summary>One published version, with the texts of all files it is built from. It is never changed, only withdrawn and brought back.</summary>
 internal sealed class ProcedureVersionRow
 {
     public required string Procedure { get; init; }
@@ -22,6 +22,9 @@ internal sealed class ProcedureVersionRow
     public DateTimeOffset? WithdrawnAt { get; set; }
     public string? WithdrawnBy { get; set; }
     public string? WithdrawnBecause { get; set; }
+
+    /// <summary>Each time it was withdrawn and brought back before, by whom and why; null where it never was.</summary>
+    public string? Earlier { get; set; }
 }
 
 internal sealed class ProcedureVersionMapping : IEntityTypeConfiguration<ProcedureVersionRow>

@@ -7,6 +7,7 @@ namespace Nailcrow.Store.Procedures;
 /// <summary>A published version of a procedure.</summary>
 /// <param name="Files">The texts of the procedure's file and of all skeletons and fragments beside it, by file name.</param>
 /// <param name="States">Situations that were looked at to prove it.</param>
+/// <param name="Earlier">Each time it was withdrawn and brought back, by whom and why; null where it never was.</param>
 /// <param name="ProvedUnder">Under which rules: what was proved under earlier ones is proved anew before it is used.</param>
 public sealed record PublishedProcedure(
     string Procedure,
@@ -20,7 +21,8 @@ public sealed record PublishedProcedure(
     string PublishedBy,
     DateTimeOffset? WithdrawnAt = null,
     string? WithdrawnBy = null,
-    string? WithdrawnBecause = null
+    string? WithdrawnBecause = null,
+    string? Earlier = null
 );
 
 /// <summary>Every version of every procedure that was ever published. Nothing is deleted: a running ticket keeps what it was given.</summary>
@@ -34,19 +36,24 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
         return [.. rows.OrderBy(r => r.Procedure, StringComparer.Ordinal).ThenByDescending(r => r.PublishedAt).Select(Of)];
     }
 
-    /// <summary>How many versions there are and how many are withdrawn: both only ever grow, so where neither did nothing changed.</summary>
-    public async Task<(int Published, int Withdrawn)> StampAsync(CancellationToken ct)
+    /// <summary>How many versions there are, how many are withdrawn, and when the last one was: where none of it moved, nothing changed.</summary>
+    public async Task<LibraryStamp> StampAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return (await db.ProcedureVersions.CountAsync(ct), await db.ProcedureVersions.CountAsync(v => v.WithdrawnAt != null, ct));
+        return new(
+            await db.ProcedureVersions.CountAsync(ct),
+            await db.ProcedureVersions.CountAsync(v => v.WithdrawnAt != null, ct),
+            await db.ProcedureVersions.MaxAsync(v => v.WithdrawnAt, ct)
+        );
     }
 
     /// <summary>Keeps a version; the same one again changes nothing.</summary>
-    public async Task PublishAsync(PublishedProcedure published, CancellationToken ct)
+    /// <returns>As it is kept: of one that was there already, by whoever published it then, and withdrawn where it is.</returns>
+    public async Task<PublishedProcedure> PublishAsync(PublishedProcedure published, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        if (await db.ProcedureVersions.FindAsync([published.Procedure, published.Version], ct) is not null)
-            return;
+        if (await db.ProcedureVersions.FindAsync([published.Procedure, published.Version], ct) is { } known)
+            return Of(known);
         db.ProcedureVersions.Add(
             new()
             {
@@ -62,6 +69,7 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
             }
         );
         await db.SaveChangesAsync(ct);
+        return published;
     }
 
     /// <summary>It was proved anew, under the rules of now.</summary>
@@ -84,6 +92,18 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
         return true;
     }
 
+    /// <summary>False where there is no such version, or it is not withdrawn. That it was, and why, stays.</summary>
+    public async Task<bool> BringBackAsync(string procedure, string version, string by, string because, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (await db.ProcedureVersions.FindAsync([procedure, version], ct) is not { WithdrawnAt: not null } row)
+            return false;
+        row.Earlier = $"{row.Earlier} Withdrawn by {row.WithdrawnBy}: {row.WithdrawnBecause} Brought back by {by}: {because}".TrimStart();
+        (row.WithdrawnAt, row.WithdrawnBy, row.WithdrawnBecause) = (null, null, null);
+        await db.SaveChangesAsync(ct);
+        return true;
+    }
+
     private static PublishedProcedure Of(ProcedureVersionRow row) =>
         new(
             row.Procedure,
@@ -98,9 +118,13 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
             row.PublishedBy,
             row.WithdrawnAt,
             row.WithdrawnBy,
-            row.WithdrawnBecause
+            row.WithdrawnBecause,
+            row.Earlier
         );
 }
+
+/// <summary>What tells one state of the library from another.</summary>
+public readonly record struct LibraryStamp(int Published, int Withdrawn, DateTimeOffset? LastWithdrawn);
 
 [JsonSerializable(typeof(IReadOnlyDictionary<string, string>))]
 internal sealed partial class FilesJson : JsonSerializerContext;

@@ -24,7 +24,7 @@ internal sealed class TicketLineRow
     public required bool Ended { get; set; }
     public int? Margin { get; set; }
 
-    /// <summary>Worst first by it; see <see cref="WhatWaits.Urgency(int?)"/>.</summary>
+    /// <summary>What its danger weighs, <see cref="Priority.Weight"/>; worst first begins with the heaviest.</summary>
     public double Urgency { get; set; }
 
     /// <summary>Due first by it: the next promise's ticks, and what has none last.</summary>
@@ -77,14 +77,20 @@ internal sealed class TicketLineMapping : IEntityTypeConfiguration<TicketLineRow
         });
         row.HasIndex(r => new { r.Asset, r.Number });
         row.HasIndex(r => new { r.Serial, r.Number });
-        // Worst and due first, of those that are open or ended and of all.
+        // The parts of what comes first, of all and of what waits for somebody; and due first, of those that are open or ended and of all.
         row.HasIndex(r => new
         {
-            r.Ended,
             r.Urgency,
+            r.DueOrder,
             r.Number,
         });
-        row.HasIndex(r => new { r.Urgency, r.Number });
+        row.HasIndex(r => new
+        {
+            r.NextWho,
+            r.Urgency,
+            r.DueOrder,
+            r.Number,
+        });
         row.HasIndex(r => new
         {
             r.Ended,

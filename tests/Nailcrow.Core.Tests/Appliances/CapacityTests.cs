@@ -105,4 +105,22 @@ public class CapacityTests
     [InlineData(0, 0, "0 %")]
     public void A_chance_is_told_as_a_range_with_no_more_digits_than_it_is_worth(double low, double high, string told) =>
         Chance.Of(low, high, "", []).Told.ShouldBe(told);
+
+    [Theory]
+    [InlineData("8 8 8 12", "1:12+4 2:12+4 3:12+4 4:0")] // beside one of 12, another of 12 gives 4, and 16 no more
+    [InlineData("8 8 8 8", "1:0 2:0 3:0 4:0")] // the first larger one gives nothing
+    [InlineData("4 8 8 8", "1:8+4 2:0 3:0 4:0")]
+    [InlineData("4 8 12 12", "1:12+8 2:12+4 3:0 4:0")]
+    public void For_each_bay_the_smallest_size_is_named_that_gives_all_it_can(string terabytes, string expected)
+    {
+        var array = new DriveArray("vault", ArrayLevel.MixedSizeOne, 4, ArrayState.Whole);
+        var members = terabytes
+            .Split(' ')
+            .Select((s, i) => new Bay($"{i + 1}", BayRole.Member, Serial: $"S{i}", Bytes: long.Parse(s), Array: "vault"))
+            .ToList();
+
+        var each = Upgrades.EachBay(array, members, [16, 12, 8, 4]);
+
+        string.Join(' ', each.Select(b => b.Size is { } size ? $"{b.Bay}:{size}+{b.Gain}" : $"{b.Bay}:0")).ShouldBe(expected);
+    }
 }

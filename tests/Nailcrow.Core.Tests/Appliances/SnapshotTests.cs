@@ -14,7 +14,7 @@ public class SnapshotTests
         SnapshotComparison
             .Between(Some.Snapshot(), after)
             .ShouldBe([new BayChange("2", true, $"Bay 2 held {Some.Bad} and now holds {Some.New}.")]);
-        SnapshotComparison.OtherThanOnly(["2"], Some.Snapshot(), after).ShouldBeNull();
+        SnapshotComparison.OtherThanOnly(["2"], new HashSet<string>(), Some.Snapshot(), after).ShouldBeNull();
     }
 
     [Fact]
@@ -24,7 +24,7 @@ public class SnapshotTests
         after = after with { Bays = [.. after.Bays.Select(b => b.Label == "4" ? b with { Serial = "P8OTHER99" } : b)] };
 
         SnapshotComparison
-            .OtherThanOnly(["2"], Some.Snapshot(), after)
+            .OtherThanOnly(["2"], new HashSet<string>(), Some.Snapshot(), after)
             .ShouldBe("Not only bay 2 changed: Bay 4 held P8GOOD0004 and now holds P8OTHER99.");
     }
 

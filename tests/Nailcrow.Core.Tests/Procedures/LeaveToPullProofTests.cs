@@ -49,7 +49,8 @@ public class LeaveToPullProofTests
             "front-hot",
             ("    mark: bay lamp\n", "    mark: Locator  LIGHT\n"),
             ("    mark: label\n", "    mark: software\n"),
-            ("    mark: count\n", "    mark: locator light\n")
+            ("    mark: count\n", "    mark: locator light\n"),
+            ("    mark: counted together\n", "    mark: software\n")
         );
 
         var findings = Prover.Prove(changed).Findings;

@@ -40,7 +40,12 @@ public class ProofTests
         NobodySaw
     )]
     [InlineData("released-first", "needs: released", "needs: snapshot-before", NobodySaw)]
-    [InlineData("several", "          - use: may-pull\n", "          - id: release\n            do: Wait for it.\n", NobodySaw)]
+    [InlineData(
+        "several",
+        "          - use: may-pull\n",
+        "          - id: ask-lead\n            look: Did you wait?\n            answers: { so: go on, refused: light-is-off }\n",
+        NobodySaw
+    )]
     [InlineData(
         "early",
         "    if-not: Do not pull. Ask the lead.\n    answers: { ask: ask-lead }\n",
@@ -80,14 +85,14 @@ public class ProofTests
     )]
     [InlineData(
         "front-hot",
-        "    when: answer.serial-out is different and answer.no-mark-left is unanswered\n",
+        "    when: answer.serial-out is different and answer.no-mark-left is not refused\n",
         "    when: answer.serial-out is exact\n",
         "A wrong drive is out, and 'as-before' does something else than put it back."
     )]
     [InlineData(
         "front-hot",
-        " and answer.no-mark-left is unanswered",
-        " and answer.no-mark-left is done",
+        " and answer.no-mark-left is not refused",
+        " and answer.no-mark-left is refused",
         "A wrong drive is out, and 'as-before' does something else than put it back."
     )]
     [InlineData(
@@ -98,8 +103,8 @@ public class ProofTests
     )]
     [InlineData(
         "released-first",
-        " and answer.no-mark-left is unanswered",
-        " and answer.no-mark-left is done",
+        " and answer.no-mark-left is not refused",
+        " and answer.no-mark-left is refused",
         "A wrong drive is out, and 'as-before' does something else than put it back."
     )]
     [InlineData(
@@ -219,7 +224,7 @@ public class ProofTests
     )]
     [InlineData(
         "too-many-lost",
-        "answers: { \"yes\": go on, \"no\": stuck }",
+        "answers: { \"yes\": go on, \"no\": not-there }",
         "answers: { \"yes\": go on, \"no\": seen }",
         "The end is reached without the customer's word that the data is there again."
     )]
@@ -328,7 +333,7 @@ public class ProofTests
     [InlineData("inside-off", "    closes: power\n", "")]
     [InlineData("front-hot", "    when: model.bezel is key", "    when: model.bezel is clips")]
     [InlineData("drawer-off", "    closes: the drawer\n", "")]
-    [InlineData("front-off", " and answer.no-mark-left is unanswered", " and answer.no-mark-left is done")]
+    [InlineData("front-off", " and answer.no-mark-left is not refused", " and answer.no-mark-left is refused")]
     public void What_is_set_aside_to_be_quicker_is_found_as_if_nothing_were(string name, string was, string now)
     {
         var broken = Shipped.BrokenOne(name, was, now);

@@ -63,7 +63,10 @@ public class SheetTests
     }
 
     private static IEnumerable<string> AskedIn(string? when) =>
-        Regex.Matches(when ?? "", @"answer\.([a-z0-9.-]+)").Select(m => m.Groups[1].Value.Replace(".last", ".1", StringComparison.Ordinal)); // "last" is one of the drives
+        // "last" is one of the drives
+        Regex
+            .Matches(when ?? "", @"answer\.([a-z0-9.-]+)")
+            .Select(m => m.Groups[1].Value.Replace(".last", ".1", StringComparison.Ordinal));
 
     [Fact]
     public void A_loop_is_laid_out_drive_by_drive_and_each_step_names_its_own()
@@ -80,7 +83,7 @@ public class SheetTests
             ]);
         sheet.Step("joined.1")!.Leading("done")!.Next.ShouldBe("which.2"); // three drives make it so
         sheet.Step("joined.3")!.Leading("done")!.Next.ShouldBe("whole");
-        sheet.Step("put-back.2")!.When.ShouldBe("answer.serial-out.2 is different and answer.no-mark-left.2 is unanswered");
+        sheet.Step("put-back.2")!.When.ShouldBe("answer.serial-out.2 is different and answer.no-mark-left.2 is not refused");
     }
 
     [Fact]

@@ -39,6 +39,10 @@ public class RunMonitorTests
     [InlineData("front-hot", "    allows: pull\n", "", "nobody has seen that the array can spare this drive, and no lead has let it go.")]
     [InlineData("front-hot", "needs: bay-established", "needs: snapshot-before", "the bay is not known by two independent marks.")]
     [InlineData("inside-off", "needs: bay-established", "needs: light-off", "the bay is not known by two independent marks.")]
+    [InlineData("one-more", "needs: bay-empty", "needs: snapshot-before", "no drive has come out of this bay.")]
+    [InlineData("one-more", "needs: bay-established", "needs: snapshot-before", "the bay is not known by two independent marks.")]
+    [InlineData("one-more", "      - use: find-machine\n", "", "the machine is not known by two independent marks.")]
+    [InlineData("one-more", "needs: spare-back", "needs: seen-again", "the end was not proved: no gate 'spare-back' has opened.")]
     [InlineData("top-hot", "      - use: find-machine\n", "", "the machine is not known by two independent marks.")]
     [InlineData("front-hot", "    then: mark-software", "    then: pull", "the bay is not known by two independent marks.")]
     [InlineData(
@@ -55,8 +59,8 @@ public class RunMonitorTests
     )]
     [InlineData(
         "front-hot",
-        " and answer.no-mark-left is unanswered",
-        " and answer.no-mark-left is done",
+        " and answer.no-mark-left is not refused",
+        " and answer.no-mark-left is refused",
         "a wrong drive is out, and this does something else than put it back."
     )]
     [InlineData(
@@ -73,8 +77,8 @@ public class RunMonitorTests
     )]
     [InlineData(
         "front-hot",
-        "answers: { seat-again: unseat }",
-        "answers: { seat-again: seat-again }",
+        "answers: { seat-again: again-off,",
+        "answers: { seat-again: seat-again,",
         "no drive has come out of this bay."
     )]
     [InlineData(
@@ -96,7 +100,7 @@ public class RunMonitorTests
     [InlineData(
         "several",
         "          - use: may-pull\n",
-        "          - id: release\n            do: Wait for it.\n",
+        "          - id: ask-lead\n            look: Did you wait?\n            answers: { so: go on, refused: light-is-off }\n",
         "nobody has seen that the array does not rebuild."
     )]
     public void What_slipped_past_the_proof_is_stopped_before_it_is_done(string name, string was, string now, string stop)

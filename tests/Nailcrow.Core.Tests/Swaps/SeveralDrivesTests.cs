@@ -54,7 +54,7 @@ public class SeveralDrivesTests
 
     /// <summary>What is asked after the loop is asked of the drive that was worked on last, whichever it is.</summary>
     [Theory, InlineData(1, ""), InlineData(2, ".1"), InlineData(2, ".2"), InlineData(3, ".3")]
-    public void Where_no_mark_is_left_for_a_drive_the_run_is_handed_over_whichever_drive_it_is(int drives, string nth)
+    public void Where_no_mark_is_left_for_a_drive_and_a_lead_says_no_the_run_is_handed_over_whichever_drive_it_is(int drives, string nth)
     {
         var procedure = Shipped.Named(drives == 1 ? "front-hot" : "several");
         var facts = SampleFacts.For(procedure, Some.Model, drives);
@@ -65,6 +65,7 @@ public class SeveralDrivesTests
             var choice =
                 step.Id == $"serial-out{nth}" && !wrong ? "different"
                 : step.Id == $"bay-known{nth}" && wrong ? "none-left"
+                : step.Id == $"no-mark-left{nth}" ? "refused"
                 : run.Choices[0];
             wrong |= choice == "different";
             run.Answer(run.Typed(choice));

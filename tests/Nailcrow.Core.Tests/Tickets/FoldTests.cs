@@ -1,9 +1,11 @@
 using CsCheck;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
 
@@ -11,7 +13,17 @@ namespace Nailcrow.Core.Tests.Tickets;
 
 public class FoldTests
 {
-    private static readonly IReadOnlyList<Entry> Whole = Played.At("end").Entries;
+    private static readonly IReadOnlyList<Entry> Whole = WithCorrections();
+
+    private static IReadOnlyList<Entry> WithCorrections()
+    {
+        var played = Played.At("end");
+        var (arrived, issued) = (played.Entries.Last(e => e.Body is ArrivedOnSite), played.Entries.Last(e => e.Body is PartIssued));
+        played.Arrives(new EntryCorrected(arrived.Id, "Without signal.", null, arrived.Happened.AddMinutes(-5)));
+        played.Arrives(new EntryCorrected(issued.Id, "To her.", ((PartIssued)issued.Body) with { To = "tamsel" }));
+        played.Arrives(new EntryCorrected(played.Entries[^1].Id, "To ilka after all."));
+        return played.Entries;
+    }
 
     /// <summary>What a ticket says, so that two can be compared whole: lists in records compare by reference.</summary>
     private static string Told(Ticket t) =>

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core'
-import { Link } from 'react-router'
-import type { OfferedMove, TicketView } from '../../shared/types'
+import { Link, useNavigate } from 'react-router'
+import type { MoveKind, OfferedMove, TicketView } from '../../shared/types'
 import { useDraft } from '../../shared/useDraft'
 import type { Writer } from '../ticketQueries'
 import { MoveInput } from './MoveInput'
@@ -28,15 +28,16 @@ export function MoveForm(props: Props) {
   return move.fields.length === 0 ? <OnePress {...props} /> : <Fields {...props} />
 }
 
-function OnePress({ move, writer, variant, done }: Props) {
+function OnePress({ ticket, move, writer, variant, done }: Props) {
+  const navigate = useNavigate()
+  const pressed = async () => {
+    const receipt = await sent(writer, move, {})
+    if (!receipt) return
+    done?.()
+    if (await leadsIntoRun(move, receipt.next.move, writer)) navigate(pageOf(ticket.number, 'follow-run'))
+  }
   return (
-    <Button
-      variant={variant}
-      loading={writer.busy}
-      onClick={async () => {
-        if (await sent(writer, move, {})) done?.()
-      }}
-    >
+    <Button variant={variant} loading={writer.busy} onClick={pressed}>
       {move.say}
     </Button>
   )
@@ -68,6 +69,12 @@ function Fields({ ticket, move, writer, variant, done, autoFocus }: Props) {
       </Button>
     </form>
   )
+}
+
+/** Arriving, starting and going on are one press: whoever has come begins, where nothing else is to be done first. */
+async function leadsIntoRun(move: OfferedMove, next: MoveKind, writer: Writer): Promise<boolean> {
+  if (move.move === 'start-run') return true
+  return move.move === 'arrive' && (next === 'follow-run' || (next === 'start-run' && Boolean(await writer.run({ errand: 'sheet' }))))
 }
 
 /** Sends a move the way Core says it is made. */

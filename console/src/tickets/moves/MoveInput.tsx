@@ -20,10 +20,13 @@ export function MoveInput({ field, value, typed, autoFocus = false }: Props) {
   switch (field.kind) {
     case 'lines':
       return <Textarea {...said} rows={2} maxLength={field.most} />
+    case 'ticket':
+      if (field.choices?.length) return <NativeSelect {...said} data={field.choices.map(c => ({ value: c.value, label: c.label }))} />
+      return <TextInput {...said} pattern="(T-|t-)?[0-9]+" title="A ticket's number, such as T-1042" />
     case 'choice':
       return <NativeSelect {...said} data={(field.choices ?? []).map(c => ({ value: c.value, label: c.label }))} />
     case 'person':
-      return <PersonInput {...said} />
+      return <PersonInput {...said} except={field.except ?? null} />
     case 'serial':
       return <TextInput {...said} classNames={{ input: 'mono' }} autoCapitalize="characters" autoComplete="off" maxLength={field.most} />
     case 'bytes':
@@ -42,9 +45,9 @@ export function MoveInput({ field, value, typed, autoFocus = false }: Props) {
 type Said = { label: string; value: string; onChange: Typed; required: boolean; withAsterisk: boolean; autoFocus: boolean }
 
 /** The people who go to sites, by name; somebody who is no engineer any more still shows. */
-function PersonInput({ value, ...said }: Said) {
+function PersonInput({ value, except, ...said }: Said & { except: string | null }) {
   const people = usePeople()
-  const engineers = people.data?.people.filter(p => p.roles.includes('engineer')) ?? []
+  const engineers = people.data?.people.filter(p => p.roles.includes('engineer') && p.name !== except) ?? []
   const known = engineers.map(p => ({ value: p.name, label: p.fullName }))
   const others = value && !engineers.some(p => p.name === value) ? [{ value, label: value }] : []
   return <NativeSelect {...said} value={value} data={[{ value: '', label: 'nobody yet', disabled: true }, ...known, ...others]} />

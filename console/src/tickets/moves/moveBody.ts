@@ -24,6 +24,8 @@ function said(field: MoveField, text: string): unknown {
       return Number(words.replaceAll(/[\s,]/g, ''))
     case 'number':
       return Number(words.replace(',', '.'))
+    case 'ticket':
+      return Number(words.replace(/^T-/i, ''))
     case 'time':
       return new Date(words).toISOString()
     default:
@@ -33,4 +35,11 @@ function said(field: MoveField, text: string): unknown {
 
 /** What stands in the fields before anybody typed. */
 export const untouched = (move: OfferedMove): Record<string, string> =>
-  Object.fromEntries(move.fields.map(field => [field.name, field.value ?? '']))
+  Object.fromEntries(move.fields.map(field => [field.name, field.kind === 'time' ? asTyped(field.value) : (field.value ?? '')]))
+
+/** A moment as the field for times has it: on this device's clock, without a zone. */
+function asTyped(at: string | null | undefined): string {
+  if (!at) return ''
+  const date = new Date(at)
+  return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 19)
+}

@@ -8,10 +8,12 @@ const pages: Partial<Record<MoveKind, string>> = {
   'open-return': 'return',
   'send-return': 'return',
   'book-in': 'return',
+  'give-up-part': 'return',
   'record-wipe': 'return',
   'take-reading': 'rebuild',
   'type-reading': 'rebuild',
   'take-back-reading': 'rebuild',
+  'choose-rebuild': 'rebuild',
 }
 
 /** The page of a ticket on which a move has its place. */

@@ -12,43 +12,46 @@ namespace Nailcrow.Cli.Tickets.Planning;
 /// <summary>What comes first, who goes there, in which order.</summary>
 internal static class DeskCommands
 {
-    public static Command Desk() =>
-        new Command("desk", "All open tickets, what comes first on top, with who could take those that nobody has.").Does(async call =>
-        {
-            var desk = await call.Client.DeskAsync(call.Ct);
-            call.Show(
-                desk,
-                ContractJson.Default.DeskView,
-                screen =>
-                {
-                    screen.Table(
-                        ["", "ticket", "because", "due", "appliance", "site", "who"],
-                        desk.Lines.Select(l =>
-                            new[]
-                            {
-                                Urgent(l.Priority.Urgency),
-                                $"[bold]{TicketNumber.Text(l.Ticket.Number)}[/]",
-                                Screen.Safe(l.Priority.Because),
-                                Due(l.Ticket),
-                                Screen.Safe(l.Ticket.Asset),
-                                Screen.Safe(l.Ticket.Site),
-                                Screen.Safe(
-                                    l.Ticket.Engineer
-                                        ?? (
-                                            l.Candidates.Count == 0
-                                                ? "nobody"
-                                                : $"nobody; could: {string.Join(", ", l.Candidates.Select(Told))}"
-                                        )
-                                ),
-                            }
-                        )
-                    );
-                    screen.Line();
-                    foreach (var engineer in desk.Engineers)
-                        screen.Line($"  {Screen.Safe(engineer.Engineer), -12} {engineer.Open} open, {engineer.Visits} visits planned");
-                }
-            );
-        });
+    public static Command Desk()
+    {
+        var narrowing = new Narrowing(TicketOrder.Worst);
+        return narrowing
+            .On(new Command("desk", "Open tickets, what comes first on top, with who could take those that nobody has."))
+            .Does(async call =>
+            {
+                var asked = narrowing.Asked(call);
+                var desk = await call.Client.DeskAsync(call.Ct, asked);
+                call.Show(
+                    desk,
+                    ContractJson.Default.DeskView,
+                    screen =>
+                    {
+                        if (desk.Lines.Count == 0)
+                            screen.Line("No such ticket is open.");
+                        else
+                            screen.Table(["", "ticket", "because", "due", "appliance", "site", "who"], desk.Lines.Select(Row));
+                        Narrowing.TellMore(screen, TicketOrder.Worst, desk.Next, desk.Count);
+                        screen.Line();
+                        foreach (var engineer in desk.Engineers)
+                            screen.Line($"  {Screen.Safe(engineer.Engineer), -12} {engineer.Open} open, {engineer.Visits} visits planned");
+                    }
+                );
+            });
+    }
+
+    private static string[] Row(DeskLine line) =>
+        [
+            Urgent(line.Priority.Urgency),
+            $"[bold]{TicketNumber.Text(line.Ticket.Number)}[/]",
+            Screen.Safe(line.Priority.Because),
+            Due(line.Ticket),
+            Screen.Safe(line.Ticket.Asset),
+            Screen.Safe(line.Ticket.Site),
+            Screen.Safe(
+                line.Ticket.Engineer
+                    ?? (line.Candidates.Count == 0 ? "nobody" : $"nobody; could: {string.Join(", ", line.Candidates.Select(Told))}")
+            ),
+        ];
 
     public static Command Day()
     {
@@ -126,8 +129,13 @@ internal static class DeskCommands
             "What it waits for; customer and access stop the promise's clocks. Default other.",
             "thing to wait for"
         );
-        return new Command("hold", "Put it on hold, with the reason.") { ticket, text, waits }.Does(call =>
-            call.WriteAsync(call.Get(ticket), new PutOnHold(call.Get(text), call.Get(waits) ?? WaitsFor.Other), "on hold.")
+        var until = new Option<DateTimeOffset?>("--until")
+        {
+            Description = "Until when, if that is agreed: 2026-11-27T22:00+01:00.",
+            HelpName = "TIME",
+        };
+        return new Command("hold", "Put it on hold, with the reason.") { ticket, text, waits, until }.Does(call =>
+            call.WriteAsync(call.Get(ticket), new PutOnHold(call.Get(text), call.Get(waits) ?? WaitsFor.Other, call.Get(until)), "on hold.")
         );
     }
 

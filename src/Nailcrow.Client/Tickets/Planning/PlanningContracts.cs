@@ -13,8 +13,17 @@ public sealed record Candidate(string Engineer, int Load, double? Km, string? Ne
 /// <param name="Candidates">Who could take it, the best first; only for one that nobody has.</param>
 public sealed record DeskLine(TicketLine Ticket, Priority Priority, IReadOnlyList<Candidate> Candidates);
 
-/// <summary>All open tickets, what comes first on top.</summary>
-public sealed record DeskView(IReadOnlyList<DeskLine> Lines, IReadOnlyList<EngineerLoad> Engineers);
+/// <summary>A page of the open tickets, what comes first on top.</summary>
+/// <param name="Next">Pass as <c>skip</c> for the next page; null at the end.</param>
+/// <param name="Count">How many are asked for in all, counted no further than <see cref="TicketPage.MostCounted"/>.</param>
+/// <param name="WithNobody">How many of them no engineer has, counted likewise.</param>
+public sealed record DeskView(
+    IReadOnlyList<DeskLine> Lines,
+    IReadOnlyList<EngineerLoad> Engineers,
+    long? Next = null,
+    int Count = 0,
+    int WithNobody = 0
+);
 
 public sealed record EngineerLoad(string Engineer, string FullName, int Open, int Visits);
 

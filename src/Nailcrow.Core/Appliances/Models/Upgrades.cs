@@ -9,6 +9,10 @@ public sealed record SizeChange(string Bay, long From, long To);
 /// <param name="Gain">Usable bytes more than now.</param>
 public sealed record Upgrade(IReadOnlyList<SizeChange> Changes, Capacity After, long Gain);
 
+/// <summary>The smallest size that, in this bay alone, gives all that any size there can give.</summary>
+/// <param name="Size">Null where no larger drive in this bay gives anything by itself.</param>
+public sealed record BaySize(string Bay, long Now, long? Size, long Gain);
+
 /// <summary>What an array would hold after drives of it are exchanged, and which exchanges pay.</summary>
 public static class Upgrades
 {
@@ -41,6 +45,24 @@ public static class Upgrades
             );
         return plans;
     }
+
+    /// <summary>For each bay by itself, since what one exchange gives depends on the sizes of its neighbours.</summary>
+    /// <param name="sizes">What one can buy, or has; in any order.</param>
+    public static IReadOnlyList<BaySize> EachBay(DriveArray array, IReadOnlyList<Bay> members, IReadOnlyCollection<long> sizes) =>
+        [
+            .. members.Select(bay =>
+            {
+                var now = bay.Bytes ?? 0;
+                var gains = sizes
+                    .Where(s => s > now)
+                    .Distinct()
+                    .Order()
+                    .Select(s => (Size: s, Plan(array, members, [new(bay.Label, now, s)]).Gain))
+                    .ToList();
+                var best = gains.Select(g => g.Gain).DefaultIfEmpty(0).Max();
+                return best > 0 ? new BaySize(bay.Label, now, gains.First(g => g.Gain == best).Size, best) : new(bay.Label, now, null, 0);
+            }),
+        ];
 
     private static Capacity Of(DriveArray array, IReadOnlyList<long> sizes) => Capacity.Of(array.Level, sizes, array.Groups, array.Parity);
 }

@@ -6,6 +6,7 @@ namespace Nailcrow.Core.Returns.Fitting;
 /// <summary>What to bring to a ticket.</summary>
 /// <param name="Needed">What the part has to be, in a sentence.</param>
 /// <param name="Plan">What the exchanges that were asked about would give.</param>
+/// <param name="EachBay">For each member by itself the smallest size, of those one can buy, that gives all it can give.</param>
 /// <param name="Upgrades">The best use of 1, 2, … of the drives in stock, where larger ones help.</param>
 public sealed record BringView(
     string Needed,
@@ -13,7 +14,8 @@ public sealed record BringView(
     CapacityForecast? Capacity,
     IReadOnlyList<Upgrade> Upgrades,
     IReadOnlyList<string> Tools,
-    Upgrade? Plan = null
+    Upgrade? Plan = null,
+    IReadOnlyList<BaySize>? EachBay = null
 );
 
 /// <summary>Usable, protected and unused bytes now, and after the swap with the best part.</summary>

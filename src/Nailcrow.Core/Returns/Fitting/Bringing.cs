@@ -12,7 +12,8 @@ public static class Bringing
     private const int MostShown = 30;
 
     /// <param name="fits">Every part in stock, the best first.</param>
-    public static BringView Of(Ticket ticket, Place place, IReadOnlyList<PartFit> fits)
+    /// <param name="known">Every model of drive that one can buy.</param>
+    public static BringView Of(Ticket ticket, Place place, IReadOnlyList<PartFit> fits, IReadOnlyCollection<DriveModel>? known = null)
     {
         var (array, bay) = (Target.Array(ticket), Target.Bay(ticket));
         return new(
@@ -20,9 +21,15 @@ public static class Bringing
             [.. fits.Take(MostShown)],
             Forecast(ticket, array, [.. fits.Where(f => f.Fit != Fit.DoesNotFit).Select(f => f.Part)], place.Machine),
             Upgrade(ticket, array, fits),
-            Tools(place.Machine)
+            Tools(place.Machine),
+            EachBay: EachBay(ticket, array, [.. (known ?? []).Where(m => PartFit.GoesInto(m, place.Machine)).Select(m => m.Bytes)])
         );
     }
+
+    private static IReadOnlyList<BaySize> EachBay(Ticket ticket, DriveArray? array, IReadOnlyCollection<long> sizes) =>
+        array is not null && Target.Placed(ticket, array) is { Count: > 0 } members && members.All(b => b.Bytes is not null)
+            ? Upgrades.EachBay(array, members, sizes)
+            : [];
 
     /// <summary>What the array would hold after exchanges written as "3=12TB,5=16TB".</summary>
     public static Parsed<Upgrade> Planned(Ticket ticket, string plan)

@@ -46,6 +46,9 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
         );
     }
 
+    /// <summary>Whether drives of a model go into a machine's bays at all, whatever their size.</summary>
+    public static bool GoesInto(DriveModel model, ApplianceModel machine) => !Blocking(model, machine).Any();
+
     /// <summary>The best first: what fits before what warns, then the least more than needed.</summary>
     public static IReadOnlyList<PartFit> Ranked(IEnumerable<PartFit> fits) =>
         [

@@ -22,14 +22,17 @@ public sealed record DriveInserted(string Bay, string Serial) : FactBody
         var inserted = ticket with
         {
             Custody = ticket.Custody.Move(serial, new(HolderKind.Bay, Bay), stamp.At, stamp.By),
-            Swap = ticket.Swap with { InSerial = serial, InsertedAt = stamp.At },
+            Swap = ticket.Swap with { InSerial = serial, InsertedAt = stamp.At, Bay = IsAdded(ticket) ? Bay : ticket.Swap.Bay },
         };
         if (ticket.Swap.WrongOut is { } wrong)
             inserted = inserted.Raise(stamp, "inserted", $"{serial} went in while {wrong}, pulled by mistake, was still out.");
         if (ticket.Part is { } part && !ticket.Parts.Exists(p => p.Serial == serial))
             inserted = inserted.Raise(stamp, "inserted", $"{serial} went in; {part.Serial} was reserved for this ticket.");
-        if (ticket.Swap.Bay is { } bay && bay != Bay)
+        if (!IsAdded(ticket) && ticket.Swap.Bay is { } bay && bay != Bay)
             inserted = inserted.Raise(stamp, "inserted", $"{serial} went into bay {Bay}; the drive came out of bay {bay}.");
         return inserted;
     }
+
+    /// <summary>Nothing came out of this bay before.</summary>
+    private static bool IsAdded(Ticket ticket) => ticket is { OnlyAdds: true, Swap.OutSerial: null };
 }

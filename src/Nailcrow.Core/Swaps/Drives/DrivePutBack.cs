@@ -22,7 +22,11 @@ public sealed record DrivePutBack(string Bay, string Serial) : FactBody
             );
         return back with
         {
-            Swap = ticket.Swap with { WrongOut = null, NearMisses = ticket.Swap.NearMisses.Add(new(Bay, serial, stamp.At, stamp.By)) },
+            Swap = ticket.Swap with
+            {
+                WrongOut = null,
+                NearMisses = ticket.Swap.NearMisses.Add(new(Bay, serial, stamp.At, stamp.By, stamp.Entry)),
+            },
         };
     }
 }

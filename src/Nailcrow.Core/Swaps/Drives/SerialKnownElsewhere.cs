@@ -5,8 +5,11 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Swaps.Drives;
 
 /// <summary>A serial recorded here is recorded somewhere else as well; the service notes it, since one drive is in one place.</summary>
-public sealed record SerialKnownElsewhere(string Serial, string Where) : FactBody
+/// <param name="NotedAt">The entry that it was noted at; if that one is put right, there was nothing to note.</param>
+public sealed record SerialKnownElsewhere(string Serial, string Where, Guid? NotedAt = null) : FactBody
 {
+    internal override Guid? Cause() => NotedAt;
+
     public override string Told() => $"{Serial} was already known {Where}";
 
     public override IReadOnlyCollection<Role> Writers() => [Role.Admin];

@@ -6,10 +6,7 @@ namespace Nailcrow.Core.Swaps.Following;
 internal sealed class MonitoredRun
 {
     // What a procedure says is open while the machine is switched off.
-    private const string Power = "power";
-
-    // What is on as long as nobody switches it off.
-    private const string Light = "the locator light";
+    private const string Power = RunStep.Power;
 
     private readonly int? _wait;
     private readonly HashSet<string> _machine = [];
@@ -23,6 +20,16 @@ internal sealed class MonitoredRun
     /// <param name="sheet">Tells how long its model wants a bay to be empty, where it was made since sheets know that.</param>
     public MonitoredRun(RunSheet sheet) => _wait = sheet.WaitSeconds;
 
+    /// <summary>A run as far as it was followed.</summary>
+    public static MonitoredRun Of(Interrupted followed)
+    {
+        var seen = new MonitoredRun(followed.Sheet);
+        foreach (var visit in followed.Run.Visits)
+            if (followed.Sheet.Step(visit.Step) is { } step)
+                seen.Take(step, visit);
+        return seen;
+    }
+
     /// <summary>What was opened, switched on or slid out, and not put right yet.</summary>
     public IReadOnlyCollection<string> Open => _open;
 
@@ -34,6 +41,9 @@ internal sealed class MonitoredRun
     public bool WrongIsOut { get; private set; }
     public bool IsCompared { get; private set; }
     public bool HasWaited { get; private set; }
+
+    /// <summary>Nothing came out of the bay: it was seen to be empty.</summary>
+    public bool WasEmpty { get; private set; }
     public bool IsOff => _open.Contains(Power);
     public bool IsIn { get; private set; }
     public bool IsServing { get; private set; }
@@ -58,6 +68,8 @@ internal sealed class MonitoredRun
         ComeTo(step);
         if (visit.Branch is RunStep.Done or "yes" or "exact" || visit.Overruled)
             Done(step, visit);
+        else if (step.Gate is GateFact.NewDriveSeen or GateFact.NothingForeign)
+            IsServing = false; // the machine does not see it, or takes it for another array's
         else if (step.Against == ScanTarget.DriveOut && visit.Branch == "different")
             (IsOut, WrongIsOut) = (true, true);
     }
@@ -84,7 +96,7 @@ internal sealed class MonitoredRun
                 ForgetThePlace();
                 (IsOut, IsCompared, HasWaited, IsIn, IsServing) = (true, false, false, false, false);
                 break;
-            case Records.Unseated:
+            case Records.Unseated or Records.Withdrawn:
                 (IsOut, IsCompared, HasWaited, IsIn) = (true, true, false, false);
                 break;
             case Records.PutBack:
@@ -99,9 +111,9 @@ internal sealed class MonitoredRun
 
     private void Things(RunStep step)
     {
-        if ((step.Records == Records.LightOn ? Light : step.Opens) is { } opened)
+        if (step.OpensThing() is { } opened)
             _open.Add(opened);
-        if ((step.Records == Records.LightOff ? Light : step.Closes) is { } closed)
+        if (step.ClosesThing() is { } closed)
             _open.Remove(closed);
     }
 
@@ -113,6 +125,8 @@ internal sealed class MonitoredRun
             NotRebuilding = visit.At;
         if (step.Gate is GateFact.PullNotFatal or GateFact.AsBefore)
             NotFatal = visit.At;
+        if (step.Gate == GateFact.BayEmpty)
+            (WasEmpty, IsOut, IsCompared, HasWaited) = (true, true, true, true);
         IsServing |= step.Gate is GateFact.NewDriveSeen or GateFact.RebuildSeen;
         _machineIsSaid |= step.Gate == GateFact.ChassisEstablished && visit.Overruled;
         _bayIsSaid |= step.Gate == GateFact.BayEstablished && visit.Overruled;

@@ -55,7 +55,7 @@ public sealed record Run(
     /// <summary>The run after a visit; an answer that leads nowhere (a serial read in part) leaves it where it is.</summary>
     internal Run After(RunSheet sheet, RunStep step, Visit visit)
     {
-        var led = step.Leading(visit.Branch);
+        var led = step.Kind == StepKind.Call && visit.Branch == RunStep.Refused ? LeadsNo.Leads(step) : step.Leading(visit.Branch);
         var limits = Limits.RemoveAll(l => l.Until == step.Id);
         if (step is { Kind: StepKind.Limit, Seconds: { } seconds, Until: { } until })
             limits = limits.Add(new(step.Id, until, visit.At.AddSeconds(seconds)));

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Tickets;
@@ -20,15 +21,22 @@ public static class RunMonitor
             return null;
         if (ticket.Help is { GoAhead: true } help && help.At >= run.Since)
             return null;
-        var seen = new MonitoredRun(sheet);
-        foreach (var visit in run.Visits)
-            if (sheet.Step(visit.Step) is { } visited)
-                seen.Take(visited, visit);
+        var seen = MonitoredRun.Of(new(sheet, run));
         seen.ComeTo(step);
         return Broken(seen, step)
+            ?? InUse(ticket, step)
             ?? AtTheEnd(seen, sheet, step)
             ?? (step.Records == Records.DrawnOut ? Stale(ticket, sheet, step, seen, now) : null);
     }
+
+    /// <summary>Whatever was answered: a drive that the last look shows in use is not taken out again as one that is none.</summary>
+    private static string? InUse(Ticket ticket, RunStep step) =>
+        step.Records is Records.Unseated or Records.Withdrawn
+        && ticket.Latest is { } now
+        && now.TakenAt > ticket.Swap.InsertedAt
+        && now.Holding(ticket.Swap.InSerial) is { Role: BayRole.Member or BayRole.Filling } bay
+            ? $"the machine uses {ticket.Swap.InSerial} in bay {bay.Label}; this is a pull like any other."
+            : null;
 
     private static string? Broken(MonitoredRun seen, RunStep step) =>
         seen.WrongIsOut && step.Records != Records.PutBack && step.Kind != StepKind.Call
@@ -41,7 +49,7 @@ public static class RunMonitor
                 : seen.Machine < 2 ? "the machine is not known by two independent marks."
                 : seen.Bay < 2 ? "the bay is not known by two independent marks."
                 : null,
-                Records.Unseated => !seen.IsIn ? "no new drive has gone into this bay."
+                Records.Unseated or Records.Withdrawn => !seen.IsIn ? "no new drive has gone into this bay."
                 : seen.IsServing ? "the machine has seen the new drive and may use it; this is a pull like any other."
                 : null,
                 Records.CarrierOff when seen is { IsOut: true, IsCompared: false } =>
@@ -49,6 +57,8 @@ public static class RunMonitor
                 Records.Inserted or Records.Reseated => !seen.IsOut ? "no drive has come out of this bay."
                 : !seen.IsCompared ? "the serial of the drive that came out has not been compared."
                 : !seen.HasWaited ? "nobody has waited since the drive came out."
+                : seen.Machine < 2 && seen.WasEmpty ? "the machine is not known by two independent marks."
+                : seen.Bay < 2 && seen.WasEmpty ? "the bay is not known by two independent marks."
                 : null,
                 _ => null,
             };
@@ -63,13 +73,14 @@ public static class RunMonitor
         if (seen.Open.Where(thing => thing != step.Closes).ToList() is { Count: > 0 } open)
             return $"{string.Join(" and ", open)} {(open.Count == 1 ? "is" : "are")} not put right.";
         return
-            !handsOver && Proofs(sheet.ComesBack).FirstOrDefault(p => !p.Exists(g => g == step.Gate || seen.HasPassed(g))) is [var gate, ..]
+            !handsOver
+            && Proofs(sheet.ComesBack, seen.IsIn).FirstOrDefault(p => !p.Exists(g => g == step.Gate || seen.HasPassed(g))) is [var gate, ..]
             ? $"the end was not proved: no gate '{Terms.Words.Of(gate)}' has opened."
             : null;
     }
 
     /// <summary>The gates that have to have opened before the end, by how redundancy comes back; of several in one place, any.</summary>
-    private static List<GateFact>[] Proofs(ComesBack comesBack) =>
+    private static List<GateFact>[] Proofs(ComesBack comesBack, bool isIn) =>
         comesBack switch
         {
             ComesBack.ByRebuild =>
@@ -78,7 +89,7 @@ public static class RunMonitor
                 [GateFact.ArrayWhole],
                 [GateFact.SnapshotAfter],
             ],
-            ComesBack.SpareSteppedIn =>
+            ComesBack.SpareSteppedIn or ComesBack.Added =>
             [
                 [GateFact.SpareBack],
                 [GateFact.SnapshotAfter],
@@ -87,6 +98,11 @@ public static class RunMonitor
             [
                 [GateFact.AllNewGood],
                 [GateFact.SnapshotAfter],
+            ],
+            ComesBack.Cannot when isIn =>
+            [
+                [GateFact.SeenAgain],
+                [GateFact.AllNewGood],
             ],
             ComesBack.Cannot =>
             [

@@ -24,6 +24,8 @@ public sealed record StepAnswered(Guid Sheet, string Step, string Answer) : Fact
             return null;
         if (sheet.Step(Step) is not { } step)
             return $"The sheet has no step '{Step}'; the run stands at '{ticket.Run?.Current ?? "its end"}'.";
+        if (step.Kind == StepKind.Call && Answer == RunStep.Refused)
+            return $"Whether '{Step}' is refused is the lead's to say; going on takes the way that their answer opens.";
         if (step.IsPassed && Answer == RunStep.Done)
             return $"'{Step}' is a {Words.Of(step.Kind)}: it is passed when its condition holds, not answered.";
         if (string.IsNullOrWhiteSpace(Answer))

@@ -27,12 +27,13 @@ public sealed record StepPassed(Guid Sheet, string Step) : DecisionBody
         if (ticket is not { Sheet: { } sheet, Run: { } run } || sheet.Id != Sheet || sheet.Step(Step) is not { } step)
             return ticket.Raise(stamp, "sheet", $"'{Step}' was passed on a sheet that is not this ticket's.");
         if (run.Current != Step)
-            return run.AlreadyHas(Step, RunStep.Done)
+            return run.AlreadyHas(Step, RunStep.Done) || run.AlreadyHas(Step, RunStep.Refused)
                 ? ticket
                 : ticket.Raise(stamp, "step", $"'{Step}' was passed by {stamp.By} while the run stood at '{run.Current ?? "its end"}'.");
         // A late entry may show that the gate was not open when it was passed; the record has to say so.
         var unmet = GateCheck.Unmet(ticket, run, step, stamp.At);
-        var passed = Stepping.Visited(ticket, sheet, run, step, new(Step, RunStep.Done, RunStep.Done, null, stamp.At, stamp.By));
+        var branch = LeadsNo.IsTaken(ticket, run, step) ? RunStep.Refused : RunStep.Done;
+        var passed = Stepping.Visited(ticket, sheet, run, step, new(Step, branch, branch, null, stamp.At, stamp.By));
         return unmet is null ? passed : passed.Raise(stamp, "gate", $"'{Step}' was passed by {stamp.By}, but at that time: {unmet}");
     }
 }

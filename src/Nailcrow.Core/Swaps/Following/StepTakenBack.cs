@@ -22,6 +22,8 @@ public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
         Records.CarrierOff,
         Records.Inserted,
         Records.Unseated,
+        Records.Withdrawn,
+        Records.GivenUp,
         Records.Reseated,
         Records.RebuildStarted,
         Records.OldDataCleared,
@@ -61,11 +63,14 @@ public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
         ticket with
         {
             Swap = ticket.Swap with { WrongOut = null },
-            Custody = ticket.Custody.Without(last.Answer, last.At),
+            Custody = ticket.Custody.Without(ticket.Swap.WrongOut ?? last.Answer, last.At),
         };
 
-    /// <summary>A mark that was said by mistake does not count.</summary>
+    /// <summary>A mark that was said by mistake does not count, and a machine that was not switched off was on.</summary>
     private static Ticket Without(Ticket ticket, RunStep step) =>
+        PowerTimes.Of(step) is { } change ? ticket with { Power = PowerTimes.Without(ticket.Power, change) } : WithoutRecord(ticket, step);
+
+    private static Ticket WithoutRecord(Ticket ticket, RunStep step) =>
         step.Records switch
         {
             Records.BayMark => ticket with
@@ -81,6 +86,12 @@ public sealed record StepTakenBack(Guid Sheet, string Step) : DecisionBody
             },
             Records.Backup => ticket with { Backup = null },
             Records.BackupDetail => ticket with { BackupDetail = null },
+            Records.Agreed => ticket with { Agreed = null },
+            Records.RestoredFrom => ticket with { RestoredFrom = null },
+            Records.Usable when ticket.SpaceSeen.FindLastIndex(s => s.Step == step.Id) is >= 0 and var last => ticket with
+            {
+                SpaceSeen = ticket.SpaceSeen.RemoveAt(last),
+            },
             _ => ticket,
         };
 }

@@ -40,6 +40,9 @@ public static class Stepping
                 Run = left.Run.Resumed(visit.At),
                 Interrupted = ticket.Interrupted.RemoveAt(ticket.Interrupted.Count - 1),
             };
+        // Ended for good: what a recovery interrupted ends with it, and what is left is the lead's.
+        if (after is { IsFinished: true, HandedOver: true })
+            return moved with { Interrupted = [] };
         return sheet.Step(after.Current)?.Drive > ticket.EarlierSwaps.Count && ticket.Swap.InSerial is not null ? NextDrive(moved) : moved;
     }
 
@@ -62,6 +65,8 @@ public static class Stepping
             return Naming(ticket, sheet, step, answer);
         if (step.Kind == StepKind.Read)
             return (RunStep.Done, null);
+        if (ByAbsence.IsMeant(step, answer) && ticket.Run is { } asked)
+            return ByAbsence.Of(ticket, sheet, step, asked) is var (branch, said, _) ? (branch, said) : default;
         if (step.Kind != StepKind.Scan || Expected(ticket, sheet, step) is not { } expected)
             return (answer, null);
         if (sheet.ReadingRules > 0 && ticket.Run is { } run)

@@ -15,7 +15,7 @@ public static class GateCheck
         step switch
         {
             { Kind: StepKind.Hold, Seconds: { } seconds } => Hold(run.Since.AddSeconds(seconds) - now),
-            { Kind: StepKind.Call } => Call(ticket.Help, run.Since),
+            { Kind: StepKind.Call } => Call(ticket, run, step),
             _ => Unmet(ticket, run, step),
         };
 
@@ -38,6 +38,7 @@ public static class GateCheck
             GateFact.ChassisEstablished => TwoMarks(ticket, ticket.Swap.ChassisMarks, 0, Records.ChassisMark),
             GateFact.BayEstablished => TwoMarks(ticket, ticket.Swap.BayMarks, ticket.Swap.Attempt, Records.BayMark),
             GateFact.AsBefore => seen.AsBefore(),
+            GateFact.BayEmpty => seen.BayEmpty(),
             GateFact.NewDriveSeen => seen.NewDriveSeen(),
             GateFact.NothingForeign => seen.NothingForeign(),
             GateFact.LightOff => ticket.LocatorOn ? "The locator light is on; switch it off." : null,
@@ -55,11 +56,18 @@ public static class GateCheck
 
     private static string? Hold(TimeSpan left) => left > TimeSpan.Zero ? $"Wait {Watch.Told(left)} more." : null;
 
-    private static string? Call(HelpCall? help, DateTimeOffset since) =>
-        help is null || help.At < since ? "Call for help, and say what you see."
+    private static string? Call(Ticket ticket, Run run, RunStep step) =>
+        ticket.Help is var help && HandsOverAfterANo(help, run, step) ? null
+        : help is null || help.At < run.Since ? "Call for help, and say what you see."
         : help.IsOpen ? "Waiting for a lead's answer. Pull nothing meanwhile."
-        : help.GoAhead == true ? null
-        : $"{help.AnsweredBy} refused: {help.Answer}";
+        : help.GoAhead == true || LeadsNo.KeepsOpen(ticket, run, step) is not { } open ? null
+        : $"{help.AnsweredBy} refused: {help.Answer} {open} Call again and say so; with their word the sheet goes on to put it right.";
+
+    /// <summary>A lead said no and knows; where that ends the run, they are not called a second time to be told.</summary>
+    private static bool HandsOverAfterANo(HelpCall? help, Run run, RunStep step) =>
+        help is { GoAhead: false }
+        && step.Leading(RunStep.Done)?.Next == StepAnswer.HandOver
+        && run.Visits.Exists(v => v.Branch == RunStep.Refused && v.At >= help.At);
 
     /// <summary>Two different marks in this attempt, one of which the attempt that went wrong did not go by.</summary>
     private static string? TwoMarks(Ticket ticket, ImmutableList<MarkSeen> seen, int attempt, Records records)
@@ -72,7 +80,7 @@ public static class GateCheck
             return $"The {what} is known by {string.Join(" and ", now.Select(m => $"'{m}'"))}, which are one mark: each is {Marks.SourceOf(records, now[0])}. "
                 + "Find another one.";
         var last = seen.Where(m => m.Attempt == attempt - 1).Select(m => m.Mark).ToList();
-        return last.Count > 0 && !now.Except(last).Any()
+        return last.Count > 0 && !now.Except(last).Any() && !now.Exists(Marks.IsWithALead)
             ? $"The same marks ({string.Join(", ", now)}) led to the wrong drive; find another one, or call for help."
             : null;
     }

@@ -14,12 +14,13 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
     private readonly SheetDrive? _drive = ticket.Sheet?.DriveOf(step);
 
     public string? PartInHand() =>
-        ticket.Parts.Count < ticket.DrivesWanted || ticket.Parts.Exists(p => p.IssuedTo is null)
-            ? ticket.DrivesWanted == 1
-                ? "No replacement has been issued for this ticket; stores reserves and issues one."
+        ticket.Parts.Find(p => p.GivenUp is not null) is { GivenUp: { } why } gone
+            ? $"{gone.Serial} was given up ({Words.Of(why).Replace('-', ' ')}); stores reserves and issues another."
+        : ticket.PartsSetAside < ticket.DrivesWanted || ticket.Parts.Exists(p => p.IssuedTo is null)
+            ? ticket.DrivesWanted == 1 ? "No replacement has been issued for this ticket; stores reserves and issues one."
                 : $"{ticket.Parts.Count(p => p.IssuedTo is not null)} of {ticket.DrivesWanted} replacements have been "
                     + "issued for this ticket; stores reserves and issues them."
-            : null;
+        : null;
 
     public string? SnapshotBefore() => Fresh is null ? TakeOne(FreshSince) : null;
 
@@ -43,7 +44,11 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         : ArrayOf(now) is not { } array ? NoArray
         : !now.IsWhole(array)
             ? $"{array.Name} is {Words.Of(array.State)} with {now.MembersOf(array)} of {array.DesignMembers} "
-                + "members. A drive that works is not pulled from it now; ask a lead."
+                + (
+                    ticket.Sheet?.ComesBack == ComesBack.Added
+                        ? "members. It would rebuild onto a drive that is added now; that is a swap, on a ticket of its own."
+                        : "members. A drive that works is not pulled from it now; ask a lead."
+                )
         : null;
 
     public string? Released() =>
@@ -72,15 +77,24 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         return before.FindLast(s => s.Holding(miss.Serial) is not null && s.Holding(_drive?.Serial) is not null) ?? before.LastOrDefault();
     }
 
+    public string? BayEmpty() =>
+        Fresh is not { } now ? TakeOne(FreshSince)
+        : now.BayLabelled(_drive?.Bay) is not { } bay ? $"The last snapshot has no bay {_drive?.Bay}."
+        : bay.Serial is { } there ? $"Bay {bay.Label} holds {there} now; a drive is added in an empty bay only. Stop."
+        : null;
+
     public string? NewDriveSeen()
     {
         if (SinceInsert is not { } now)
             return TakeOne("since the new drive went in");
-        var seen = now.BayLabelled(_drive?.Bay)?.Serial;
-        return SerialComparison.Between(seen, _swap.InSerial ?? "").Outcome == SerialOutcome.Exact
-            ? null
-            : $"The machine sees {seen ?? "nothing"} in bay {_drive?.Bay}, not {_swap.InSerial}. Seat the drive "
-                + "again; if that does not help, it is dead on arrival: call.";
+        var bay = now.BayLabelled(_drive?.Bay);
+        var seen = bay?.Serial;
+        if (SerialComparison.Between(seen, _swap.InSerial ?? "").Outcome == SerialOutcome.Exact)
+            return bay?.Health == DriveHealth.Faulted
+                ? $"The machine sees {seen} in bay {bay.Label}, and by its own word it has failed. It is as good as dead on arrival: another part goes in."
+                : null;
+        return $"The machine sees {seen ?? "nothing"} in bay {_drive?.Bay}, not {_swap.InSerial}. Seat the drive "
+            + "again; if that does not help, it is dead on arrival, and another part goes in.";
     }
 
     public string? NothingForeign() =>
@@ -92,11 +106,20 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
     public string? RebuildSeen()
     {
         var readings = ticket.Readings.Exists(r => r.At > _swap.InsertedAt);
+        if (OntoAnother() is { } elsewhere)
+            return $"The rebuild runs onto bay {elsewhere.Label}, {elsewhere.Serial}, not onto {_swap.InSerial}. Let it end and take a snapshot; "
+                + "if the array is whole without the new drive, another sheet makes that one the spare.";
         var shown = SinceInsert?.Holding(_swap.InSerial)?.Role is BayRole.Filling or BayRole.Member;
         return readings || shown
             ? null
             : "No rebuild onto the new drive has been seen. Look at the machine, or take a snapshot or a reading.";
     }
+
+    /// <summary>The bay that is filled instead of the new drive; null where none is, or where the new one is in use as well.</summary>
+    private Bay? OntoAnother() =>
+        SinceInsert is { } now && now.Holding(_swap.InSerial)?.Role is not (BayRole.Filling or BayRole.Member)
+            ? now.Bays.FirstOrDefault(b => b.Role == BayRole.Filling && b.Array == ArrayOf(now)?.Name)
+            : null;
 
     public string? DriveJoined() =>
         SinceInsert is not { } now ? TakeOne("since the new drive went in")
@@ -147,7 +170,7 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
         ticket.Sheet?.ComesBack switch
         {
             ComesBack.ReleasedFirst => AllNewGood(),
-            ComesBack.SpareSteppedIn => ArrayWhole(BayRole.Spare),
+            ComesBack.SpareSteppedIn or ComesBack.Added => ArrayWhole(BayRole.Spare),
             _ => ArrayWhole(BayRole.Member),
         };
 
@@ -171,7 +194,7 @@ internal sealed class GateSight(Ticket ticket, Run run, RunStep step)
 
     /// <summary>What was looked at before the last drive was done says nothing of the next one.</summary>
     private Snapshot? Fresh =>
-        ticket.Latest is { } latest && latest.TakenAt >= ticket.ArrivedAt && !(latest.TakenAt <= LastDone) ? latest : null;
+        ticket.Latest is { } latest && latest.TakenAt >= ticket.OnSiteSince && !(latest.TakenAt <= LastDone) ? latest : null;
 
     private DateTimeOffset? LastDone => ticket.EarlierSwaps.LastOrDefault()?.InsertedAt;
 

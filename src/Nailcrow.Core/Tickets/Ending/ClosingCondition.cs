@@ -11,13 +11,24 @@ public sealed record ClosingCondition(string Name, bool Met, string Sentence, bo
 {
     public static IReadOnlyList<ClosingCondition> Of(Ticket ticket) =>
         [
-            new("old serial", ticket.Swaps.All(s => s.OutSerial is not null), "The serial that came out is not recorded.", true),
+            new(
+                "old serial",
+                ticket.OnlyAdds || ticket.Swaps.All(s => s.OutSerial is not null),
+                "The serial that came out is not recorded.",
+                true
+            ),
             new("new serial", ticket.Swaps.All(s => s.InSerial is not null), "The serial that went in is not recorded.", true),
             new("run", ticket.Run is { IsFinished: true, HandedOver: false }, "The run sheet is not at its end.", true),
             new("array whole", WholeAgain(ticket), ArraySentence(ticket), true),
             new("after-snapshot", AfterProblem(ticket) is null, AfterProblem(ticket) ?? "Exactly the intended bay changed.", true),
             new("sign-off", ticket.SignedOffBy is not null, "The customer has not signed off.", true),
             new("light off", !ticket.LocatorOn, "The locator light is still on.", false),
+            new(
+                "put right",
+                ticket.Aside.IsEmpty,
+                ticket.Aside.IsEmpty ? "Nothing is moved aside." : $"Moved aside and not back: {string.Join("; ", ticket.Aside)}.",
+                false
+            ),
             new("discrepancies", !ticket.Discrepancies.Exists(d => d.IsOpen), DiscrepancySentence(ticket), false),
             new(
                 "custody",
@@ -32,7 +43,7 @@ public sealed record ClosingCondition(string Name, bool Met, string Sentence, bo
         && latest.TakenAt > inserted
         && latest.Holding(serial) is { } bay
         && (
-            ticket.Sheet?.ComesBack == ComesBack.SpareSteppedIn
+            ticket.Sheet?.ComesBack is ComesBack.SpareSteppedIn or ComesBack.Added
                 ? bay.Role == BayRole.Spare
                     && latest.Arrays.FirstOrDefault(a => a.Name == ticket.Sheet.Array) is { } served
                     && latest.IsWhole(served)

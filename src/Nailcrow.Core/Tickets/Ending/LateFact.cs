@@ -5,6 +5,7 @@ using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 
 namespace Nailcrow.Core.Tickets.Ending;
 
@@ -52,7 +53,9 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
     private static bool Matters(Ticket ticket, Entry entry) =>
         entry.Body switch
         {
-            DecisionBody or NoteWritten or PhotoTaken or SerialKnownElsewhere or MachineSeen or Unreadable => false,
+            EntryCorrected => true, // what was closed upon may be no longer so
+            DecisionBody or Struck or NoteWritten or PhotoTaken or Planning.LeftSite or Unreadable => false,
+            SerialKnownElsewhere or MachineSeen or MachineChanged => false, // noted with what made it known
             // A machine repeats what it has not forgotten; once is enough to have somebody look.
             EvidenceSeen when entry.By == People.Actor.Service.Name => IsFirst(ticket),
             // Likewise whoever goes on watching a rebuild that was handed over.

@@ -1,5 +1,6 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Tickets.Ending;
 
@@ -17,5 +18,12 @@ public sealed record TicketCancelled(string Reason) : DecisionBody
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        LateFact.LeftBehind(ticket with { Cancelling = this, EndedAt = stamp.At }, stamp);
+        LateFact.LeftBehind(
+            SiteVisits.Ended(ticket, _ => true, null, VisitEnd.NotSaid) with
+            {
+                Cancelling = this,
+                EndedAt = stamp.At,
+            },
+            stamp
+        );
 }

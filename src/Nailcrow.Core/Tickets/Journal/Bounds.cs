@@ -38,7 +38,21 @@ public static class Bounds
     [
         new(
             BoundKind.Characters,
-            ["text", "symptom", "reason", "how", "says", "statement", "method", "overruledBecause", "answer", "warnings"],
+            [
+                "text",
+                "symptom",
+                "reason",
+                "because",
+                "note",
+                "learnt",
+                "how",
+                "says",
+                "statement",
+                "method",
+                "overruledBecause",
+                "answer",
+                "warnings",
+            ],
             0,
             4_000,
             "a page of writing; what is longer is a document of its own"
@@ -53,7 +67,13 @@ public static class Bounds
         new(BoundKind.Number, ["group"], 0, 599, "counted from 0"),
         new(BoundKind.Number, ["count"], 0, 1_000_000_000, "log lines of a drive that does nothing but fail"),
         new(BoundKind.Number, ["respondHours", "restoreHours"], 0, 8_784, "a year"),
-        new(BoundKind.Time, ["since", "from", "to", "takenAt", "dueBy", "holidays"], 2000, 2100, "years in which such machines stand"),
+        new(
+            BoundKind.Time,
+            ["since", "from", "to", "takenAt", "dueBy", "until", "happenedAt", "holidays"],
+            2000,
+            2100,
+            "years in which such machines stand"
+        ),
     ];
 
     /// <summary>What of a body passes a bound, as a sentence with where, what and what is taken; null where nothing does.</summary>

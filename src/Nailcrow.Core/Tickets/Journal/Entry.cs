@@ -36,6 +36,9 @@ public sealed record Entry(
     /// </summary>
     public DateTimeOffset Happened => IsAhead ? RecordedAt : Claimed;
 
+    /// <summary>A ticket is told in this order; what happened in the same moment goes by id.</summary>
+    internal bool IsBefore(Entry other) => Happened < other.Happened || (Happened == other.Happened && Id.CompareTo(other.Id) < 0);
+
     /// <summary>The sender's clock, or its offset, was wrong.</summary>
     public bool IsAhead => Claimed > RecordedAt + ClockTolerance;
 

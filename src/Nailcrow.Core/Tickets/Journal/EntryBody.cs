@@ -8,6 +8,8 @@ using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Journal.Correcting;
+using Nailcrow.Core.Tickets.Linking;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Waiting;
 
@@ -19,12 +21,16 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(EvidenceSeen), "evidence-seen")]
 [JsonDerivedType(typeof(EngineerAssigned), "engineer-assigned")]
 [JsonDerivedType(typeof(VisitPlanned), "visit-planned")]
+[JsonDerivedType(typeof(HandedOver), "handed-over")]
 [JsonDerivedType(typeof(PutOnHold), "put-on-hold")]
 [JsonDerivedType(typeof(HoldLifted), "hold-lifted")]
 [JsonDerivedType(typeof(HelpCalled), "help-called")]
 [JsonDerivedType(typeof(HelpAnswered), "help-answered")]
 [JsonDerivedType(typeof(NoteWritten), "note-written")]
+[JsonDerivedType(typeof(EntryCorrected), "entry-corrected")]
 [JsonDerivedType(typeof(DiscrepancySettled), "discrepancy-settled")]
+[JsonDerivedType(typeof(TicketLinked), "ticket-linked")]
+[JsonDerivedType(typeof(TicketJoined), "ticket-joined")]
 [JsonDerivedType(typeof(TicketClosed), "ticket-closed")]
 [JsonDerivedType(typeof(TicketCancelled), "ticket-cancelled")]
 [JsonDerivedType(typeof(TicketReopened), "ticket-reopened")]
@@ -32,6 +38,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(MachineSeen), "machine-seen")]
 [JsonDerivedType(typeof(LocatorSwitched), "locator-switched")]
 [JsonDerivedType(typeof(ArrivedOnSite), "arrived-on-site")]
+[JsonDerivedType(typeof(LeftSite), "left-site")]
 [JsonDerivedType(typeof(SheetCompiled), "sheet-compiled")]
 [JsonDerivedType(typeof(StepAnswered), "step-answered")]
 [JsonDerivedType(typeof(StepDecided), "step-decided")]
@@ -44,13 +51,21 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(DrivePutBack), "drive-put-back")]
 [JsonDerivedType(typeof(DriveInserted), "drive-inserted")]
 [JsonDerivedType(typeof(DriveReseated), "drive-reseated")]
+[JsonDerivedType(typeof(DriveWithdrawn), "drive-withdrawn")]
 [JsonDerivedType(typeof(DrivesChosen), "drives-chosen")]
 [JsonDerivedType(typeof(SerialKnownElsewhere), "serial-known-elsewhere")]
+[JsonDerivedType(typeof(SwappedBeside), "swapped-beside")]
+[JsonDerivedType(typeof(MachineChanged), "machine-changed")]
+[JsonDerivedType(typeof(PowerTold), "power-told")]
+[JsonDerivedType(typeof(AdviceGiven), "advice-given")]
+[JsonDerivedType(typeof(MovedAside), "moved-aside")]
 [JsonDerivedType(typeof(ReadingTaken), "reading-taken")]
 [JsonDerivedType(typeof(ReadingTakenBack), "reading-taken-back")]
+[JsonDerivedType(typeof(RebuildChosen), "rebuild-chosen")]
 [JsonDerivedType(typeof(DriveWiped), "drive-wiped")]
 [JsonDerivedType(typeof(PartReserved), "part-reserved")]
 [JsonDerivedType(typeof(PartIssued), "part-issued")]
+[JsonDerivedType(typeof(PartGivenUp), "part-given-up")]
 [JsonDerivedType(typeof(ReturnOpened), "return-opened")]
 [JsonDerivedType(typeof(ReturnSent), "return-sent")]
 [JsonDerivedType(typeof(ReturnArrived), "return-arrived")]
@@ -71,6 +86,9 @@ public abstract record EntryBody
 
     /// <summary>What makes this no usable record at all (a bay that does not exist, 140 %), or null.</summary>
     public virtual string? Problem(Ticket ticket) => null;
+
+    /// <summary>The entry of this ticket without which it would not have been written; null for what stands by itself.</summary>
+    internal virtual Guid? Cause() => null;
 
     /// <summary>The ticket as this entry leaves it.</summary>
     internal abstract Ticket Fold(Ticket ticket, Stamp stamp);

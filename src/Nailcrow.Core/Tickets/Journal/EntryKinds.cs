@@ -19,5 +19,11 @@ public static class EntryKinds
         d => (string)d.TypeDiscriminator!
     );
 
-    public static string Of(EntryBody body) => body is Unreadable unreadable ? unreadable.Kind : Words[body.GetType()];
+    public static string Of(EntryBody body) =>
+        body switch
+        {
+            Unreadable unreadable => unreadable.Kind,
+            Correcting.Struck struck => Of(struck.Was),
+            _ => Words[body.GetType()],
+        };
 }

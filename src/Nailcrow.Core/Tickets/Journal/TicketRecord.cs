@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 
 namespace Nailcrow.Core.Tickets.Journal;
 
@@ -11,6 +12,12 @@ public sealed record TicketRecord
 
     private TicketRecord(Ticket ticket, ImmutableList<Entry> arrived, ImmutableDictionary<Guid, Entry> byId, Entry? lastTold, long bytes) =>
         (Ticket, Arrived, _byId, _lastTold, Bytes) = (arrived.IsEmpty ? ticket : ticket.AboutSomething(), arrived, byId, lastTold, bytes);
+
+    /// <summary>Which entries were put right later.</summary>
+    public Corrections Corrections { get; private init; } = Corrections.None;
+
+    /// <summary>What is so: all entries as they count, in order of when they happened; what was not so is left out.</summary>
+    public IEnumerable<Entry> AsItCounts() => Ticket.InOrder(_byId.Values, Corrections).Where(e => e.Body is not Struck);
 
     public Ticket Ticket { get; }
 
@@ -31,8 +38,12 @@ public sealed record TicketRecord
     public static TicketRecord Of(long number, IEnumerable<Entry> arrived)
     {
         var all = arrived.ToImmutableList();
-        var lastTold = all.OrderBy(e => e.Happened).ThenBy(e => e.Id).LastOrDefault();
-        return new(Ticket.Fold(number, all), all, all.DistinctBy(e => e.Id).ToImmutableDictionary(e => e.Id), lastTold, all.Sum(BytesOf));
+        var corrections = Corrections.In(all);
+        var lastTold = Ticket.InOrder(all, corrections).LastOrDefault();
+        return new(Ticket.Fold(number, all), all, all.DistinctBy(e => e.Id).ToImmutableDictionary(e => e.Id), lastTold, all.Sum(BytesOf))
+        {
+            Corrections = corrections,
+        };
     }
 
     /// <summary>Entries after a number, in order of arrival.</summary>
@@ -67,16 +78,20 @@ public sealed record TicketRecord
         return open with { Text = text, Hash = HashChain.Next(Arrived is [.., var last] ? last.Hash : HashChain.Start, text) };
     }
 
-    /// <summary>The record with one more entry; a late one makes the whole ticket be told again.</summary>
+    /// <summary>
+    /// The record with one more entry. One that is late, puts another right, or was put right before it came makes the whole ticket
+    /// be told again.
+    /// </summary>
     public TicketRecord With(Entry entry) =>
-        _lastTold is null || Earlier(_lastTold, entry)
+        entry.Body is not EntryCorrected && Corrections.Of(entry.Id) is null && _lastTold?.IsBefore(entry) != false
             ? new(Ticket.Apply(Ticket, entry), Arrived.Add(entry), _byId.SetItem(entry.Id, entry), entry, Bytes + BytesOf(entry))
+            {
+                Corrections = Corrections,
+            }
             : Of(Ticket.Number, Arrived.Add(entry));
 
     // A text is held at two bytes a character, what is read from it takes about as much, and lists and trees the rest.
     private static long BytesOf(Entry entry) => 4L * entry.Text.Length + 400;
-
-    private static bool Earlier(Entry a, Entry b) => a.Happened < b.Happened || (a.Happened == b.Happened && a.Id.CompareTo(b.Id) < 0);
 
     /// <summary>Databases keep different fractions of a second; the hash must not depend on which one holds the entry.</summary>
     private static DateTimeOffset ToMilliseconds(DateTimeOffset at)

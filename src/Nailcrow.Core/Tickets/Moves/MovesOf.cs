@@ -2,6 +2,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Linking;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Core.Tickets.Waiting;
@@ -23,6 +24,7 @@ public static class MovesOf
             .. Waiting(asked),
             .. Writing(asked),
             .. Helping(asked),
+            .. Beside(asked),
             .. Ending(asked),
         ];
     }
@@ -42,6 +44,16 @@ public static class MovesOf
             new EngineerAssigned(ticket.Engineer ?? ""),
             new EngineerAssigned(Some),
             [new("engineer", "Engineer", FieldKind.Person, Value: ticket.Engineer)]
+        );
+        yield return asked.Entry(
+            Move.HandOver,
+            "Hand over",
+            new HandedOver(ticket.Engineer ?? "", ""),
+            new HandedOver(ticket.Engineer ?? "", Some),
+            [
+                new("to", "To whom", FieldKind.Person, Except: ticket.Engineer),
+                new("note", "What they have to know", FieldKind.Lines, Required: false, Most: 4_000),
+            ]
         );
         yield return asked.Entry(
             Move.PlanVisit,
@@ -75,6 +87,7 @@ public static class MovesOf
                         new(Words.Of(WaitsFor.Part), "a part (clocks run)"),
                     ]
                 ),
+                new("until", "Until, if that is agreed", FieldKind.Time, Required: false),
             ]
         );
     }
@@ -88,6 +101,28 @@ public static class MovesOf
             new NoteWritten(Some),
             [Sentence("text", "What to remember")]
         );
+        yield return asked.Entry(
+            Move.Advise,
+            "Advise the customer",
+            new AdviceGiven(""),
+            new AdviceGiven(Some),
+            [
+                Sentence("text", "What they should do: a spare, a backup, another drive"),
+                new("decision", "What they decided, and who", FieldKind.Lines, Required: false, Most: 4_000),
+            ]
+        );
+        foreach (var open in asked.Ticket.Advice.Where(a => a.Decision is null))
+            yield return asked.Entry(
+                Move.Advise,
+                $"They decided: {open.Text}",
+                open,
+                open with
+                {
+                    Decision = Some,
+                },
+                [new("decision", "What they decided, and who", FieldKind.Lines, Most: 4_000)],
+                open.Text
+            );
         yield return asked.Entry(
             Move.AddEvidence,
             "Add evidence",
@@ -131,6 +166,46 @@ public static class MovesOf
             );
     }
 
+    /// <summary>Several tickets of one machine, or of one fault: joined or linked, never worked on twice.</summary>
+    private static IEnumerable<OfferedMove> Beside(Offering asked)
+    {
+        var others = (asked.Known.Beside ?? [])
+            .Select(l => new FieldChoice(
+                $"{l.Number}",
+                $"{TicketNumber.Text(l.Number)} {l.Symptom}{(l.Bay is { } bay ? $", bay {bay}" : "")}"
+            ))
+            .ToList();
+        yield return asked.Entry(
+            Move.JoinTicket,
+            "It is the same fault as another",
+            new TicketJoined(0),
+            new TicketJoined(1),
+            [new("into", "As which", FieldKind.Ticket, Value: others.Count > 0 ? others[0].Value : null, Choices: others)],
+            notNow: others.Count == 0 ? "No other ticket of this machine is open." : null
+        );
+        yield return asked.Entry(
+            Move.LinkTicket,
+            "It has to do with another",
+            new TicketLinked(0, LinkKind.SameVisit),
+            new TicketLinked(1, LinkKind.SameVisit),
+            [
+                new("to", "With which", FieldKind.Ticket, Hint: "Its number, such as T-1042."),
+                new(
+                    "how",
+                    "How",
+                    FieldKind.Choice,
+                    Value: Words.Of(LinkKind.SameVisit),
+                    Choices:
+                    [
+                        new(Words.Of(LinkKind.SameVisit), "both in one visit"),
+                        new(Words.Of(LinkKind.RepeatOf), "it is a repeat of that one"),
+                        new(Words.Of(LinkKind.After), "it waits for that one"),
+                    ]
+                ),
+            ]
+        );
+    }
+
     private static IEnumerable<OfferedMove> Ending(Offering asked)
     {
         var ticket = asked.Ticket;
@@ -155,6 +230,14 @@ public static class MovesOf
         );
         yield return asked.Entry(Move.Close, "Close the ticket", new TicketClosed());
         yield return asked.Entry(
+            Move.NothingToSwap,
+            "There is nothing to swap",
+            new TicketClosed(ClosedOtherwise.NothingToSwap),
+            new TicketClosed(ClosedOtherwise.NothingToSwap, Some),
+            [Sentence("reason", "What was found: a cable, a lamp, a false alarm")],
+            notNow: ticket.HasMoved ? "A drive was moved; the ticket ends as any." : null
+        );
+        yield return asked.Entry(
             Move.CloseOtherwise,
             "Close it otherwise",
             new TicketClosed(ClosedOtherwise.HandedOver),
@@ -165,7 +248,12 @@ public static class MovesOf
                     "How it ended",
                     FieldKind.Choice,
                     Value: Words.Of(ClosedOtherwise.HandedOver),
-                    Choices: [.. Enum.GetValues<ClosedOtherwise>().Select(w => new FieldChoice(Words.Of(w), Words.Of(w).Replace('-', ' ')))]
+                    Choices:
+                    [
+                        .. Enum.GetValues<ClosedOtherwise>()
+                            .Where(w => w != ClosedOtherwise.NothingToSwap)
+                            .Select(w => new FieldChoice(Words.Of(w), Words.Of(w).Replace('-', ' '))),
+                    ]
                 ),
                 Sentence("reason", "Why, in writing"),
             ]

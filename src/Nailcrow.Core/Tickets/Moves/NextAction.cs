@@ -2,6 +2,8 @@ using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Gates;
 using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Risk;
 
 namespace Nailcrow.Core.Tickets.Moves;
@@ -16,11 +18,17 @@ public sealed record NextAction(string Who, string Say, Move Move)
         ticket.OpenAfterEnd is { } after ? new("lead", $"Settle, or reopen: {after.Sentence}", Move.Settle)
         : ticket.IsEnded ? new("nobody", $"Nothing: the ticket is {Words.Of(ticket.Stage)}.", Move.Nothing)
         : ticket.HoldReason is { } hold
-            ? new("dispatcher", $"On hold: {hold.TrimEnd('.')}. Lift the hold when that is over.", Move.LiftHold)
+            ? new(
+                "dispatcher",
+                $"On hold{(ticket.HoldUntil is { } until ? $" until {EntryTold.Clock(until)}" : "")}: {hold.TrimEnd('.')}. "
+                    + $"Lift the hold when that is over.{StandsOpen(ticket)}",
+                Move.LiftHold
+            )
         : ticket.Help is { IsOpen: true } help ? new("lead", $"Answer {help.By}: {help.Reason}", Move.AnswerHelp)
         : WhereNoSwapHelps(ticket, danger) is { } talk ? talk
         : ticket.Engineer is null ? new("dispatcher", "Assign an engineer, or take it.", Move.Take)
-        : BeforeTheRun(ticket) ?? InTheRun(ticket) ?? AfterTheRun(ticket);
+        : IsOffWithoutASheet(ticket) is { } off ? off
+        : WhereNobodyIsThere(ticket) ?? BeforeTheRun(ticket) ?? InTheRun(ticket) ?? AfterTheRun(ticket);
 
     /// <summary>Another conversation, before anyone drives there; a lead's go-ahead makes it an ordinary ticket.</summary>
     private static NextAction? WhereNoSwapHelps(Ticket ticket, Danger? danger) =>
@@ -29,28 +37,71 @@ public sealed record NextAction(string Who, string Say, Move Move)
             ? new("lead", $"Talk to the customer before anyone travels. {why}", Move.NoSwap)
         : null;
 
+    /// <summary>A machine that is off is switched on on somebody's word; a sheet that had it switched off says itself when.</summary>
+    private static NextAction? IsOffWithoutASheet(Ticket ticket) =>
+        ticket.Run is not null || ticket.Power is not [.., { To: null } off]
+            ? null
+            : new(
+                Engineer(ticket),
+                $"The machine is off since {EntryTold.Clock(off.From)}. Say when it is on again, and who allowed it.",
+                Move.TellPower
+            );
+
+    /// <summary>A visit ended before its work was done: the ticket is planned again, with what was learnt.</summary>
+    private static NextAction? WhereNobodyIsThere(Ticket ticket) =>
+        ticket.IsOnSite || ticket.SiteVisits is not [.., { EndedEarly: true } last] ? null
+        : ticket.Swap.InSerial is null && PartWanted(ticket) is { } wanted ? wanted
+        : ticket.Visit is null
+            ? new(
+                "dispatcher",
+                $"Plan the next visit. The last one ended: {Words.Of(last.Ended ?? VisitEnd.AnotherDay).Replace('-', ' ')}"
+                    + $"{(last.Learnt is { } learnt ? $". {learnt.TrimEnd('.')}" : "")}.{StandsOpen(ticket)}",
+                Move.PlanVisit
+            )
+        : new(Engineer(ticket), $"Travel there again, and say when you have arrived.{StandsOpen(ticket)}", Move.Arrive);
+
+    private static string StandsOpen(Ticket ticket) =>
+        ticket.Swap is { PulledAt: not null, InSerial: null, Bay: { } bay } ? $" Bay {bay} is empty until then." : "";
+
     private static NextAction? BeforeTheRun(Ticket ticket) =>
         ticket.Run is not null ? null
         : ticket.Latest is null ? new(Engineer(ticket), "Take a snapshot: nothing is known of the bays yet.", Move.TakeSnapshot)
-        : ticket.Parts.Count < ticket.DrivesWanted
+        : PartWanted(ticket) is { } wanted ? wanted
+        : !ticket.IsOnSite ? new(Engineer(ticket), "Travel there, and say when you have arrived.", Move.Arrive)
+        : new(Engineer(ticket), "Start the run sheet.", Move.StartRun);
+
+    private static NextAction? PartWanted(Ticket ticket) =>
+        ticket.Parts.Find(p => p.GivenUp is not null) is { GivenUp: { } why } gone
+            ? new(
+                "stores",
+                $"Reserve another replacement: {gone.Serial} was given up, {Words.Of(why).Replace('-', ' ')}.",
+                Move.ReservePart
+            )
+        : ticket.PartsSetAside < ticket.DrivesWanted
             ? new(
                 "stores",
                 ticket.DrivesWanted == 1
                     ? "Reserve a replacement that fits."
-                    : $"Reserve a replacement that fits; {ticket.Parts.Count} of {ticket.DrivesWanted} are set aside.",
+                    : $"Reserve a replacement that fits; {ticket.PartsSetAside} of {ticket.DrivesWanted} are set aside.",
                 Move.ReservePart
             )
         : ticket.Parts.Find(p => p.IssuedTo is null) is { } part
             ? new("stores", $"Issue {part.Serial} to {Engineer(ticket)}.", Move.IssuePart)
-        : ticket.ArrivedAt is null ? new(Engineer(ticket), "Travel there, and say when you have arrived.", Move.Arrive)
-        : new(Engineer(ticket), "Start the run sheet.", Move.StartRun);
+        : null;
 
     private static NextAction? InTheRun(Ticket ticket) =>
         ticket is { Sheet: { } sheet, Run: { IsFinished: false } run } && sheet.Step(run.Current) is { } step
             ? RunMonitor.Stop(ticket, run.Since) is { } stop
                 ? new(Engineer(ticket), $"Stop, and call a lead: {stop}", Move.CallHelp)
-                : new(Engineer(ticket), step.Gate is null ? step.Say : AtGate(ticket, run, step), Move.FollowRun)
+                : step.Gate == GateFact.PartInHand && PartWanted(ticket) is { } wanted
+                    ? wanted
+                    : new(Engineer(ticket), ToDo(ticket, run, step), Move.FollowRun)
             : null;
+
+    private static string ToDo(Ticket ticket, Run run, RunStep step) =>
+        LeadsNo.EndsHere(ticket, run, step) ? $"End the run: {ticket.Help?.AnsweredBy} said no. {ticket.Help?.Answer}"
+        : step.Gate is null ? step.Say
+        : AtGate(ticket, run, step);
 
     /// <summary>A shut gate says what would open it; an open one only has to be gone through.</summary>
     private static string AtGate(Ticket ticket, Run run, RunStep step) =>
@@ -62,6 +113,8 @@ public sealed record NextAction(string Who, string Say, Move Move)
     {
         if (ticket.Run is { HandedOver: true } && ticket.Swap.InSerial is null)
             return new("lead", "The run was handed over: say how it goes on, and start another sheet.", Move.StartRun);
+        if (ticket.Aside is [var aside, ..])
+            return new(Engineer(ticket), $"Put back as it was, and say so: {aside}.", Move.PutBack);
         if (ticket.Discrepancies.Find(d => d.IsOpen) is { } open)
             return new("lead", $"Settle: {open.Sentence}", Move.Settle);
         foreach (var (serial, holder) in ticket.Custody.Open)

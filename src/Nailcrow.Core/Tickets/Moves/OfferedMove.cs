@@ -49,6 +49,9 @@ public enum FieldKind
     Person,
     Day,
     Time,
+
+    /// <summary>The number of a ticket, as people write it or as digits.</summary>
+    Ticket,
 }
 
 /// <summary>Something a person says to make a move.</summary>
@@ -56,6 +59,7 @@ public enum FieldKind
 /// <param name="Value">What stands there until somebody says otherwise.</param>
 /// <param name="Choices">For a choice: what may be said.</param>
 /// <param name="Most">Characters at most.</param>
+/// <param name="Except">For a person: who cannot be meant.</param>
 public sealed record MoveField(
     string Name,
     string Label,
@@ -64,7 +68,8 @@ public sealed record MoveField(
     string? Value = null,
     IReadOnlyList<FieldChoice>? Choices = null,
     string? Hint = null,
-    int Most = 200
+    int Most = 200,
+    string? Except = null
 );
 
 /// <param name="Value">The word that goes into the body.</param>

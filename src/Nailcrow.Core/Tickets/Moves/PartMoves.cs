@@ -32,7 +32,7 @@ internal static class PartMoves
                 new("overruledBecause", "Why this one, if something speaks against it", FieldKind.Lines, Required: false, Most: 4_000),
             ]
         );
-        foreach (var part in ticket.Parts.Where(p => p.IssuedTo is null))
+        foreach (var part in ticket.Parts.Where(p => p is { IssuedTo: null, GivenUp: null }))
             yield return asked.Entry(
                 Move.IssuePart,
                 $"Issue {part.Serial}",
@@ -42,6 +42,30 @@ internal static class PartMoves
                 part.Serial,
                 ticket.IsEnded ? "The ticket is over."
                     : ticket.Engineer is null ? "Assign an engineer first; the replacement is issued to them."
+                    : null
+            );
+        foreach (var part in ticket.Parts.Where(p => p.GivenUp is null))
+            yield return asked.Entry(
+                Move.GiveUpPart,
+                $"{part.Serial} is no replacement",
+                new PartGivenUp(part.Serial, NoReplacement.DeadOnArrival),
+                new PartGivenUp(part.Serial, NoReplacement.DeadOnArrival, Some),
+                [
+                    new(
+                        "reason",
+                        "Why",
+                        FieldKind.Choice,
+                        Value: Words.Of(NoReplacement.DeadOnArrival),
+                        Choices:
+                        [
+                            .. Enum.GetValues<NoReplacement>().Select(r => new FieldChoice(Words.Of(r), Words.Of(r).Replace('-', ' '))),
+                        ]
+                    ),
+                    new("note", "What was seen", FieldKind.Lines, Required: false, Most: 4_000),
+                ],
+                part.Serial,
+                ticket.IsEnded ? "The ticket is over."
+                    : ticket.Swaps.Any(s => s.InSerial == part.Serial) ? $"{part.Serial} is in; what the run sheet asks of it says so."
                     : null
             );
         if (ticket.Parts.All(p => p.IssuedTo is not null))
@@ -79,9 +103,17 @@ internal static class PartMoves
                 continue;
             // What came along for the swap is not sent back while it may still be fitted.
             var stillNeeded =
-                ticket.Parts.Exists(p => p.Serial == serial) && ticket.Run is not { IsFinished: true } && !ticket.IsEnded
+                ticket.Parts.Exists(p => p.Serial == serial && p.GivenUp is null)
+                && ticket.Run is not { IsFinished: true }
+                && !ticket.IsEnded
                     ? $"{serial} is here to be fitted; it goes back when the run is over."
                     : null;
+            if (ticket.GivenUp.Find(p => p.Serial == serial) is { GivenUp: NoReplacement.DeadOnArrival or NoReplacement.NotTaken })
+            {
+                yield return Opening(asked, serial, ReturnReason.DeadOnArrival, HolderKind.Maker, null);
+                yield return Opening(asked, serial, ReturnReason.DeadOnArrival, HolderKind.Depot, null);
+                continue;
+            }
             yield return Opening(asked, serial, ReturnReason.ExchangeUnderWarranty, HolderKind.Maker, stillNeeded);
             yield return Opening(asked, serial, ReturnReason.BackToStores, HolderKind.Depot, stillNeeded);
         }
@@ -107,16 +139,21 @@ internal static class PartMoves
 
     private static OfferedMove Opening(Offering asked, string serial, ReturnReason reason, HolderKind to, string? stillNeeded)
     {
-        var (warranty, data) = (reason == ReturnReason.ExchangeUnderWarranty, Target.HoldsCustomersData(asked.Ticket, serial));
-        List<MoveField> fields = [new("to.name", warranty ? "Maker" : "Depot")];
-        if (warranty)
+        var (maker, data) = (to == HolderKind.Maker, Target.HoldsCustomersData(asked.Ticket, serial));
+        List<MoveField> fields = [new("to.name", maker ? "Maker" : "Depot")];
+        if (maker)
             fields.Add(new("authorisation", "Authorisation number"));
         fields.Add(new("dueBy", "Has to be there by", FieldKind.Day, Required: false));
         if (data)
             fields.Add(new("dataAgreedBy", "Who agreed that the data on it may leave"));
         return asked.Entry(
             Move.OpenReturn,
-            warranty ? "Exchange under warranty" : "Back to stores",
+            reason switch
+            {
+                ReturnReason.ExchangeUnderWarranty => "Exchange under warranty",
+                ReturnReason.DeadOnArrival => maker ? "Dead on arrival, to its maker" : "Dead on arrival, to stores",
+                _ => "Back to stores",
+            },
             new ReturnOpened(serial, reason, new(to, "")),
             new ReturnOpened(serial, reason, new(to, Some), Some, null, Some),
             fields,

@@ -1,9 +1,11 @@
+using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Planning;
 using static Nailcrow.Core.Tickets.Moves.Offering;
 
 namespace Nailcrow.Core.Tickets.Moves;
@@ -13,6 +15,18 @@ internal static class RunMoves
 {
     public static IEnumerable<OfferedMove> Of(Offering asked) => [.. Site(asked), .. Sheet(asked), .. Rebuild(asked)];
 
+    /// <summary>Why somebody leaves of their own; a hand-over and the ticket's end are entries themselves.</summary>
+    private static readonly VisitEnd[] Leaving =
+    [
+        VisitEnd.RebuildRuns,
+        VisitEnd.Done,
+        VisitEnd.AnotherDay,
+        VisitEnd.WaitsForPart,
+        VisitEnd.NoAccess,
+        VisitEnd.CustomerSaidNo,
+        VisitEnd.NoBackup,
+    ];
+
     private static IEnumerable<OfferedMove> Site(Offering asked)
     {
         var ticket = asked.Ticket;
@@ -20,7 +34,29 @@ internal static class RunMoves
             Move.Arrive,
             "I have arrived",
             new ArrivedOnSite(),
-            notNow: asked.NotTheirs() ?? (ticket.ArrivedAt is null ? null : "The arrival is on record already.")
+            notNow: asked.NotTheirs()
+                ?? (
+                    SiteVisits.There(ticket, asked.Actor.Name) is { } there && !SiteVisits.IsNew(there, asked.Now)
+                        ? $"You are there since {EntryTold.Clock(there.ArrivedAt)}."
+                        : null
+                )
+        );
+        yield return asked.Entry(
+            Move.Leave,
+            "Leave the site",
+            new LeftSite(VisitEnd.RebuildRuns),
+            new LeftSite(VisitEnd.RebuildRuns, Some),
+            [
+                new(
+                    "ended",
+                    "Why you leave",
+                    FieldKind.Choice,
+                    Value: Words.Of(ticket.Swap.InSerial is null ? VisitEnd.AnotherDay : VisitEnd.RebuildRuns),
+                    Choices: [.. Leaving.Select(w => new FieldChoice(Words.Of(w), EntryTold.Said(Words.Of(w))))]
+                ),
+                new("learnt", "What the next one has to know", FieldKind.Lines, Required: false, Most: 4_000),
+            ],
+            notNow: SiteVisits.There(ticket, asked.Actor.Name) is null ? "Nobody leaves who has not arrived." : null
         );
         yield return new(
             Move.TakeSnapshot,
@@ -47,6 +83,17 @@ internal static class RunMoves
             new DrivesChosen(ticket.Chosen),
             []
         );
+        yield return Power(asked);
+        yield return asked.Entry(
+            Move.MoveAside,
+            "I moved something aside",
+            new MovedAside(""),
+            new MovedAside(Some),
+            [new("what", "What: a cable, a screen, a neighbour's plug")],
+            notNow: Ended(ticket)
+        );
+        foreach (var aside in ticket.Aside)
+            yield return asked.Entry(Move.PutBack, $"It is back: {aside}", new MovedAside(aside, Back: true), aside);
         yield return asked.Entry(
             Move.SwitchLight,
             ticket.LocatorOn ? "Light off" : "Light on",
@@ -58,10 +105,37 @@ internal static class RunMoves
         };
     }
 
+    private static OfferedMove Power(Offering asked) =>
+        asked.Entry(
+            Move.TellPower,
+            asked.Ticket.IsOff ? "It is on again" : "Say what became of its power",
+            new PowerTold(PowerChange.FoundOff),
+            new PowerTold(PowerChange.FoundOff, Some, Some),
+            [
+                new(
+                    "change",
+                    "What became of it",
+                    FieldKind.Choice,
+                    Value: Words.Of(asked.Ticket.IsOff ? PowerChange.SwitchedOn : PowerChange.FoundOff),
+                    Choices: [.. Enum.GetValues<PowerChange>().Select(c => new FieldChoice(Words.Of(c), EntryTold.Said(Words.Of(c))))]
+                ),
+                new("allowedBy", "Who allowed it, or knows of it"),
+                new("because", "Why, if that is known", FieldKind.Lines, Required: false, Most: 4_000),
+            ],
+            notNow: Ended(asked.Ticket)
+        );
+
     private static IEnumerable<OfferedMove> Sheet(Offering asked)
     {
         var (ticket, sheet, run) = (asked.Ticket, asked.Ticket.Sheet, asked.Ticket.Run);
-        yield return new(Move.StartRun, "Start the run sheet", WhyNoStart(asked), MoveWay.Sheet, null, []);
+        yield return new(
+            Move.StartRun,
+            asked.Known.Outdated is null ? "Start the run sheet" : "Go on with the sheet for what is so now",
+            WhyNoStart(asked),
+            MoveWay.Sheet,
+            null,
+            []
+        );
         yield return new(
             Move.FollowRun,
             "Go on with the run",
@@ -154,6 +228,23 @@ internal static class RunMoves
             array,
             Ended(ticket) ?? notNow
         );
+        yield return asked.Entry(
+            Move.ChooseRebuild,
+            "Say how much it copies",
+            new RebuildChosen(RebuildCopies.UsedSpace),
+            new RebuildChosen(RebuildCopies.UsedSpace, Some),
+            [
+                new(
+                    "copies",
+                    "It copies",
+                    FieldKind.Choice,
+                    Value: Words.Of(ticket.RebuildChosen?.Copies ?? asked.Known.Model?.RebuildCopies ?? RebuildCopies.WholeMember),
+                    Choices: [.. Enum.GetValues<RebuildCopies>().Select(c => new FieldChoice(Words.Of(c), EntryTold.Said(Words.Of(c))))]
+                ),
+                new("because", "What was agreed about load, and by whom", FieldKind.Lines, Required: false, Most: 4_000),
+            ],
+            notNow: Ended(ticket)
+        );
         if (ReadingTakenBack.TypedIn(ticket) is { } typed)
             yield return asked.Entry(
                 Move.TakeBackReading,
@@ -168,7 +259,7 @@ internal static class RunMoves
         var ticket = asked.Ticket;
         return Role(asked)
             ?? asked.NotTheirs()
-            ?? SheetCompiled.NotNow(ticket, isRecovery: false)
+            ?? (asked.Known.Outdated is null ? SheetCompiled.NotNow(ticket, isRecovery: false) : null)
             ?? (ticket.HoldReason is { } hold ? $"On hold: {hold}" : null)
             ?? asked.Known.WhyNoSheet;
     }

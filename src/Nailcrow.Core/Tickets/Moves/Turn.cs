@@ -18,12 +18,25 @@ public enum Turn
     Others,
 }
 
+/// <summary>By whom a ticket can wait, from where one person stands: what is not on hold is theirs, anybody's or with others by these names.</summary>
+/// <param name="Yours">This person's name, and the roles they have.</param>
+/// <param name="Anybodys">Who gives out what nobody has.</param>
+public sealed record TurnNames(IReadOnlyList<string> Yours, IReadOnlyList<string> Anybodys)
+{
+    public static TurnNames Of(Actor actor)
+    {
+        string[] anybodys = [Words.Of(Role.Dispatcher)];
+        return new([.. actor.Roles.Select(role => Words.Of(role)).Prepend(actor.Name).Except(anybodys)], anybodys);
+    }
+}
+
 public static class Turns
 {
-    public static Turn Of(TicketLine line, Actor actor) =>
+    public static Turn Of(TicketLine line, Actor actor) => Of(line, TurnNames.Of(actor));
+
+    public static Turn Of(TicketLine line, TurnNames names) =>
         line.HoldReason is not null ? Turn.Others
-        : line.Next.Who == actor.Name ? Turn.Yours
-        : line.Next.Who == Words.Of(Role.Dispatcher) ? Turn.Anybodys
-        : actor.Roles.Any(role => Words.Of(role) == line.Next.Who) ? Turn.Yours
+        : names.Yours.Contains(line.Next.Who) ? Turn.Yours
+        : names.Anybodys.Contains(line.Next.Who) ? Turn.Anybodys
         : Turn.Others;
 }

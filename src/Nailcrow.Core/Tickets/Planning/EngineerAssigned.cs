@@ -13,7 +13,8 @@ public sealed record EngineerAssigned(string Engineer) : DecisionBody
 
     /// <summary>Why this person may not give a ticket that <paramref name="holder"/> has to an engineer; null where they may.</summary>
     public static string? WhyNot(long number, string? holder, string engineer, Actor actor) =>
-        actor.MayActAs([Role.Dispatcher, Role.Lead]) ? null
+        engineer == actor.Name && !actor.Roles.Contains(Role.Engineer) ? $"You are no engineer, {actor.Name}; give it to one."
+        : actor.MayActAs([Role.Dispatcher, Role.Lead]) ? null
         : engineer != actor.Name ? $"Only a dispatcher or a lead gives a ticket to somebody else; take it yourself as {actor.Name}."
         : holder is { } taken && taken != actor.Name ? $"{TicketNumber.Text(number)} is with {taken}; ask a dispatcher to move it."
         : null;

@@ -1,7 +1,10 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Tickets.Risk;
 
@@ -42,6 +45,7 @@ public sealed record Danger(
                 Seen: ticket.LastLook
             );
         var standing = Standing.Of(now, array);
+        List<string> doubts = [.. standing.Doubts ?? [], .. SinceItWasOff(ticket, now)];
         return new(
             standing.Margin.Worst,
             AtTheWorst(now, standing, suspects),
@@ -50,10 +54,22 @@ public sealed record Danger(
             Told(array, standing),
             verdicts,
             suspects,
-            standing.Doubts is { Count: > 0 } doubts ? doubts : null,
+            doubts.Count > 0 ? doubts : null,
             ticket.LastLook
         );
     }
+
+    /// <summary>What was seen before it went off is how it stood then: drives that ran for years may not come back.</summary>
+    private static IEnumerable<string> SinceItWasOff(Ticket ticket, Snapshot now) =>
+        ticket.Power.LastOrDefault() switch
+        {
+            { To: null } off => [$"The machine is off since {EntryTold.Clock(off.From)}: this is how it stood before."],
+            { To: { } on } when on > now.TakenAt =>
+            [
+                $"It was switched on again at {EntryTold.Clock(on)}, and nobody has looked since: a drive may not have come back.",
+            ],
+            _ => [],
+        };
 
     private static Danger WithoutSnapshot(SwapHelp help) =>
         new(
@@ -76,7 +92,10 @@ public sealed record Danger(
         var label = Target.Label(ticket);
         return now.ArrayOf(now.BayLabelled(label))
             ?? now.ArrayOf(Target.LastThat(ticket, s => s.BayLabelled(label) is { Array: not null } bay ? bay : null))
-            ?? now.Arrays.FirstOrDefault(a => !now.IsWhole(a));
+            ?? SwapTarget.Reported(ticket, now)
+            ?? now.Arrays.FirstOrDefault(a => !now.IsWhole(a))
+            // More space is wanted, and nobody has said yet in which bay; or a bay that is empty is none's.
+            ?? ((ticket.OnlyAdds || ticket.Report?.Job == JobKind.Growth) && now.Arrays is [var only] ? only : null);
     }
 
     private static int AtTheWorst(Snapshot now, Standing standing, IReadOnlyList<Suspect> suspects) =>

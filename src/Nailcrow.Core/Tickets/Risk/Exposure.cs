@@ -15,6 +15,9 @@ public enum ExposurePart
     Travel,
     Work,
     Rebuild,
+
+    /// <summary>The machine was off: nothing was read or written, and nothing could fail in use.</summary>
+    SwitchedOff,
 }
 
 /// <summary>One stretch of the time without full redundancy.</summary>
@@ -42,6 +45,7 @@ public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, strin
         var end = ticket.EndedAt ?? now;
         var stretches = times
             .SelectMany((t, nth) => Parted(ticket, t, isFirst: nth == 0))
+            .SelectMany(s => WithTimeOff(ticket, s))
             .Where(s => s.To is null || s.To > s.From)
             .ToList();
         return new(
@@ -108,6 +112,27 @@ public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, strin
         }
         if (from < time.To)
             yield return (ticket.Swaps.Any(s => s.InsertedAt <= from) ? ExposurePart.Rebuild : ExposurePart.Work, from, time.To);
+    }
+
+    /// <summary>The times in which the machine was off are told apart from what they fell into.</summary>
+    private static IEnumerable<(ExposurePart Part, DateTimeOffset From, DateTimeOffset? To)> WithTimeOff(
+        Ticket ticket,
+        (ExposurePart Part, DateTimeOffset From, DateTimeOffset? To) stretch
+    )
+    {
+        var from = stretch.From;
+        foreach (var off in ticket.Power.Where(p => !(p.To <= from) && !(stretch.To <= p.From)))
+        {
+            var begins = off.From > from ? off.From : from;
+            if (begins > from)
+                yield return (stretch.Part, from, begins);
+            var ends = off.To is { } on && !(stretch.To < on) ? on : stretch.To;
+            yield return (ExposurePart.SwitchedOff, begins, ends);
+            if (ends is not { } reached || reached == stretch.To)
+                yield break;
+            from = reached;
+        }
+        yield return (stretch.Part, from, stretch.To);
     }
 
     /// <summary>What each part of such a time ends with, in order: each drive of it is worked on and rebuilt in its turn.</summary>

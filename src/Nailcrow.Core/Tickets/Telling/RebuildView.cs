@@ -5,8 +5,9 @@ namespace Nailcrow.Core.Tickets.Telling;
 
 /// <summary>How the rebuild stands, with what was read.</summary>
 /// <param name="Readings">What a chart can show of them; all are asked for in pages.</param>
+/// <param name="Chosen">What was chosen and agreed for it; null where nothing was.</param>
 /// <param name="Count">How many there are in all.</param>
-public sealed record RebuildView(RebuildLook Look, IReadOnlyList<Reading> Readings, int Count = 0)
+public sealed record RebuildView(RebuildLook Look, IReadOnlyList<Reading> Readings, int Count = 0, string? Chosen = null)
 {
     // A chart is some 800 pixels wide, and a ticket's answer goes to phones.
     private const int MostReadings = 300;
@@ -21,11 +22,12 @@ public sealed record RebuildView(RebuildLook Look, IReadOnlyList<Reading> Readin
                 new WatchSettings(),
                 bytes,
                 model?.MegabytesPerSecond,
-                model?.RebuildCopies ?? RebuildCopies.WholeMember,
+                ticket.RebuildChosen?.Copies ?? model?.RebuildCopies ?? RebuildCopies.WholeMember,
                 ticket.Swap.InsertedAt
             ).Look(readings, now),
             Thinned.ToChart(readings, MostReadings),
-            readings.Count
+            readings.Count,
+            ticket.RebuildChosen?.Told()
         );
     }
 }

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Swaps;
+using Nailcrow.Core.Swaps.Following;
 
 namespace Nailcrow.Core.Tickets.Telling;
 
@@ -9,7 +10,11 @@ namespace Nailcrow.Core.Tickets.Telling;
 /// <param name="Reachable">Whether the service can ask the machine itself.</param>
 /// <param name="Withdrawn">Why the sheet's procedure was withdrawn; null where it stands.</param>
 /// <param name="Sightings">What visits learnt of the machine's bays; null where nobody looks for a bay.</param>
+/// <param name="Outdated">Why the sheet is for what is no longer so, and which one is for what is; null where it fits.</param>
 /// <param name="WhyNoSheet">Why no sheet can be made of this ticket yet; null where one can, or where nobody asks for one.</param>
+/// <param name="Location">Where the machine stands now; null where it is not known any more.</param>
+/// <param name="OtherSheets">What the run may be left for, recoveries first; empty where no run is under way.</param>
+/// <param name="Beside">The other open tickets of its machine.</param>
 public sealed record Surroundings(
     ApplianceModel? Model = null,
     IReadOnlyList<ChassisDrawing>? Drawing = null,
@@ -18,5 +23,9 @@ public sealed record Surroundings(
     bool Reachable = false,
     string? Withdrawn = null,
     IReadOnlyList<BaySighting>? Sightings = null,
-    string? WhyNoSheet = null
+    string? WhyNoSheet = null,
+    string? Outdated = null,
+    IReadOnlyList<TicketLine>? Beside = null,
+    string? Location = null,
+    IReadOnlyList<OtherSheet>? OtherSheets = null
 );

@@ -8,12 +8,16 @@ using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Linking;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Risk;
 using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tickets.Telling;
+
+/// <summary>Another open ticket of the same machine.</summary>
+public sealed record TicketBeside(long Number, string Symptom, string? Bay, Stage Stage, string? Engineer);
 
 /// <summary>A ticket whole, as its journal tells it now.</summary>
 public sealed record TicketView
@@ -25,13 +29,29 @@ public sealed record TicketView
     public required Stage Stage { get; init; }
     public required string? Engineer { get; init; }
     public required string? HoldReason { get; init; }
+    public required DateTimeOffset? HoldUntil { get; init; }
     public required HelpCall? Help { get; init; }
     public required DateTimeOffset? ArrivedAt { get; init; }
+
+    /// <summary>Who was at the site, each with their own times.</summary>
+    public required IReadOnlyList<SiteVisit> SiteVisits { get; init; }
     public required DateTimeOffset? EndedAt { get; init; }
     public required IReadOnlyList<Evidence> Evidence { get; init; }
     public required string? Backup { get; init; }
     public required string? BackupDetail { get; init; }
     public required Danger Danger { get; init; }
+
+    /// <summary>What was moved to get at the machine and is not back yet.</summary>
+    public required IReadOnlyList<string> Aside { get; init; }
+
+    /// <summary>What the customer was advised to do beside this ticket's work.</summary>
+    public required IReadOnlyList<AdviceGiven> Advice { get; init; }
+
+    /// <summary>The times in which the machine was off, each as a sentence, oldest first.</summary>
+    public required IReadOnlyList<string> Power { get; init; }
+
+    /// <summary>What the array held, will hold by forecast and holds by its own screen; empty where nothing is to become of its space.</summary>
+    public required IReadOnlyList<string> Space { get; init; }
 
     /// <summary>Of losing data while it rebuilds; null where there is nothing to reckon them from.</summary>
     public required LossChances? Chances { get; init; }
@@ -72,6 +92,9 @@ public sealed record TicketView
     /// <summary>The site's IANA time zone.</summary>
     public required string? Zone { get; init; }
 
+    /// <summary>Where the machine stands, which may have been put right since the report.</summary>
+    public required string Location { get; init; }
+
     /// <summary>What one has to know to get in at the site.</summary>
     public required string? Access { get; init; }
 
@@ -83,6 +106,12 @@ public sealed record TicketView
 
     /// <summary>Label of the bay the ticket is about; null where nobody knows.</summary>
     public required string? TargetBay { get; init; }
+
+    /// <summary>Other tickets that have to do with this one.</summary>
+    public required IReadOnlyList<TicketLink> Links { get; init; }
+
+    /// <summary>The other open tickets of its machine.</summary>
+    public required IReadOnlyList<TicketBeside> Beside { get; init; }
 
     /// <summary>Who holds each drive that moved.</summary>
     public required IReadOnlyList<HeldDrive> Held { get; init; }
@@ -100,13 +129,19 @@ public sealed record TicketView
             Stage = ticket.Stage,
             Engineer = ticket.Engineer,
             HoldReason = ticket.HoldReason,
+            HoldUntil = ticket.HoldUntil,
             Help = ticket.Help,
             ArrivedAt = ticket.ArrivedAt,
+            SiteVisits = ticket.SiteVisits,
             EndedAt = ticket.EndedAt,
             Evidence = ticket.Evidence,
             Backup = ticket.Backup,
             BackupDetail = ticket.BackupDetail,
             Danger = danger,
+            Aside = ticket.Aside,
+            Advice = ticket.Advice,
+            Power = [.. ticket.Power.Select(p => p.Told())],
+            Space = Swaps.Space.Of(ticket)?.Told() ?? [],
             Chances = ChancesOf(ticket, danger, known.Model),
             Exposure = Exposure.Of(ticket, now),
             Deadlines = Deadline.Of(ticket, now),
@@ -134,10 +169,13 @@ public sealed record TicketView
             Model = known.Model,
             Drawing = known.Drawing,
             Zone = known.Zone,
+            Location = known.Location ?? ticket.Report?.Location ?? "",
             Access = known.Access,
             Reachable = known.Reachable,
             Moves = MovesOf.Ticket(ticket, actor, now, known),
             TargetBay = Target.Label(ticket),
+            Links = ticket.Links,
+            Beside = [.. (known.Beside ?? []).Select(l => new TicketBeside(l.Number, l.Symptom.TrimEnd('.'), l.Bay, l.Stage, l.Engineer))],
             Held = HeldDrive.Of(ticket),
         };
     }

@@ -18,6 +18,14 @@ public sealed record HelpAnswered(bool GoAhead, string Reason) : DecisionBody
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with
         {
-            Help = ticket.Help is null ? null : ticket.Help with { GoAhead = GoAhead, Answer = Reason, AnsweredBy = stamp.By },
+            Help = ticket.Help is null
+                ? null
+                : ticket.Help with
+                {
+                    GoAhead = GoAhead,
+                    Answer = Reason,
+                    AnsweredBy = stamp.By,
+                    AnsweredAt = stamp.At,
+                },
         };
 }

@@ -9,7 +9,8 @@ public sealed record HelpCall(
     DateTimeOffset At,
     bool? GoAhead = null,
     string? Answer = null,
-    string? AnsweredBy = null
+    string? AnsweredBy = null,
+    DateTimeOffset? AnsweredAt = null
 )
 {
     public bool IsOpen => GoAhead is null;

@@ -14,6 +14,7 @@ public sealed record HoldLifted : DecisionBody
         ticket with
         {
             HoldReason = null,
+            HoldUntil = null,
             Holds = [.. ticket.Holds.Select(h => h.To is null ? h with { To = stamp.At } : h)],
         };
 }

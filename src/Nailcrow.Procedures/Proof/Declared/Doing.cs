@@ -22,6 +22,7 @@ internal static class Declarations
     [
         Records.DrawnOut,
         Records.Unseated,
+        Records.Withdrawn,
         Records.Pulled,
         Records.PutBack,
         Records.CarrierOff,
@@ -42,7 +43,7 @@ internal static class Declarations
         (doing, step.Step.Records) switch
         {
             (Doing.Empties, _) => step.Step.Erases,
-            (Doing.Out, Records.DrawnOut or Records.Unseated) => true,
+            (Doing.Out, Records.DrawnOut or Records.Unseated or Records.Withdrawn) => true,
             (Doing.In, Records.Inserted or Records.Reseated or Records.PutBack) => true,
             // It leaves its carrier and is moved to another one; that is out of no bay and into none.
             (_, Records.CarrierOff) => sentence.Any(w => w is "carrier" or "{carrier}" or "tray" or "sled" or "caddy"),
@@ -52,7 +53,7 @@ internal static class Declarations
     public static string HowTo(Doing doing) =>
         doing switch
         {
-            Doing.Out => "declare the drive that leaves its bay ('records: drawn-out', or 'unseated' for the new one)",
+            Doing.Out => "declare the drive that leaves its bay ('records: drawn-out', 'unseated' or 'withdrawn' for the new one)",
             Doing.In => "declare the drive that goes in ('records: inserted', 'reseated' or 'put-back')",
             _ => "declare what is emptied ('erases: yes')",
         };

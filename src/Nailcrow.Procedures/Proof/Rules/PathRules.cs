@@ -9,7 +9,7 @@ namespace Nailcrow.Procedures.Proof.Rules;
 internal static class PathRules
 {
     /// <summary>Everything that doing the step in this situation breaks.</summary>
-    public static IEnumerable<(SafetyRule Rule, string Sentence)> At(Node node, Situation now, string? swap)
+    public static IEnumerable<(SafetyRule Rule, string Sentence)> At(Node node, Situation now, string? swap, ComesBack pattern)
     {
         var step = node.Step.Step;
         if (now.Has(Known.WrongDrive) && step.Records != Records.PutBack && step.Kind != StepKind.Call)
@@ -18,8 +18,9 @@ internal static class PathRules
             var broken in step.Records switch
             {
                 Records.DrawnOut => Pull(node, now, swap),
-                Records.Unseated => Unseat(step, now),
+                Records.Unseated or Records.Withdrawn => Unseat(step, now),
                 Records.CarrierOff => CarrierOff(step, now),
+                Records.Inserted when pattern == ComesBack.Added => Insert(step, now).Concat(Place(step, now)),
                 Records.Inserted or Records.Reseated => Insert(step, now),
                 Records.PutBack when !now.Has(Known.WrongDrive) =>
                 [
@@ -108,6 +109,15 @@ internal static class PathRules
             );
     }
 
+    /// <summary>Where nothing comes out that could be read, the place is all there is to go by.</summary>
+    private static IEnumerable<(SafetyRule, string)> Place(RunStep step, Situation now)
+    {
+        if (!now.Has(Known.Machine))
+            yield return (SafetyRule.PlaceIsKnown, $"'{step.Id}' adds a drive before two marks have said that this is the machine.");
+        if (!now.Has(Known.Bay))
+            yield return (SafetyRule.PlaceIsKnown, $"'{step.Id}' adds a drive before two marks have said that this is the bay.");
+    }
+
     /// <summary>What is left open where it ends.</summary>
     public static IEnumerable<(SafetyRule, string)> LeftOpen(bool handedOver, IReadOnlyList<string> open)
     {
@@ -145,10 +155,13 @@ internal static class PathRules
                 ComesBack.ByRebuild => !now.Has(Known.RebuildSeen) ? "without a rebuild seen to start"
                 : !now.Has(Known.Whole) ? "without the array seen whole again"
                 : After(now),
-                ComesBack.SpareSteppedIn => !now.Has(Known.SpareBack) ? "without the new drive seen as spare" : After(now),
+                ComesBack.SpareSteppedIn or ComesBack.Added => !now.Has(Known.SpareBack)
+                    ? "without the new drive seen as spare"
+                    : After(now),
                 ComesBack.ReleasedFirst => !now.Has(Known.AllGood) ? "without every new drive looked at again" : After(now),
                 ComesBack.Cannot => !now.Has(Known.Restored) ? "without the customer's word that the data is there again"
                 : !now.Has(Known.SeenAgain) ? "without a look at the machine afterwards"
+                : now.Has(Known.NewIn) && !now.Has(Known.AllGood) ? "without the new drive seen to be good and in use"
                 : null,
                 _ => now.Has(Known.AsBefore) || now.Has(Known.SeenAgain) ? null : "without a look at the machine afterwards",
             };

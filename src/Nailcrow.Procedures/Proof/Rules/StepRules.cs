@@ -13,13 +13,32 @@ internal static partial class StepRules
     {
         var step = written.Step;
         if (
-            pattern is ComesBack.Unchanged or ComesBack.Cannot
-            && step.Records is (Records.Inserted or Records.RebuildStarted) and var records
+            (pattern, step.Records)
+                is
+                    (ComesBack.Unchanged, Records.Inserted or Records.RebuildStarted)
+                    or
+                    (ComesBack.Cannot, Records.RebuildStarted)
+            && step.Records is { } records
         )
             yield return (
                 SafetyRule.Order,
                 $"'{step.Id}' records '{Words.Of(records)}', and a procedure with 'comes-back: {Words.Of(pattern)}' brings no new drive in: "
                     + "nothing at its end would prove that it serves."
+            );
+        if (pattern == ComesBack.Added && (step.Records is Records.DrawnOut || step.Against == ScanTarget.DriveOut))
+            yield return (
+                SafetyRule.Order,
+                $"'{step.Id}' is about a drive that comes out; with 'comes-back: added' nothing does, and a bay is filled that was seen to be empty."
+            );
+        if (pattern == ComesBack.Added && Blanks.In(step).Any(b => b is "serial" or "name"))
+            yield return (
+                SafetyRule.Order,
+                $"'{step.Id}' names the drive that comes out ({{serial}} or {{name}}); with 'comes-back: added' none does. Say {{part-serial}}."
+            );
+        if (pattern != ComesBack.Added && step.Gate == GateFact.BayEmpty)
+            yield return (
+                SafetyRule.SerialIsCompared,
+                $"'{step.Id}' needs an empty bay: a drive came out of it, and is read. Only 'comes-back: added' fills a bay that was empty."
             );
         if (step.Erases && !(SaysBay().IsMatch(step.Say) && SaysSerial().IsMatch(step.Say)))
             yield return (

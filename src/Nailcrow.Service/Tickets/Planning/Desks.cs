@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Client.Tickets;
 using Nailcrow.Client.Tickets.Planning;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
@@ -13,33 +14,36 @@ namespace Nailcrow.Service.Tickets.Planning;
 /// <summary>The dispatcher's desk and the engineer's day.</summary>
 internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScopeFactory scopes, TimeProvider time)
 {
-    // A desk of more is no desk; the list has pages.
-    private const int MostOnADesk = 2_000;
+    // Nobody drives to more in a day.
+    private const int MostInADay = 500;
     private const int MostCandidates = 3;
 
-    public async Task<DeskView> DeskAsync(Actor actor, CancellationToken ct)
+    /// <param name="search">Which of all open tickets, one more than the page holds.</param>
+    public async Task<DeskView> DeskAsync(TicketSearch search, Actor actor, CancellationToken ct)
     {
         var now = time.GetUtcNow();
-        var open = await lines.OpenAsync(null, MostOnADesk, ct);
-        var sites = await book.SitesAsync(ct);
+        var found = await lines.FindAsync(search with { Limit = search.Limit + 1 }, ct);
+        var page = found.Take(search.Limit).ToList();
         var engineers = await EngineersAsync(ct);
-        var theirs = open.Where(l => l.Engineer is not null).ToLookup(l => l.Engineer ?? "");
-        var desk = open.Select(l => new DeskLine(
-                l,
-                Priority.Of(l, now),
-                l.Engineer is null ? Candidates(l, engineers, theirs, sites, actor) : []
-            ))
-            .OrderByDescending(l => l.Priority.Score)
-            .ThenBy(l => l.Ticket.DueAt ?? DateTimeOffset.MaxValue)
-            .ThenBy(l => l.Ticket.Number);
+        var theirs = (await lines.LoadsAsync([.. engineers.Select(e => e.Name)], ct)).ToLookup(l => l.Engineer);
+        var sites = await book.SitesAsync(ct);
         return new(
-            [.. desk],
+            [
+                .. page.Select(l => new DeskLine(
+                    l,
+                    Priority.Of(l, now),
+                    l.Engineer is null ? Candidates(l, engineers, theirs, sites, actor) : []
+                )),
+            ],
             [
                 .. engineers
-                    .Select(e => new EngineerLoad(e.Name, e.FullName, theirs[e.Name].Count(), theirs[e.Name].Count(l => l.VisitTo > now)))
+                    .Select(e => new EngineerLoad(e.Name, e.FullName, theirs[e.Name].Sum(l => l.Open), theirs[e.Name].Sum(l => l.Visits)))
                     .OrderBy(e => e.Open)
                     .ThenBy(e => e.Engineer),
-            ]
+            ],
+            found.Count > search.Limit ? search.Skip + search.Limit : null,
+            await lines.CountAsync(search, TicketPage.MostCounted, ct),
+            await lines.CountAsync(search with { Nobodys = true }, TicketPage.MostCounted, ct)
         );
     }
 
@@ -47,9 +51,9 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
     {
         var now = time.GetUtcNow();
         var sites = await book.SitesAsync(ct);
-        var mine = await lines.OpenAsync(engineer, MostOnADesk, ct);
+        var mine = await lines.FindAsync(new(Ended: false, Engineer: engineer, Order: TicketOrder.Worst, Limit: MostInADay), ct);
         var timed = mine.Where(l => l.VisitFrom is not null).OrderBy(l => l.VisitFrom).ToList();
-        var rest = mine.Except(timed).OrderByDescending(l => Priority.Of(l, now).Score).ToList();
+        var rest = mine.Except(timed).ToList();
         // From where the last timed visit ends, or from what comes first.
         var start = (timed.LastOrDefault() ?? rest.FirstOrDefault()) is { } first ? sites.GetValueOrDefault(first.Site) : null;
         var way = start is null
@@ -69,7 +73,7 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
     private static IReadOnlyList<Candidate> Candidates(
         TicketLine line,
         IReadOnlyList<Person> engineers,
-        ILookup<string, TicketLine> theirs,
+        ILookup<string, OpenAtSite> theirs,
         IReadOnlyDictionary<string, Site> sites,
         Actor actor
     )
@@ -88,7 +92,13 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
                             .OrderBy(n => n.Km)
                             .FirstOrDefault();
                     var whyNot = EngineerAssigned.WhyNot(line.Number, line.Engineer, e.Name, actor);
-                    return new Candidate(e.Name, theirs[e.Name].Count(), near.Km is { } km ? Math.Round(km) : null, near.Site, whyNot);
+                    return new Candidate(
+                        e.Name,
+                        theirs[e.Name].Sum(l => l.Open),
+                        near.Km is { } km ? Math.Round(km) : null,
+                        near.Site,
+                        whyNot
+                    );
                 })
                 .OrderBy(c => Cost(c))
                 .ThenBy(c => c.Engineer, StringComparer.Ordinal)

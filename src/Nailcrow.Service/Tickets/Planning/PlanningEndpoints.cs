@@ -2,6 +2,8 @@ using System.Security.Claims;
 using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Tickets.Planning;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets;
 using Nailcrow.Documents;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
@@ -20,9 +22,30 @@ internal static class PlanningEndpoints
         planning.MapGet("/calendars/{key}", Calendar).WithName("ShowCalendar").AllowAnonymous();
     }
 
-    /// <summary>All open tickets, what comes first on top, with who could take those that nobody has.</summary>
-    internal static async Task<Ok<DeskView>> Desk(Desks desks, ClaimsPrincipal person, CancellationToken ct) =>
-        TypedResults.Ok(await desks.DeskAsync(person.ToActor(), ct));
+    /// <summary>Open tickets, what comes first on top, with who could take those that nobody has; narrowed and paged as any list of tickets.</summary>
+    internal static async Task<Results<Ok<DeskView>, ProblemHttpResult>> Desk(
+        Desks desks,
+        ClaimsPrincipal person,
+        CancellationToken ct,
+        string? stage = null,
+        string? engineer = null,
+        string? asset = null,
+        string? find = null,
+        string? site = null,
+        string? customer = null,
+        string? danger = null,
+        bool overdue = false,
+        string? order = null,
+        int skip = 0,
+        int limit = 50
+    )
+    {
+        var first = order ?? Words.Of(TicketOrder.Worst);
+        var asked = new TicketsAsked(false, stage, engineer, asset, find, site, customer, danger, overdue, first, null, skip, limit);
+        return asked.Search().Is(out var search, out var reason)
+            ? TypedResults.Ok(await desks.DeskAsync(search, person.ToActor(), ct))
+            : Refusals.Unusable(reason);
+    }
 
     internal static async Task<Ok<DayView>> Day(
         string engineer,

@@ -611,6 +611,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("version");
 
+                    b.Property<string>("Earlier")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("earlier");
+
                     b.Property<string>("File")
                         .IsRequired()
                         .HasColumnType("TEXT")
@@ -1048,17 +1052,17 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.HasIndex("Stage", "Number")
                         .HasDatabaseName("ix_ticket_line_stage_number");
 
-                    b.HasIndex("Urgency", "Number")
-                        .HasDatabaseName("ix_ticket_line_urgency_number");
-
                     b.HasIndex("Ended", "DueOrder", "Number")
                         .HasDatabaseName("ix_ticket_line_ended_due_order_number");
 
-                    b.HasIndex("Ended", "Urgency", "Number")
-                        .HasDatabaseName("ix_ticket_line_ended_urgency_number");
-
                     b.HasIndex("Engineer", "Ended", "Number")
                         .HasDatabaseName("ix_ticket_line_engineer_ended_number");
+
+                    b.HasIndex("Urgency", "DueOrder", "Number")
+                        .HasDatabaseName("ix_ticket_line_urgency_due_order_number");
+
+                    b.HasIndex("NextWho", "Urgency", "DueOrder", "Number")
+                        .HasDatabaseName("ix_ticket_line_next_who_urgency_due_order_number");
 
                     b.ToTable("ticket_line", (string)null);
                 });

@@ -19,7 +19,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Procedures.ProcedureVersionRow",
                 typeof(ProcedureVersionRow),
                 baseEntityType,
-                propertyCount: 12,
+                propertyCount: 13,
                 keyCount: 1);
 
             var procedure = runtimeEntityType.AddProperty(
@@ -37,6 +37,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(ProcedureVersionRow).GetField("<Version>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 afterSaveBehavior: PropertySaveBehavior.Throw);
             version.AddAnnotation("Relational:ColumnName", "version");
+
+            var earlier = runtimeEntityType.AddProperty(
+                "Earlier",
+                typeof(string),
+                propertyInfo: typeof(ProcedureVersionRow).GetProperty("Earlier", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ProcedureVersionRow).GetField("<Earlier>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            earlier.AddAnnotation("Relational:ColumnName", "earlier");
 
             var file = runtimeEntityType.AddProperty(
                 "File",

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("873a3ef1-f7ed-4014-a08b-58b9ae20810d"), entityTypeCount: 23)
+            : base(skipDetectChanges: false, modelId: new Guid("971d2573-607a-48b1-b377-d72e573f4f47"), entityTypeCount: 23)
         {
         }
 

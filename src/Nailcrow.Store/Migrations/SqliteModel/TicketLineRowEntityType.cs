@@ -333,20 +333,20 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             index6.AddAnnotation("Relational:Name", "ix_ticket_line_stage_number");
 
             var index7 = runtimeEntityType.AddIndex(
-                new[] { urgency, number });
-            index7.AddAnnotation("Relational:Name", "ix_ticket_line_urgency_number");
+                new[] { ended, dueOrder, number });
+            index7.AddAnnotation("Relational:Name", "ix_ticket_line_ended_due_order_number");
 
             var index8 = runtimeEntityType.AddIndex(
-                new[] { ended, dueOrder, number });
-            index8.AddAnnotation("Relational:Name", "ix_ticket_line_ended_due_order_number");
+                new[] { engineer, ended, number });
+            index8.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_ended_number");
 
             var index9 = runtimeEntityType.AddIndex(
-                new[] { ended, urgency, number });
-            index9.AddAnnotation("Relational:Name", "ix_ticket_line_ended_urgency_number");
+                new[] { urgency, dueOrder, number });
+            index9.AddAnnotation("Relational:Name", "ix_ticket_line_urgency_due_order_number");
 
             var index10 = runtimeEntityType.AddIndex(
-                new[] { engineer, ended, number });
-            index10.AddAnnotation("Relational:Name", "ix_ticket_line_engineer_ended_number");
+                new[] { nextWho, urgency, dueOrder, number });
+            index10.AddAnnotation("Relational:Name", "ix_ticket_line_next_who_urgency_due_order_number");
 
             return runtimeEntityType;
         }

@@ -53,7 +53,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (record.Find(intent.Id) is { } known)
             return await RepeatedAsync(db, waiting, known);
         var now = time.GetUtcNow();
-        var ruling = Ruling.On(record.Ticket, intent, now);
+        var ruling = Ruling.On(record, intent, now);
         // No key notices a refusal, so nobody is refused for what another node has changed meanwhile.
         if (ruling is not Ruling.Accepted && trusting && !_touched.ContainsKey(record.Ticket.Number))
         {
@@ -61,7 +61,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
                 record.Ticket.Number,
                 CancellationToken.None
             );
-            ruling = Ruling.On(record.Ticket, intent, now);
+            ruling = Ruling.On(record, intent, now);
         }
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
@@ -82,7 +82,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         await AddAsync(record.With(entry), entry);
         if (Projecting.IsOfLife(entry.Body) || _touched[entry.Ticket].Ticket.Custody.Moves.Count != custodyBefore.Count)
             _lives.Add(entry.Ticket);
-        await new OtherTickets(this, db, now).ToldAsync(entry, custodyBefore.Count);
+        await new OtherTickets(this, db, now).ToldAsync(entry, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
 
@@ -128,7 +128,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
                 : await new RecordReader(db, cache).ReadAsync(ticket, CancellationToken.None);
     }
 
-    private async Task<long> NextNumberAsync(NailcrowDb db)
+    internal async Task<long> NextNumberAsync(NailcrowDb db)
     {
         // What somebody wrote there that is no number of a ticket must not number the next.
         var last = await db.Journal.Where(r => r.Ticket < NumbersEnd).MaxAsync(r => (long?)r.Ticket) ?? FirstNumber - 1;
@@ -171,7 +171,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         await ProjectLifeAsync(db, record);
         await ProjectStepTimesAsync(db, record);
         var places = Projecting.Places(record).ToList();
-        if (places.Count == 0)
+        if (places.Count == 0 && !_lives.Contains(line.Number))
             return;
         var known = await db.DrivePlaces.Where(p => p.Ticket == line.Number).ToDictionaryAsync(p => p.Serial);
         foreach (var place in places)
@@ -179,5 +179,9 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
                 db.DrivePlaces.Add(place);
             else
                 db.Entry(row).CurrentValues.SetValues(place);
+        // What was put right, or never came, is nowhere by this ticket.
+        var serials = places.Select(p => p.Serial).ToList();
+        if (known.Keys.Except(serials).Any())
+            await db.DrivePlaces.Where(p => p.Ticket == line.Number && !serials.Contains(p.Serial)).ExecuteDeleteAsync();
     }
 }

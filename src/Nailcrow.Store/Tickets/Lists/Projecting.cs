@@ -6,6 +6,7 @@ using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Risk;
@@ -22,7 +23,7 @@ internal static class Projecting
     /// Goes up by one whenever something here, or a rule of Core that it shows, changes what the lists say: they are then told
     /// anew from the journal, ticket by ticket, while the service answers.
     /// </summary>
-    public const int ListRules = 6;
+    public const int ListRules = 8;
 
     public static TicketLineRow Line(TicketRecord record)
     {
@@ -45,7 +46,7 @@ internal static class Projecting
             Stage = ticket.Stage,
             Ended = ticket.IsAtRest,
             Margin = danger.Margin,
-            Urgency = WhatWaits.Urgency(danger.Margin),
+            Urgency = Priority.Weight(ticket.IsAtRest, ticket.HoldReason is not null, danger.Help, danger.Margin, danger.AtWorst),
             Danger = danger.Sentence,
             Engineer = ticket.Engineer,
             NextWho = next.Who,
@@ -86,7 +87,8 @@ internal static class Projecting
 
     public static IEnumerable<SnapshotRow> Snapshots(TicketRecord record) =>
         record
-            .Arrived.Where(e => e.Body is SnapshotTaken)
+            .AsItCounts()
+            .Where(e => e.Body is SnapshotTaken)
             .Select(e => new SnapshotRow
             {
                 Ticket = e.Ticket,
@@ -133,7 +135,7 @@ internal static class Projecting
             });
 
     /// <summary>Whether an entry says something of a drive's life, so that its ticket's events have to be told again.</summary>
-    public static bool IsOfLife(EntryBody body) => body is SnapshotTaken or DriveWiped;
+    public static bool IsOfLife(EntryBody body) => body is SnapshotTaken or DriveWiped or EntryCorrected;
 
     public static string? Reversed(string? text) => text is null ? null : new string([.. text.Reverse()]);
 

@@ -1,17 +1,60 @@
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Store.Tickets.Lists;
 
 /// <summary>Lists of tickets. What an index orders costs the page it shows; a part of a word is looked for from the newest back.</summary>
-public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
+public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
 {
     public async Task<IReadOnlyList<TicketLine>> FindAsync(TicketSearch search, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var wanted = Ordered(Narrowed(db, search, await HowToFindAsync(db, search, ct)), search.Order);
-        return [.. (await wanted.Skip(search.Skip).Take(search.Limit).ToListAsync(ct)).Select(Line)];
+        var lines = Narrowed(db, search, await HowToFindAsync(db, search, ct));
+        if (search.Order == TicketOrder.Worst)
+            return await ByPriority.PageAsync(lines, search.Ended, time.GetUtcNow(), search.Skip, search.Limit, Line, ct);
+        var ordered =
+            search.Order == TicketOrder.DueFirst
+                ? lines.OrderBy(l => l.DueOrder).ThenBy(l => l.Number)
+                : lines.OrderByDescending(l => l.Number);
+        return [.. (await ordered.Skip(search.Skip).Take(search.Limit).ToListAsync(ct)).Select(Line)];
+    }
+
+    /// <summary>What waits for a person, for anybody, and what is with others; so many of each, what comes first on top.</summary>
+    /// <param name="counted">They are counted no further than this.</param>
+    public async Task<IReadOnlyList<WaitingGroup>> WaitingAsync(Actor actor, int most, int counted, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var (yours, anybodys) = TurnNames.Of(actor);
+        var open = db.TicketLines.AsNoTracking().Where(l => !l.Ended);
+        var groups = new List<WaitingGroup>();
+        foreach (var turn in Enum.GetValues<Turn>())
+        {
+            var theirs = turn switch
+            {
+                Turn.Yours => open.Where(l => l.HoldReason == null && yours.Contains(l.NextWho)),
+                Turn.Anybodys => open.Where(l => l.HoldReason == null && anybodys.Contains(l.NextWho)),
+                _ => open.Where(l => l.HoldReason != null || (!yours.Contains(l.NextWho) && !anybodys.Contains(l.NextWho))),
+            };
+            var first = await ByPriority.PageAsync(theirs, ended: false, time.GetUtcNow(), skip: 0, most, Line, ct);
+            groups.Add(new(turn, first.Count < most ? first.Count : await theirs.Take(counted).CountAsync(ct), first));
+        }
+        return groups;
+    }
+
+    /// <summary>What each of these engineers has open: how many, where, and how many visits of it are still to come.</summary>
+    public async Task<IReadOnlyList<OpenAtSite>> LoadsAsync(IReadOnlyCollection<string> engineers, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var now = time.GetUtcNow();
+        return await db
+            .TicketLines.AsNoTracking()
+            .Where(l => engineers.Contains(l.Engineer!) && !l.Ended)
+            .GroupBy(l => new { l.Engineer, l.Site })
+            .Select(g => new OpenAtSite(g.Key.Engineer!, g.Key.Site, g.Count(), g.Count(l => l.VisitTo > now)))
+            .ToListAsync(ct);
     }
 
     /// <summary>How many there are, counted no further than so many.</summary>
@@ -19,32 +62,6 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         return await Narrowed(db, search with { Before = null }, await HowToFindAsync(db, search, ct)).Take(most).CountAsync(ct);
-    }
-
-    private static IQueryable<TicketLineRow> Ordered(IQueryable<TicketLineRow> lines, TicketOrder order) =>
-        order switch
-        {
-            TicketOrder.Worst => lines.OrderBy(l => l.Urgency).ThenBy(l => l.Number),
-            TicketOrder.DueFirst => lines.OrderBy(l => l.DueOrder).ThenBy(l => l.Number),
-            _ => lines.OrderByDescending(l => l.Number),
-        };
-
-    /// <summary>Open tickets; where there are more than asked for, the least dangerous are left out.</summary>
-    public async Task<IReadOnlyList<TicketLine>> OpenAsync(string? engineer, int most, CancellationToken ct)
-    {
-        await using var db = await dbs.CreateDbContextAsync(ct);
-        return
-        [
-            .. (
-                await db
-                    .TicketLines.AsNoTracking()
-                    .Where(l => !l.Ended && (engineer == null || l.Engineer == engineer))
-                    .OrderBy(l => l.Urgency)
-                    .ThenBy(l => l.Number)
-                    .Take(most)
-                    .ToListAsync(ct)
-            ).Select(Line),
-        ];
     }
 
     /// <summary>Open tickets of these appliances, and ended ones that changed after a moment, each with the array it is about.</summary>
@@ -107,7 +124,7 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
         return await Found(newest, find).Take(Many).CountAsync(ct) < Many ? Finding.ByParts : Finding.OneByOne;
     }
 
-    private static IQueryable<TicketLineRow> Narrowed(NailcrowDb db, TicketSearch search, Finding how)
+    private IQueryable<TicketLineRow> Narrowed(NailcrowDb db, TicketSearch search, Finding how)
     {
         IQueryable<TicketLineRow> lines = db.TicketLines.AsNoTracking();
         if (search.Ended is { } ended)
@@ -116,6 +133,8 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
             lines = lines.Where(l => l.Stage == stage);
         if (search.Engineer is { } engineer)
             lines = lines.Where(l => l.Engineer == engineer);
+        if (search.Nobodys)
+            lines = lines.Where(l => l.Engineer == null);
         if (search.Asset is { } asset)
             lines = lines.Where(l => l.Asset == asset);
         if (search.Before is { } before)
@@ -124,8 +143,11 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
             lines = lines.Where(l => EF.Functions.Like(l.Site, AnyPart.Of(site), AnyPart.Escape));
         if (search.Customer is { } customer)
             lines = lines.Where(l => EF.Functions.Like(l.Customer, AnyPart.Of(customer), AnyPart.Escape));
-        if (search.OverdueAt is { } at)
-            lines = lines.Where(l => !l.Ended && l.DueAt < at);
+        if (search.Overdue)
+        {
+            var now = time.GetUtcNow().UtcTicks;
+            lines = lines.Where(l => !l.Ended && l.DueOrder < now);
+        }
         lines = search.Danger switch
         {
             DangerSought.DataLost => lines.Where(l => l.Margin < 0),
@@ -179,3 +201,6 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs)
             row.VisitTo
         );
 }
+
+/// <summary>What an engineer has open at one site.</summary>
+public sealed record OpenAtSite(string Engineer, string Site, int Open, int Visits);

@@ -71,8 +71,8 @@ internal static class BrokenEnds
         new(
             "a lead takes over with the power off",
             "front-off",
-            "    with: [asset, array, bay, serial]\n    then: put-back\n",
-            "    with: [asset, array, bay, serial]\n    then: hand over\n",
+            "    answers: { refused: put-back }\n",
+            "    answers: { refused: hand over }\n",
             "The run is handed over with"
         ),
         new(
@@ -89,8 +89,8 @@ internal static class BrokenEnds
         new(
             "who has put a drive in goes home",
             "front-hot",
-            "    answers: { seat-again: unseat }\n    then: nothing-foreign\n",
-            "    answers: { seat-again: unseat, late: end }\n    then: nothing-foreign\n",
+            "    answers: { seat-again: again-off, another-part: what-is-wrong }\n    then: nothing-foreign\n",
+            "    answers: { seat-again: again-off, another-part: what-is-wrong, late: end }\n    then: nothing-foreign\n",
             "The end is reached without a rebuild seen to start."
         ),
         new("a swap says that nothing comes back", "growth", "comes-back: by-rebuild\n", "comes-back: cannot\n", "brings no new drive in"),
@@ -141,6 +141,13 @@ internal static class BrokenEnds
             "    needs: new-drive-seen\n",
             "    needs: snapshot-before\n",
             "The next drive is begun before the machine has seen the new one."
+        ),
+        new(
+            "a drive is added and nobody looks whether it is the spare",
+            "one-more",
+            "needs: spare-back",
+            "needs: seen-again",
+            "The end is reached without the new drive seen as spare."
         ),
     ];
 }

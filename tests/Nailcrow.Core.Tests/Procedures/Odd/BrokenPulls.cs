@@ -82,8 +82,8 @@ internal static class BrokenPulls
         new(
             "no mark is left and one pulls all the same",
             "front-hot",
-            "    with: [asset, array, bay, serial]\n    then: put-back\n",
-            "    with: [asset, array, bay, serial]\n    then: pull\n",
+            "    then: counted-together\n",
+            "    then: pull\n",
             "before two marks have said that this is the bay"
         ),
         new("every mark is the locator light", "front-hot", "    mark: own serial\n", "    mark: locator light\n", "'light-off'"),

@@ -47,7 +47,7 @@ internal static class BrokenSwaps
         new(
             "a wrong drive stays out on machines with a cover",
             "top-hot",
-            "    when: answer.serial-out is different and answer.no-mark-left is unanswered\n",
+            "    when: answer.serial-out is different and answer.no-mark-left is not refused\n",
             "    when: answer.serial-out is different and model.loading is front\n",
             "A wrong drive is out"
         ),
@@ -93,8 +93,8 @@ internal static class BrokenSwaps
         new(
             "a drive that sits badly is pushed home without being eased out",
             "front-hot",
-            "answers: { seat-again: unseat }",
-            "answers: { seat-again: seat-again }",
+            "answers: { seat-again: again-off,",
+            "answers: { seat-again: seat-again,",
             "'seat-again' puts a drive into a bay that is not empty."
         ),
         Oddity.Before(
@@ -131,6 +131,48 @@ internal static class BrokenSwaps
             "- id: empty\n  do: Wipe the replacement on the management screen.\n  moves: nothing",
             "the replacement is wiped by the way",
             "'empty' says 'wipe' in 'do'"
+        ),
+        new(
+            "a drive is added to a bay that nobody looked into",
+            "one-more",
+            "needs: bay-empty",
+            "needs: snapshot-before",
+            "'insert' puts a drive into a bay that is not empty."
+        ),
+        new(
+            "a drive is added to whichever bay",
+            "one-more",
+            "needs: bay-established",
+            "needs: snapshot-before",
+            "'insert' adds a drive before two marks have said that this is the bay."
+        ),
+        new(
+            "a drive is added to whichever machine",
+            "one-more",
+            "      - use: find-machine\n",
+            "",
+            "'insert' adds a drive before two marks have said that this is the machine."
+        ),
+        new(
+            "what is added stands beside what nobody named",
+            "one-more",
+            "      - id: serial-in\n",
+            "      - id: old\n        look: Is {serial} beside it?\n        moves: nothing\n"
+                + "        answers: { \"yes\": go on, \"no\": go on }\n      - id: serial-in\n",
+            "'old' names the drive that comes out ({serial} or {name}); with 'comes-back: added' none does."
+        ),
+        new(
+            "something comes out where a drive is only added",
+            "one-more",
+            "        records: inserted\n        points-at: bay\n",
+            "        records: drawn-out\n        points-at: bay\n",
+            "'insert' is about a drive that comes out; with 'comes-back: added' nothing does"
+        ),
+        Oddity.Before(
+            "serial-in",
+            "- id: empty\n  gate: Bay {bay} is empty.\n  moves: nothing\n  needs: bay-empty",
+            "the bay is said to be empty, so that nobody has to read what came out of it",
+            "'empty' needs an empty bay: a drive came out of it, and is read."
         ),
     ];
 }

@@ -49,7 +49,11 @@ internal sealed class MadeUp(int seed, bool withOptional = true)
     }
 
     public static ConstructorInfo Made(Type type) =>
-        type.GetConstructors().MaxBy(c => c.GetParameters().Length) ?? throw new InvalidOperationException($"{type.Name} cannot be made.");
+        // An entry inside an entry may be of any kind; one of them stands for all, each of which is made for itself.
+        (type == typeof(EntryBody) ? typeof(Core.Returns.ReturnArrived) : type)
+            .GetConstructors()
+            .MaxBy(c => c.GetParameters().Length)
+        ?? throw new InvalidOperationException($"{type.Name} cannot be made.");
 
     /// <summary>Whether a parameter may be left out of the text: it says so by being nullable.</summary>
     public static bool IsOptional(ParameterInfo parameter) =>

@@ -21,13 +21,15 @@ public class UnreadableTests
                 "ilka",
                 kind,
                 whole
-                    ?? $$"""{"at":"2026-03-02T12:0{{seq}}:00+00:00","body":{{body}},"by":"ilka","clockOffsetMs":0,"hash":"","id":"01a211bc-7512-7eb7-8bae-f5088d976b81","recordedAt":"2026-03-02T12:0{{seq}}:00+00:00","seq":{{seq}},"ticket":1001}""",
+                    ?? $$"""{"at":"2026-03-02T12:0{{seq}}:00+00:00","body":{{body}},"by":"ilka","clockOffsetMs":0,"hash":"","id":"01a211bc"""
+                        + $$"""-7512-7eb7-8bae-f5088d976b81","recordedAt":"2026-03-02T12:0{{seq}}:00+00:00","seq":{{seq}},"ticket":1001}""",
                 ""
             )
         );
 
     private const string Report =
-        """{"kind":"fault-reported","asset":"FSC-1","chassisSerial":"BRK12-0042","model":"B12","customer":"Corrin Trust","site":"Corrin","location":"Hall","job":"fault","symptom":"Amber lamp"}""";
+        """{"kind":"fault-reported","asset":"FSC-1","chassisSerial":"BRK12"""
+        + """-0042","model":"B12","customer":"Corrin Trust","site":"Corrin","location":"Hall","job":"fault","symptom":"Amber lamp"}""";
 
     [Theory]
     [InlineData("sun-dried", """{"kind":"sun-dried","by":"a later version"}""", "this version does not know the kind.")]
@@ -107,7 +109,10 @@ public class UnreadableTests
     public void A_sheet_from_before_there_could_be_several_drives_is_of_its_one_drive()
     {
         var body =
-            """{"kind":"sheet-compiled","sheet":{"id":"01a211bc-7512-7eb7-8bae-f5088d976b81","procedure":"p","title":"P","version":"1","array":"vault","targetBay":"2","targetSerial":"P8BADD0517","chassisSerial":"BRK12-0042","steps":[{"id":"a","kind":"do","chapter":"C","say":"Do.","answers":[{"answer":"done","label":"Done"}]}]}}""";
+            """{"kind":"sheet-compiled","sheet":{"id":"01a211bc"""
+            + """-7512-7eb7-8bae-f5088d976b81","procedure":"p","title":"P","version":"1","array":"vault","targetBay":"2","targetSerial":"P8BADD"""
+            + """0517","chassisSerial":"BRK12-0042","steps":[{"id":"a","kind":"do","chapter":"C","say":"D"""
+            + """o.","answers":[{"answer":"done","label":"Done"}]}]}}""";
 
         var sheet = ((SheetCompiled)Stored(2, "sheet-compiled", body).Body).Sheet;
 

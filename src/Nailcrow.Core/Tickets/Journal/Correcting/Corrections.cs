@@ -1,0 +1,48 @@
+using System.Collections.Immutable;
+
+namespace Nailcrow.Core.Tickets.Journal.Correcting;
+
+/// <summary>Which entries of a ticket count otherwise than they were written. The set of entries decides, never their order.</summary>
+public sealed class Corrections
+{
+    public static readonly Corrections None = new(ImmutableDictionary<Guid, Entry>.Empty);
+
+    private readonly ImmutableDictionary<Guid, Entry> _of;
+
+    private Corrections(ImmutableDictionary<Guid, Entry> of) => _of = of;
+
+    /// <summary>Of several corrections of one entry the last counts; one that was itself taken back counts for nothing.</summary>
+    public static Corrections In(IEnumerable<Entry> entries)
+    {
+        var of = ImmutableDictionary<Guid, Entry>.Empty;
+        foreach (
+            var correction in entries.Where(e => e.Body is EntryCorrected).OrderByDescending(e => e.Happened).ThenByDescending(e => e.Id)
+        )
+            if (!of.ContainsKey(correction.Id) && ((EntryCorrected)correction.Body).Entry is var corrected && !of.ContainsKey(corrected))
+                of = of.Add(corrected, correction);
+        return of.IsEmpty ? None : new(of);
+    }
+
+    /// <summary>The entry that puts this one right; null where it counts as it was written.</summary>
+    public Entry? Of(Guid entry) => _of.GetValueOrDefault(entry);
+
+    /// <summary>The entry as it counts; what was only written because of one that says something else now does not.</summary>
+    internal Entry AsItCounts(Entry entry) =>
+        _of.IsEmpty || entry.Body is EntryCorrected ? entry
+        : Of(entry.Id) is { Body: EntryCorrected correction } right ? PutRight(entry, correction, right.By)
+        : entry.Body.Cause() is { } cause && Of(cause) is { Body: EntryCorrected { IsOfTimeOnly: false } other } why
+            ? NotSo(entry, why.By, other.Because)
+        : entry;
+
+    private static Entry PutRight(Entry entry, EntryCorrected correction, string by) =>
+        correction.IsNotSo()
+            ? NotSo(entry, by, correction.Because)
+            : entry with
+            {
+                Body = correction.Instead ?? entry.Body,
+                At = correction.HappenedAt ?? entry.At,
+                ClockOffsetMs = correction.HappenedAt is null ? entry.ClockOffsetMs : 0,
+            };
+
+    private static Entry NotSo(Entry entry, string by, string because) => entry with { Body = new Struck(entry.Body, $"{by}: {because}") };
+}

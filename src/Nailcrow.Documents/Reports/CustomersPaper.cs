@@ -1,0 +1,32 @@
+namespace Nailcrow.Documents.Reports;
+
+/// <summary>What the papers that a customer reads and signs have in common.</summary>
+internal static class CustomersPaper
+{
+    public static void Begin(Paper paper, Type fonts, string title, IEnumerable<string> heading)
+    {
+        paper.Text(title, fonts.Title, Paper.Margin, Paper.Inner);
+        paper.Y += 4;
+        foreach (var line in heading)
+            paper.Text(line, fonts.Text, Paper.Margin, Paper.Inner);
+    }
+
+    /// <summary>The name of a chapter over its line, with something of the chapter on the same page.</summary>
+    public static void Chapter(Paper paper, Type fonts, string name)
+    {
+        paper.Need(60);
+        paper.Y += 12;
+        paper.Text(name, fonts.Chapter, Paper.Margin, Paper.Inner);
+        paper.Y += 3;
+        paper.Line(Paper.Margin, paper.Y, Paper.Inner);
+    }
+
+    public static void SignedHere(Paper paper, Type fonts)
+    {
+        paper.Need(60);
+        paper.Y += 40;
+        paper.Text("For the customer ______________________________    Date ____________", fonts.Text, Paper.Margin, Paper.Inner);
+    }
+
+    public static string Clock(DateTimeOffset at, TimeZoneInfo zone) => $"{TimeZoneInfo.ConvertTime(at, zone):yyyy-MM-dd HH:mm}";
+}
