@@ -31,6 +31,28 @@ public sealed partial class NailcrowClient
 
     public Task<SiteList> SitesAsync(CancellationToken ct) => GetAsync("api/sites", Json.SiteList, ct);
 
+    /// <summary>A page of customers, by name.</summary>
+    /// <param name="find">Any part of a name.</param>
+    public Task<CustomerPage> CustomersAsync(string? after, CancellationToken ct, string? find = null) =>
+        GetAsync(
+            $"api/customers?find={Uri.EscapeDataString(find ?? "")}{(after is null ? "" : $"&after={Uri.EscapeDataString(after)}")}",
+            Json.CustomerPage,
+            ct
+        );
+
+    public Task<CustomerView> CustomerAsync(string name, CancellationToken ct) =>
+        GetAsync($"api/customers/one?name={Uri.EscapeDataString(name)}", Json.CustomerView, ct);
+
+    /// <summary>Adds a customer, or changes one.</summary>
+    /// <param name="seen">The version that is changed; null to add one.</param>
+    public async Task<CustomerView> PutCustomerAsync(Customer customer, string? seen, CancellationToken ct)
+    {
+        using var put = new HttpRequestMessage(HttpMethod.Put, "api/customers") { Content = JsonContent.Create(customer, Json.Customer) };
+        if (seen is not null)
+            put.Headers.IfMatch.Add(new($"\"{seen}\""));
+        return await ReadAsync(await http.SendAsync(put, ct), Json.CustomerView, ct);
+    }
+
     /// <summary>Adds a machine nobody has heard of, with its site where that is new too.</summary>
     public Task<MachineAdded> AddMachineAsync(MachineAsk machine, CancellationToken ct) =>
         PostAsync("api/appliances", machine, Json.MachineAsk, Json.MachineAdded, ct);

@@ -33,6 +33,10 @@ public sealed partial class NailcrowClient
         string? because = null
     ) => PostAsync($"api/tickets/{number}/sheet?id={NewId()}", new(procedure, at, because), Json.SheetAsk, Json.Receipt, ct);
 
+    /// <summary>What a run that is under way may be left for.</summary>
+    public async Task<IReadOnlyList<OtherSheet>> OtherSheetsAsync(long number, CancellationToken ct) =>
+        (await GetAsync($"api/tickets/{number}/sheets", Json.OtherSheets, ct)).Sheets;
+
     public Task<DriveList> FindDrivesAsync(string find, CancellationToken ct) =>
         GetAsync($"api/drives?find={Uri.EscapeDataString(find)}", Json.DriveList, ct);
 

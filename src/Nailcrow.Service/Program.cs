@@ -43,6 +43,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapBring();
     app.MapPlanning();
     app.MapAppliances();
+    app.MapCustomers();
     app.MapDrives();
     app.MapImport();
     app.MapProcedures();

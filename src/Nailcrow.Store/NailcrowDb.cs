@@ -17,6 +17,7 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<TicketLineRow> TicketLines => Set<TicketLineRow>();
     internal DbSet<DrivePlaceRow> DrivePlaces => Set<DrivePlaceRow>();
     internal DbSet<ApplianceRow> Appliances => Set<ApplianceRow>();
+    internal DbSet<CustomerRow> Customers => Set<CustomerRow>();
     internal DbSet<SiteRow> Sites => Set<SiteRow>();
     internal DbSet<ModelRow> Models => Set<ModelRow>();
     internal DbSet<DriveRow> Drives => Set<DriveRow>();

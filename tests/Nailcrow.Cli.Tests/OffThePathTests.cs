@@ -46,6 +46,60 @@ public sealed class OffThePathTests(CommandInUse use) : IClassFixture<CommandInU
     }
 
     [Fact]
+    public async Task A_customer_nobody_has_heard_of_comes_with_their_machine_and_what_is_learnt_of_them_is_written_down()
+    {
+        (
+            await use.Command.DoneAsync([
+                "appliance",
+                "add",
+                "FSC-CLI-9",
+                "--serial",
+                "CH-CLI-9",
+                "--model",
+                "brackmere-b12",
+                "--location",
+                "Hall",
+                .. NewSite(),
+            ])
+        ).ShouldContain("FSC-CLI-9 is known now");
+        var ticket = (await use.Command.DoneAsync("ticket", "report", "FSC-CLI-9", "It beeps")).Split(' ', ':')[0];
+        (await use.Command.DoneAsync("ticket", "show", ticket)).ShouldContain("ask        Ansa Hale, getting in: desk 12");
+        (await use.Command.DoneAsync("customer", "list", "--find", "glass", "--as", "dorrik")).ShouldContain("Ferrow Glass");
+
+        var dorrik = new[] { "--as", "dorrik" };
+        (await use.Command.RunAsync(["customer", "change", "Ferrow Glass", .. dorrik])).Error.ShouldContain("Say what is so");
+        (await use.Command.RunAsync(["customer", "change", "Ferrow Glass", "--without", "Orm", .. dorrik])).Error.ShouldContain(
+            "'Orm' is nobody to ask at Ferrow Glass"
+        );
+        (await use.Command.RunAsync(["customer", "change", "Ferrow Glass", "--ask", "Orm", .. dorrik])).Error.ShouldContain(
+            "'Orm' names nobody to ask; write NAME | ABOUT WHAT | HOW REACHED."
+        );
+        (await use.Command.RunAsync(["customer", "change", "Ferrow Glass", "--data", "burnt", .. dorrik])).Error.ShouldContain(
+            "accepted: ask-each-time, may-leave, wiped-first, stays-with-them, destroyed-there."
+        );
+        (await use.Command.RunAsync("customer", "change", "Ferrow Glass", "--respond-hours", "4", "--as", "ilka")).Code.ShouldNotBe(0);
+
+        var now = await use.Command.DoneAsync([
+            "customer",
+            "change",
+            "Ferrow Glass",
+            "--ask",
+            "Orm Vey | signs | kiln 2",
+            "--without",
+            "Ansa Hale",
+            "--data",
+            "may-leave",
+            .. dorrik,
+        ]);
+        now.ShouldContain("ask        Orm Vey, signs: kiln 2");
+        now.ShouldNotContain("Ansa Hale");
+        (await use.Command.DoneAsync("ticket", "show", ticket)).ShouldContain("Drives with their data on them may leave.");
+    }
+
+    private static string[] NewSite() =>
+        ["--site", "Kiln hall", "--customer", "Ferrow Glass", "--address", "2 Kiln Road", "--ask", "Ansa Hale | getting in | desk 12"];
+
+    [Fact]
     public async Task The_desk_is_narrowed_and_paged_like_any_list()
     {
         await use.TypedTicketAsync();

@@ -7,6 +7,20 @@ namespace Nailcrow.Console.Tests;
 [Collection(OneBrowser.Name)]
 public sealed class LookTests(ConsoleInUse use)
 {
+    private static readonly string[] AtADesk =
+    [
+        "/desk",
+        "/machines",
+        "/machines/FSC-0402",
+        "/machines/FSC-0203",
+        "/drives/CDR12T0005",
+        "/customers",
+        "/intake",
+        "/lists",
+        "/procedures",
+        "/procedures/screen-frozen",
+    ];
+
     private static async Task<string> ViolationsAsync(IPage page) =>
         string.Join("\n", (await page.RunAxe()).Violations.SelectMany(v => v.Nodes.Select(n => $"{page.Url} {v.Id}: {n.Html}")));
 
@@ -23,18 +37,6 @@ public sealed class LookTests(ConsoleInUse use)
         (await ViolationsAsync(outside)).ShouldBe("");
         var page = await use.PageAsync("ilka", phone, scheme);
 
-        string[] atADesk =
-        [
-            "/desk",
-            "/machines",
-            "/machines/FSC-0402",
-            "/machines/FSC-0203",
-            "/drives/CDR12T0005",
-            "/intake",
-            "/lists",
-            "/procedures",
-            "/procedures/screen-frozen",
-        ];
         foreach (
             var path in new[]
             {
@@ -47,7 +49,7 @@ public sealed class LookTests(ConsoleInUse use)
                 $"/tickets/{rebuild}/return",
                 $"/tickets/{scan}/snapshot",
                 $"/tickets/{scan}/bring",
-            }.Concat(phone == (scheme == ColorScheme.Dark) ? atADesk : [])
+            }.Concat(phone == (scheme == ColorScheme.Dark) ? AtADesk : [])
         ) // each of these by day and by night, on a desk and a phone
         {
             await page.GotoAsync(path);
@@ -56,6 +58,33 @@ public sealed class LookTests(ConsoleInUse use)
             (await page.EvaluateAsync<bool>("document.documentElement.scrollWidth <= window.innerWidth")).ShouldBeTrue(
                 $"{path} is wider than the screen"
             );
+        }
+    }
+
+    [Fact]
+    public async Task A_page_can_be_read_by_everybody_while_it_waits_and_when_it_gets_no_answer()
+    {
+        var ticket = await use.TypedTicketAsync("pull");
+        var page = await use.PageAsync();
+        TaskCompletionSource silence = new();
+        await page.RouteAsync(
+            url => url.Contains("/api/", StringComparison.Ordinal) && !url.EndsWith("/api/me", StringComparison.Ordinal),
+            async route =>
+            {
+                await silence.Task;
+                await route.AbortAsync("connectionrefused");
+            }
+        );
+
+        foreach (var path in AtADesk.Concat(["/", "/?find=OLD", "/report", $"/tickets/{ticket}", $"/tickets/{ticket}/run"]))
+        {
+            silence = new();
+            await page.GotoAsync(path, new() { WaitUntil = WaitUntilState.DOMContentLoaded });
+            await page.GetByText("Fetching").First.WaitForAsync();
+            (await ViolationsAsync(page)).ShouldBe("", $"{path} while it waits");
+            silence.SetResult();
+            await page.GetByRole(AriaRole.Alert).First.WaitForAsync();
+            (await ViolationsAsync(page)).ShouldBe("", $"{path} without an answer");
         }
     }
 

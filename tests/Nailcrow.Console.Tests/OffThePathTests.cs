@@ -39,6 +39,35 @@ public sealed class OffThePathTests(ConsoleInUse use)
     }
 
     [Fact]
+    public async Task What_a_dispatcher_writes_down_of_a_customer_stands_on_the_engineers_phone()
+    {
+        var ticket = await use.TypedTicketAsync(until: "strap");
+        var owner = (await (await use.AsAsync("ilka")).TicketAsync(ticket, Ct)).Report.Customer;
+        var desk = await use.PageAsync("dorrik");
+        await desk.GotoAsync("/customers");
+        await desk.GetByLabel("A customer by any part of its name").FillAsync(owner[..6]);
+        await desk.GetByRole(AriaRole.Link, new() { Name = owner, Exact = true }).ClickAsync();
+        await PressAsync(desk, "Change what is known");
+        await PressAsync(desk, "Somebody else as well");
+        var rows = desk.GetByRole(AriaRole.Group, new() { Name = "Whom to ask there" });
+        await rows.GetByRole(AriaRole.Textbox, new() { NameRegex = new("^Name ") }).Last.FillAsync("Ansa Hale");
+        await rows.GetByRole(AriaRole.Textbox, new() { NameRegex = new("^How reached ") }).Last.FillAsync("desk 12");
+        await desk.GetByLabel("Somebody there within, hours").FillAsync("soon");
+        await PressAsync(desk, "That is so");
+        await SeesAsync(desk, "A promise of an engineer within 0 hours is none; 1 to 8760 are taken.");
+        await desk.GetByLabel("Somebody there within, hours").FillAsync("");
+        await PressAsync(desk, "That is so");
+        await SeesAsync(desk, "Ansa Hale: desk 12");
+
+        var phone = await use.PageAsync(phone: true);
+        await phone.GotoAsync($"/tickets/{ticket}");
+        await SeesAsync(phone, "Ansa Hale: desk 12");
+        await phone.GotoAsync($"/customers/{Uri.EscapeDataString(owner)}");
+        await SeesAsync(phone, "Ansa Hale: desk 12");
+        (await phone.GetByRole(AriaRole.Button, new() { Name = "Change what is known" }).CountAsync()).ShouldBe(0); // an engineer's phone shows it
+    }
+
+    [Fact]
     public async Task A_part_that_does_not_fit_is_given_up_on_the_phone_and_stores_are_asked_for_another()
     {
         var ticket = await use.TypedTicketAsync(until: "carrier");

@@ -36,7 +36,7 @@ internal sealed class Played
 
     public RunStep? Step => Ticket.Sheet?.Step(Ticket.Run?.Current);
 
-    public static Played Reported()
+    public static Played Reported(DataAgreement? agreed = null)
     {
         var played = new Played();
         played.Does(
@@ -50,16 +50,17 @@ internal sealed class Played
                 JobKind.Fault,
                 "Amber lamp",
                 "2",
-                Some.Bad
+                Some.Bad,
+                DataAgreed: agreed
             )
         );
         return played;
     }
 
     /// <summary>On site, with the part in hand, a snapshot and a run sheet.</summary>
-    public static Played WithSheet()
+    public static Played WithSheet(DataAgreement? agreed = null)
     {
-        var played = Reported();
+        var played = Reported(agreed);
         played.Does(new EngineerAssigned("ilka"));
         played.Does(new SnapshotTaken(Some.Snapshot()));
         played.Does(new PartReserved(Some.New, "Cindral C8", 8_000_000_000_000, "Main stores"), Sefa);
@@ -81,9 +82,9 @@ internal sealed class Played
     }
 
     /// <summary>Followed as it should go, up to where the run stands at a step.</summary>
-    public static Played At(string step)
+    public static Played At(string step, DataAgreement? agreed = null)
     {
-        var played = WithSheet();
+        var played = WithSheet(agreed);
         for (var asked = 0; played.Step is { } current && current.Id != step && asked < 100; asked++)
             played.GoesOn(current);
         played.Ticket.Run?.Current.ShouldBe(step == "end" ? null : step);

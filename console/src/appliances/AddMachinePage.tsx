@@ -6,7 +6,8 @@ import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { zones } from '../shared/time'
 import { useDraft } from '../shared/useDraft'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
+import { agreements } from './customerFields'
 import { another, nothing, useAdding } from './useAdding'
 
 /** A machine nobody has heard of: what its plate says, and where it stands. Short enough to fill in before it, on a phone. */
@@ -22,7 +23,7 @@ export function AddMachinePage() {
   })
   const add = useAdding(fields, drop)
   const may = useMay('add-machines')
-  if (!known.data) return <Waiting for="the models" problem={known.error} />
+  if (!known.data) return <WaitingPage for="the models" problem={known.error} />
   const { models, sites } = known.data
   return (
     <main className="page">
@@ -58,7 +59,16 @@ export function AddMachinePage() {
         {fields.site === another && (
           <>
             <Said label="What the site is called" value={fields.name} onChange={typed('name')} />
-            <Said label="Customer" value={fields.customer} onChange={typed('customer')} />
+            <Chosen label="Whose it is" value={fields.owner} onChange={typed('owner')}>
+              <option value="" disabled>
+                a customer
+              </option>
+              {[...new Set(sites.map(s => s.customer))].sort().map(name => (
+                <option key={name}>{name}</option>
+              ))}
+              <option value={another}>another customer</option>
+            </Chosen>
+            {fields.owner === another && <NewCustomer fields={fields} typed={typed} />}
             <Said label="Address" value={fields.address} onChange={typed('address')} />
             <Chosen label="Time zone" value={fields.zone} onChange={typed('zone')}>
               {zones().map(zone => (
@@ -78,6 +88,21 @@ export function AddMachinePage() {
         <Link to="/intake">What was said and nobody understood yet</Link>
       </p>
     </main>
+  )
+}
+
+type NewCustomerProps = Pick<ReturnType<typeof useDraft<typeof nothing>>, 'fields' | 'typed'>
+
+/** The name is enough; whom to ask and what is agreed on data is worth a line while they stand there. */
+function NewCustomer({ fields, typed }: NewCustomerProps) {
+  return (
+    <>
+      <Said label="What the customer is called" value={fields.customer} onChange={typed('customer')} />
+      <TextInput label="Whom to ask there" value={fields.ask} onChange={typed('ask')} />
+      <TextInput label="About what" value={fields.about} onChange={typed('about')} />
+      <TextInput label="How they are reached" value={fields.reach} onChange={typed('reach')} />
+      <NativeSelect label="Drives with their data on them" data={agreements} value={fields.data} onChange={typed('data')} />
+    </>
   )
 }
 

@@ -1,6 +1,6 @@
 import { Link, useParams } from 'react-router'
 import { clock } from '../shared/time'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { size, ticketName } from '../shared/words'
 import { useDrive } from './applianceQueries'
 
@@ -9,7 +9,7 @@ const signs = { seen: '▭', moved: '→', wiped: '∅' } as const
 /** A drive's whole life on one page: bays, machines, hands, wipes. */
 export function DrivePage() {
   const drive = useDrive(useParams().serial ?? '')
-  if (!drive.data) return <Waiting for="the drive" problem={drive.error} />
+  if (!drive.data) return <WaitingPage for="the drive" problem={drive.error} />
   const { serial, listed, events, places } = drive.data
   return (
     <main className="page">

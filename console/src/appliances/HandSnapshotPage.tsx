@@ -5,7 +5,7 @@ import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { Snapshot, TicketView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { HandArray, HandBay } from './HandBay'
 import { seenOf } from './seenOf'
@@ -21,9 +21,9 @@ export function HandSnapshotPage() {
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/appliances/{asset}', { params: { path: { asset: asset ?? '' } }, signal })),
     enabled: Boolean(ticket.data && !ticket.data.latest),
   })
-  if (!ticket.data) return <Waiting for="the ticket" problem={ticket.error} />
+  if (!ticket.data) return <WaitingPage for="the ticket" problem={ticket.error} />
   const start = ticket.data.latest ?? appliance.data?.blank
-  if (!start) return <Waiting for="the machine" problem={appliance.error} />
+  if (!start) return <WaitingPage for="the machine" problem={appliance.error} />
   return <HandSnapshot ticket={ticket.data} start={start} />
 }
 

@@ -9,7 +9,8 @@ import type { components } from '../shared/schema'
 type Result = components['schemas']['ImportResult']
 
 const kinds = [
-  { value: 'sites', label: 'Sites and their customers' },
+  { value: 'customers', label: 'Customers' },
+  { value: 'sites', label: 'Sites' },
   { value: 'appliances', label: 'Appliances' },
   { value: 'drives', label: 'Drives, in machines and depots' },
   { value: 'qualified', label: "Makers' qualified lists" },

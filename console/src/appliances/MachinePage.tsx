@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { clock } from '../shared/time'
 import type { ApplianceView } from '../shared/types'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { said, size, ticketName } from '../shared/words'
 import { machineQuery, useBayMap, useComparison, useSnapshots } from './applianceQueries'
 import { Chassis } from './Chassis'
@@ -18,7 +18,7 @@ export function MachinePage() {
   const newest = snapshots.data?.snapshots[0]
   const latest = newest ? `${ticketName(newest.ticket)}/${newest.seq}` : null
   const shown = useComparison(against ?? latest, latest)
-  if (!machine.data) return <Waiting for="the machine" problem={machine.error} />
+  if (!machine.data) return <WaitingPage for="the machine" problem={machine.error} />
   const { appliance, model, site, drawing } = machine.data
   return (
     <main className="page wide">
@@ -26,7 +26,7 @@ export function MachinePage() {
         <span className="mono">{appliance.asset}</span> {model.maker} {model.name}
       </h1>
       <p className="chalk" style={{ margin: 0 }}>
-        {site.customer}, {site.name}, {appliance.location}
+        <Link to={`/customers/${encodeURIComponent(site.customer)}`}>{site.customer}</Link>, {site.name}, {appliance.location}
       </p>
       <div className="ticket-columns">
         <div>

@@ -5,7 +5,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router'
 import { useMay } from '../people'
 import { Refused } from '../shared/Refused'
 import type { ApplianceView, DriveLine } from '../shared/types'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { size } from '../shared/words'
 import { useFoundDrives, useMachines } from './applianceQueries'
 
@@ -23,7 +23,7 @@ export function MachinesPage() {
   const page = (next: string | null) => setParams({ ...(find ? { find } : {}), ...(next ? { after: next } : {}) })
   const machines = useMachines(find, after)
   const drives = useFoundDrives(find)
-  if (!machines.data) return <Waiting for="the machines" problem={machines.error} />
+  if (!machines.data) return <WaitingPage for="the machines" problem={machines.error} />
   return (
     <main className="page wide">
       <h1>Machines</h1>
@@ -63,6 +63,9 @@ export function MachinesPage() {
             Add a machine
           </Button>
         )}
+        <Button component={Link} to="/customers" variant="default">
+          Customers
+        </Button>
         <Button component={Link} to="/lists" variant="default">
           Lists in and out
         </Button>

@@ -8,7 +8,7 @@ import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
 import type { IntakeView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { said, ticketName } from '../shared/words'
 import { RuleTrial } from './RuleTrial'
 
@@ -21,7 +21,7 @@ export function IntakePage() {
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/intake', { params: { query: outcome ? { outcome } : {} }, signal })),
     refetchInterval: 10_000,
   })
-  if (!intake.data) return <Waiting for="what came in" problem={intake.error} />
+  if (!intake.data) return <WaitingPage for="what came in" problem={intake.error} />
   const { items, counts, turnedAway } = intake.data
   return (
     <main className="page wide">

@@ -8,7 +8,7 @@ import { answered, forWriting, isAnswer, keyOf, pressed } from '../shared/presse
 import { Refused } from '../shared/Refused'
 import type { ApplianceView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { ticketName } from '../shared/words'
 
 const kinds = [
@@ -32,7 +32,7 @@ export function ReportFaultPage() {
     navigate(`/tickets/${ticket}`)
   })
   const asset = fault.asset.trim().toUpperCase()
-  if (!appliances.data) return <Waiting for="the machines" problem={appliances.error} />
+  if (!appliances.data) return <WaitingPage for="the machines" problem={appliances.error} />
   return (
     <main className="page">
       <h1>Report a fault</h1>

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { useProcedures } from './procedureQueries'
 import './procedures.css'
@@ -7,7 +7,7 @@ import './procedures.css'
 /** All procedures with what the proof says of them. */
 export function LibraryPage() {
   const list = useProcedures()
-  if (!list.data) return <Waiting for="the procedures" problem={list.error} />
+  if (!list.data) return <WaitingPage for="the procedures" problem={list.error} />
   return (
     <main className="page" id="main">
       <h1>Procedures</h1>

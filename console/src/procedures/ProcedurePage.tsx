@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Refused } from '../shared/Refused'
 import type { components } from '../shared/schema'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { useDifference, useModels, usePreview, useProcedure, useTimes } from './procedureQueries'
 import './procedures.css'
@@ -15,7 +15,7 @@ export function ProcedurePage() {
   const id = useParams().id ?? ''
   const [version, setVersion] = useState<string>()
   const page = useProcedure(id, version)
-  if (!page.data) return <Waiting for="the procedure" problem={page.error} />
+  if (!page.data) return <WaitingPage for="the procedure" problem={page.error} />
   const current = page.data.versions.find(v => v.version === page.data.version)
   return (
     <main className="page" id="main">

@@ -1,7 +1,7 @@
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
 import type { MoveKind, RebuildView } from '../shared/types'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { MoveForm, TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { RebuildChart } from './RebuildChart'
@@ -11,7 +11,7 @@ export function RebuildPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
   const writer = useWrite(number)
-  if (!ticket.data) return <Waiting for="the rebuild" problem={ticket.error} />
+  if (!ticket.data) return <WaitingPage for="the rebuild" problem={ticket.error} />
   const { rebuild, zone } = ticket.data
   const readings = ticket.data.moves.filter(m => ofReadings.has(m.move))
   const array = ticket.data.run?.sheet.array ?? ticket.data.danger.array

@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { BringView, Capacity, TicketView } from '../shared/types'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { size } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
 import './parts.css'
@@ -20,13 +20,14 @@ export function BringPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
   const bring = useBring(number, null)
-  if (!ticket.data || !bring.data) return <Waiting for="what to bring" problem={ticket.error ?? bring.error} />
-  const { needed, parts, capacity, upgrades, tools, eachBay } = bring.data
+  if (!ticket.data || !bring.data) return <WaitingPage for="what to bring" problem={ticket.error ?? bring.error} />
+  const { needed, parts, capacity, upgrades, tools, eachBay, spares } = bring.data
   return (
     <main className="page">
       <TicketHead ticket={ticket.data} here="what to bring" />
       <section className="panel now" aria-label="What is needed">
         <p style={{ fontSize: 20, margin: 0 }}>{needed}</p>
+        {spares && <p style={{ margin: '8px 0 0' }}>Spares there: {spares}</p>}
         {ticket.data.part && (
           <p style={{ margin: '8px 0 0' }}>
             Reserved: <span className="mono">{ticket.data.part.serial}</span> {ticket.data.part.model}

@@ -1,7 +1,7 @@
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
 import type { Holder, TicketView } from '../shared/types'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { PartMoves } from './PartMoves'
@@ -11,7 +11,7 @@ export function ReturnPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
   const writer = useWrite(number)
-  if (!ticket.data) return <Waiting for="the parts" problem={ticket.error} />
+  if (!ticket.data) return <WaitingPage for="the parts" problem={ticket.error} />
   const view = ticket.data
   return (
     <main className="page">

@@ -1,21 +1,31 @@
 import { ApiProblem, isOutOfContact } from './api'
 
-/** A page that has no data yet, or could not get any. */
-export function Waiting({ for: what, problem }: { for: string; problem?: Error | null }) {
-  if (!problem)
-    return (
-      <main className="page">
-        <p role="status" className="chalk">
-          Fetching {what} …
-        </p>
-      </main>
-    )
+interface What {
+  for: string
+  problem?: Error | null
+}
+
+/** A whole page that has no data yet, or could not get any. */
+export function WaitingPage(what: What) {
   return (
     <main className="page">
-      <p role="alert" className="panel danger">
-        {isOutOfContact(problem) ? 'The service does not answer. What you did before is kept; this page tries again.' : problem.message}
-        {problem instanceof ApiProblem || isOutOfContact(problem) ? '' : ' Reload the page.'}
-      </p>
+      <Waiting {...what} />
     </main>
+  )
+}
+
+/** The part of a page that has no data yet, or could not get any. */
+export function Waiting({ for: what, problem }: What) {
+  if (!problem)
+    return (
+      <p role="status" className="chalk">
+        Fetching {what} …
+      </p>
+    )
+  return (
+    <p role="alert" className="panel danger">
+      {isOutOfContact(problem) ? 'The service does not answer. What you did before is kept; this page tries again.' : problem.message}
+      {problem instanceof ApiProblem || isOutOfContact(problem) ? '' : ' Reload the page.'}
+    </p>
   )
 }

@@ -5,7 +5,7 @@ import { ReportFaultPage } from '../intake'
 import { SignInOver, SignInPage, useMe } from '../people'
 import { BringPage, ReturnPage } from '../returns'
 import { isSignedOut } from '../shared/api'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { RunPage } from '../swaps'
 import { DeskPage, MyDayPage, TicketPage, TicketRoute } from '../tickets'
 import { Frame } from './Frame'
@@ -14,6 +14,8 @@ import { useTitle } from './useTitle'
 
 // For dispatchers at a desk, and the chart, which weighs as much as all the rest: an engineer's phone does not load them.
 const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ default: room.IntakePage })))
+const CustomersPage = lazy(() => import('../appliances/CustomersPage').then(room => ({ default: room.CustomersPage })))
+const CustomerPage = lazy(() => import('../appliances/CustomerPage').then(room => ({ default: room.CustomerPage })))
 const ListsPage = lazy(() => import('../appliances/ListsPage').then(room => ({ default: room.ListsPage })))
 const LibraryPage = lazy(() => import('../procedures/LibraryPage').then(room => ({ default: room.LibraryPage })))
 const ProcedurePage = lazy(() => import('../procedures/ProcedurePage').then(room => ({ default: room.ProcedurePage })))
@@ -25,12 +27,12 @@ export function App() {
   const { pathname } = useLocation()
   useTitle()
   if (!me.data && isSignedOut(me.error)) return <SignInPage />
-  if (!me.data) return <Waiting for="Nailcrow" problem={me.error} />
+  if (!me.data) return <WaitingPage for="Nailcrow" problem={me.error} />
   return (
     <Frame me={me.data}>
       <SignInOver me={me.data} />
       <RoomBoundary at={pathname}>
-        <Suspense fallback={<Waiting for="the page" />}>
+        <Suspense fallback={<WaitingPage for="the page" />}>
           <Routes>
             <Route path="/" element={<MyDayPage />} />
             <Route path="/report" element={<ReportFaultPage />} />
@@ -39,6 +41,8 @@ export function App() {
             <Route path="/machines" element={<MachinesPage />} />
             <Route path="/machines/new" element={<AddMachinePage />} />
             <Route path="/machines/:asset" element={<MachinePage />} />
+            <Route path="/customers" element={<CustomersPage />} />
+            <Route path="/customers/:name" element={<CustomerPage />} />
             <Route path="/drives/:serial" element={<DrivePage />} />
             <Route path="/procedures" element={<LibraryPage />} />
             <Route path="/procedures/:id" element={<ProcedurePage />} />

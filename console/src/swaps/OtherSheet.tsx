@@ -1,14 +1,22 @@
 import { Text, Textarea } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { api, unwrap } from '../shared/api'
 import { Press } from '../shared/Press'
-import type { RunView } from '../shared/types'
+import type { OtherSheets, RunView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
+import { Waiting } from '../shared/Waiting'
 import type { Writer } from '../tickets'
 
-type Sheet = NonNullable<RunView['otherSheets']>[number]
+type Sheet = OtherSheets['sheets'][number]
 
 /** Something else has happened: its sheet is followed first, and this one goes on after it. Or another one takes this one's place. */
-export function OtherSheet({ run, writer }: { run: RunView; writer: Writer }) {
-  const others = run.otherSheets ?? []
+export function OtherSheet({ ticket, run, writer }: { ticket: number; run: RunView; writer: Writer }) {
+  const found = useQuery({
+    queryKey: ['tickets', ticket, 'other sheets', run.current?.id],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/tickets/{number}/sheets', { params: { path: { number: ticket } }, signal })),
+  })
+  if (!found.data) return <Waiting for="what else may be followed" problem={found.error} />
+  const others = found.data.sheets
   const instead = others.filter(o => !o.isRecovery)
   return (
     <>

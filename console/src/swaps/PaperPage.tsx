@@ -5,7 +5,7 @@ import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
 import type { PaperPlace, RunStep, RunView, TicketView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, ticketQuery, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { enterPaper, paperTold } from './enterPaper'
@@ -16,7 +16,7 @@ import './run.css'
 export function PaperPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
-  if (!ticket.data) return <Waiting for="the run sheet" problem={ticket.error} />
+  if (!ticket.data) return <WaitingPage for="the run sheet" problem={ticket.error} />
   const { run } = ticket.data
   return (
     <main className="page">

@@ -6,7 +6,7 @@ import { useMe } from '../people'
 import { Press } from '../shared/Press'
 import { Refused } from '../shared/Refused'
 import type { RunStep, RunView, TicketView } from '../shared/types'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { said, ticketName } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
 import { ReadBeside } from './ReadBeside'
@@ -21,7 +21,7 @@ import './run.css'
 export function RunPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
-  if (!ticket.data) return <Waiting for="the run sheet" problem={ticket.error} />
+  if (!ticket.data) return <WaitingPage for="the run sheet" problem={ticket.error} />
   const { run } = ticket.data
   if (!run)
     return (

@@ -24,7 +24,7 @@ export function SomethingElse({ ticket, run, step, writer: plain, close }: Props
       <CallForHelp ticket={ticket.number} writer={writer} />
       {mine && <TakeBack run={run} writer={writer} />}
       {whyNot(ticket, 'overrule-step') === null && <Overrule run={run} step={step} writer={writer} />}
-      {mine && <OtherSheet run={run} writer={writer} />}
+      {mine && <OtherSheet ticket={ticket.number} run={run} writer={writer} />}
       <Press variant="default" aria-expanded={whole} onClick={() => unhurried(() => setWhole(!whole))}>
         {whole ? 'Hide the sheet' : 'The whole sheet'}
       </Press>

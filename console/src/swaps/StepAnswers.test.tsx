@@ -9,6 +9,9 @@ import type { Writer } from '../tickets'
 import { SomethingElse } from './SomethingElse'
 import { StepAnswers } from './StepAnswers'
 
+const get = vi.hoisted(() => vi.fn())
+vi.mock('../shared/api', async actual => ({ ...(await actual<typeof import('../shared/api')>()), api: { GET: get } }))
+
 const step = (known: Partial<RunStep>): RunStep => ({
   id: 'a',
   kind: 'do',
@@ -214,7 +217,7 @@ it('a step that says what one should see has one button, and its way out behind 
   expect(write).toHaveBeenCalledWith({ kind: 'step-answered', sheet: 'sheet', step: 'a', answer: 'not-so' })
 })
 
-it('behind the door a recovery is one press, another sheet takes its reason, and what cannot be says why', () => {
+it('behind the door a recovery is one press, another sheet takes its reason, and what cannot be says why', async () => {
   const other = (procedure: string, known: object) => ({
     procedure,
     title: procedure,
@@ -223,12 +226,14 @@ it('behind the door a recovery is one press, another sheet takes its reason, and
     whyNot: null,
     ...known,
   })
-  const otherSheets = [
+  const sheets = [
     other('screen-frozen', { isRecovery: true }),
     other('dropped-but-good', { wasLeft: true }),
     other('front-off', { whyNot: 'the drawer is not put right.' }),
   ]
-  const { errand } = shown({}, { otherSheets } as Partial<RunView>, { door: true })
+  get.mockResolvedValue({ data: { sheets }, response: new Response() })
+  const { errand } = shown({}, {}, { door: true })
+  await screen.findByText('screen-frozen')
 
   fireEvent.click(button('screen-frozen'))
   expect(errand).toHaveBeenLastCalledWith({ errand: 'sheet', procedure: 'screen-frozen' })

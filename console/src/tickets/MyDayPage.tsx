@@ -3,7 +3,7 @@ import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import { useMe } from '../people'
 import type { TicketLine, Turn } from '../shared/types'
-import { Waiting } from '../shared/Waiting'
+import { Waiting, WaitingPage } from '../shared/Waiting'
 import { mayAct } from '../shared/words'
 import { DayStops } from './DayStops'
 import { counted, FilterBar } from './FilterBar'
@@ -17,7 +17,7 @@ const atFirst = 50
 export function MyDayPage() {
   const me = useMe()
   const [filter, set, clear] = useTicketFilter()
-  if (!me.data) return <Waiting for="your day" problem={me.error} />
+  if (!me.data) return <WaitingPage for="your day" problem={me.error} />
   return (
     <main className="page">
       <div className="row" style={{ justifyContent: 'space-between' }}>

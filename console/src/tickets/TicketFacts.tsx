@@ -29,7 +29,7 @@ export function TicketFacts({ ticket }: Known) {
 type Known = { ticket: TicketView }
 
 /** What was seen, by whom, and what speaks for or against which drive. */
-function Reported({ ticket: { report, receivedAt, evidence, access, endedAt, zone } }: Known) {
+function Reported({ ticket: { report, receivedAt, evidence, access, customer, endedAt, zone } }: Known) {
   return (
     <>
       <Fact name="Reported">
@@ -40,6 +40,12 @@ function Reported({ ticket: { report, receivedAt, evidence, access, endedAt, zon
       </Fact>
       <Fact name="Received">{clock(receivedAt, zone)}</Fact>
       {access && !endedAt && <Fact name="Getting in">{access}</Fact>}
+      {!endedAt &&
+        customer.map(line => (
+          <Fact key={line.says} name={line.about}>
+            {line.says}
+          </Fact>
+        ))}
       {evidence.map((e, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: evidence has no id and is never reordered
         <Fact key={i} name="Evidence">
@@ -109,6 +115,7 @@ function Planned({ ticket }: Known) {
           {line}
         </Fact>
       ))}
+      {ticket.agreed && <Fact name="Agreed">{ticket.agreed}</Fact>}
       {ticket.backup && (
         <Fact name="Backup">
           {ticket.backup}
@@ -157,8 +164,9 @@ function Moved({ ticket }: Known) {
       {swaps
         .flatMap(s => s.nearMisses)
         .map(miss => (
-          <Fact key={miss.at} name="Near miss">
+          <Fact key={miss.at} name={miss.onPurpose ? 'Trial pull' : 'Near miss'}>
             <span className="mono">{miss.serial}</span> was pulled from bay {miss.bay} and went straight back
+            {miss.onPurpose && `, on purpose, allowed by ${miss.onPurpose}`}
             {miss.notSo && <strong> · that was not so ({miss.notSo})</strong>}
           </Fact>
         ))}

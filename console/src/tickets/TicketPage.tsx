@@ -1,5 +1,5 @@
 import { Chassis } from '../appliances'
-import { Waiting } from '../shared/Waiting'
+import { WaitingPage } from '../shared/Waiting'
 import { ChooseDrives } from './ChooseDrives'
 import { Closing } from './Closing'
 import { DangerPanel } from './DangerPanel'
@@ -15,7 +15,7 @@ export function TicketPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
   const writer = useWrite(number)
-  if (!ticket.data) return <Waiting for="the ticket" problem={ticket.error} />
+  if (!ticket.data) return <WaitingPage for="the ticket" problem={ticket.error} />
   const view = ticket.data
   return (
     <main className="page wide">

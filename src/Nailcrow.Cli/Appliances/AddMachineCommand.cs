@@ -20,7 +20,8 @@ internal static class AddMachineCommand
         var address = Said.Optional("--address", "Where a new site is.");
         var zone = Said.Optional("--zone", "A new site's time zone, such as Europe/Oslo; left out, this machine's.");
         var access = Said.Optional("--access", "What one has to know to get in there.");
-        return new Command("add", "Add a machine nobody has heard of, from what its plate says.")
+        var theirs = new CustomerWords();
+        var command = new Command("add", "Add a machine nobody has heard of, from what its plate says.")
         {
             asset,
             serial,
@@ -31,31 +32,41 @@ internal static class AddMachineCommand
             address,
             zone,
             access,
-        }.Does(async call =>
-        {
-            var models = await call.Client.ModelsAsync(call.Ct);
-            if (models.All(m => m.Id != call.Said(model)))
-                throw new UsageProblem(
-                    $"There is no model '{call.Said(model)}'; known: {string.Join(", ", models.Select(m => $"{m.Id} ({m.Maker} {m.Name})"))}."
-                );
-            var place = call.Get(customer) is { } whose
-                ? new Site(call.Said(site), whose, call.Get(address) ?? "", call.Get(zone) ?? TimeZoneInfo.Local.Id, call.Get(access))
-                : null;
-            var machine = new Appliance(call.Get(asset), call.Said(serial), call.Said(model), call.Said(site), call.Said(location));
-            var added = await call.Client.AddMachineAsync(new(machine, place), call.Ct);
-            call.Show(
-                added,
-                ContractJson.Default.MachineAdded,
-                screen =>
-                {
-                    var now = added.Machine;
-                    screen.Line(Screen.Safe($"{now.Appliance.Asset} is known now: {now.Model.Maker} {now.Model.Name} at {now.Site.Name}."));
-                    if (added.Waiting > 0)
+        };
+        return theirs
+            .On(command)
+            .Does(async call =>
+            {
+                var models = await call.Client.ModelsAsync(call.Ct);
+                if (models.All(m => m.Id != call.Said(model)))
+                    throw new UsageProblem(
+                        $"There is no model '{call.Said(model)}'; known: {string.Join(", ", models.Select(m => $"{m.Id} ({m.Maker} {m.Name})"))}."
+                    );
+                var place = call.Get(customer) is { } whose
+                    ? new Site(call.Said(site), whose, call.Get(address) ?? "", call.Get(zone) ?? TimeZoneInfo.Local.Id, call.Get(access))
+                    : null;
+                if (theirs.SaysAnything(call) && place is null)
+                    throw new UsageProblem(
+                        "What is said of a customer comes with --customer and a new site; 'nailcrow customer change' is for one that is known."
+                    );
+                var owner = place is not null && theirs.SaysAnything(call) ? theirs.Read(call, new(place.Customer)) : null;
+                var machine = new Appliance(call.Get(asset), call.Said(serial), call.Said(model), call.Said(site), call.Said(location));
+                var added = await call.Client.AddMachineAsync(new(machine, place, owner), call.Ct);
+                call.Show(
+                    added,
+                    ContractJson.Default.MachineAdded,
+                    screen =>
+                    {
+                        var now = added.Machine;
                         screen.Line(
-                            $"{added.Waiting} in the intake list is about it; 'nailcrow intake list' shows it, 'intake settle' makes it a ticket."
+                            Screen.Safe($"{now.Appliance.Asset} is known now: {now.Model.Maker} {now.Model.Name} at {now.Site.Name}.")
                         );
-                }
-            );
-        });
+                        if (added.Waiting > 0)
+                            screen.Line(
+                                $"{added.Waiting} in the intake list is about it; 'nailcrow intake list' shows it, 'intake settle' makes it a ticket."
+                            );
+                    }
+                );
+            });
     }
 }

@@ -7,7 +7,7 @@ namespace Nailcrow.Cli.Appliances;
 /// <summary>Lists in and out as CSV.</summary>
 internal static class ImportCommands
 {
-    private static Argument<string> Kind() => Said.Text("KIND", "sites, appliances, drives or qualified.");
+    private static Argument<string> Kind() => Said.Text("KIND", "customers, sites, appliances, drives or qualified.");
 
     public static Command Import()
     {

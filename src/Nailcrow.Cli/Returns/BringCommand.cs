@@ -61,6 +61,8 @@ internal static class BringCommand
                         screen.Line($"[dim]and {unfit - FewUnfit} more that do not fit; --all lists them[/]");
                     if (bring.Parts.Count == 0)
                         screen.Line("Nothing is in stock. 'nailcrow import drives FILE' brings in a depot's list.");
+                    if (bring.Spares is { } spares)
+                        screen.Line($"Spares there: {Screen.Safe(spares)}");
                     if (bring.Capacity is { } capacity)
                         screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
                     if (bring.Plan is { } planned)

@@ -31,7 +31,7 @@ internal static class Tour
             ),
             new(
                 "See the machine: how dangerous is it, and what is in which bay?",
-                [BaysCommand.Build(), ApplianceCommands.Build(), SnapshotCommands.Build(), DriveCommands.Build()]
+                [BaysCommand.Build(), ApplianceCommands.Build(), CustomerCommands.Build(), SnapshotCommands.Build(), DriveCommands.Build()]
             ),
             new("Have the replacement with you before you travel.", [BringCommand.Build(), PartCommands.Build()]),
             new("Follow the run sheet, one step at a time.", [RunCommands.Build(), LightCommands.Build(), ProcedureCommands.Build()]),

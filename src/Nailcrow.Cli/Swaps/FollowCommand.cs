@@ -122,7 +122,7 @@ internal static class FollowCommand
     /// <summary>Something else has happened: its sheet is followed first, and this one goes on after it. Or another takes its place.</summary>
     private static async Task OtherSheetAsync(Call call, TicketView view)
     {
-        var others = (view.Run?.OtherSheets ?? []).ToList();
+        var others = await call.Client.OtherSheetsAsync(view.Number, call.Ct);
         for (var i = 0; i < others.Count; i++)
         {
             if (!others[i].IsRecovery && (i == 0 || others[i - 1].IsRecovery))

@@ -80,6 +80,10 @@ internal static class TicketShowCommand
     {
         if (view.Access is { } access && view.EndedAt is null)
             screen.Line($"  getting in {Screen.Safe(access)}");
+        foreach (var line in view.EndedAt is null ? view.Customer : [])
+            screen.Line($"  {line.About.ToLowerInvariant(), -10} {Screen.Safe(line.Says)}");
+        if (view.Agreed is { } agreed)
+            screen.Line($"  agreed     {Screen.Safe(agreed)}");
         foreach (var deadline in view.Deadlines.Where(d => d.MetAt is null && view.EndedAt is null))
         {
             var by = deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted";
@@ -124,7 +128,8 @@ internal static class TicketShowCommand
             screen.Line($"  pictures   {view.Photos.Count}");
         foreach (var miss in view.EarlierSwaps.Append(view.Swap).SelectMany(s => s.NearMisses))
             screen.Line(
-                $"  near miss  {Screen.Safe(miss.Serial)} came out of bay {Screen.Safe(miss.Bay)} and went straight back"
+                $"  {(miss.OnPurpose is null ? "near miss" : "trial"), -9}  {Screen.Safe(miss.Serial)} came out of bay {Screen.Safe(miss.Bay)} and went straight back"
+                    + (miss.OnPurpose is { } word ? $", on purpose, allowed by {Screen.Safe(word)}" : "")
                     + (miss.NotSo is { } none ? $"; that was not so ({Screen.Safe(none)})" : "")
             );
         if (view.Swap.InSerial is not null)

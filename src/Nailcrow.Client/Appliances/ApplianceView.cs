@@ -4,13 +4,14 @@ using Nailcrow.Core.Appliances.Models;
 
 namespace Nailcrow.Client.Appliances;
 
-/// <summary>An appliance with its site and model.</summary>
+/// <summary>An appliance with its site, its customer and its model.</summary>
 /// <param name="Version">Send back as <c>If-Match</c> when changing it.</param>
 /// <param name="Blank">What a person starts from who types its first snapshot.</param>
 /// <param name="Drawing">Its enclosures as one stands before them.</param>
 public sealed record ApplianceView(
     Appliance Appliance,
     Site Site,
+    Customer Customer,
     ApplianceModel Model,
     IReadOnlyList<ChassisDrawing> Drawing,
     long Version,
@@ -25,7 +26,16 @@ public sealed record BaysView(Snapshot Snapshot, IReadOnlyList<BayVerdict> Verdi
 
 /// <summary>A machine nobody has heard of, as its plate says.</summary>
 /// <param name="Site">Where it stands, where that is a new site too; null where the appliance names one that is known.</param>
-public sealed record MachineAsk(Appliance Appliance, Site? Site = null);
+/// <param name="Customer">Whose site it is, where nobody knows them yet and more than their name is to be kept.</param>
+public sealed record MachineAsk(Appliance Appliance, Site? Site = null, Customer? Customer = null);
+
+/// <summary>A customer with its sites.</summary>
+/// <param name="Machines">How many appliances stand there.</param>
+/// <param name="Version">Send back as <c>If-Match</c> when changing it.</param>
+public sealed record CustomerView(Customer Customer, IReadOnlyList<string> Sites, int Machines, string Version);
+
+/// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
+public sealed record CustomerPage(IReadOnlyList<Customer> Customers, string? Next);
 
 /// <summary>Where machines stand.</summary>
 public sealed record SiteList(IReadOnlyList<Site> Sites);

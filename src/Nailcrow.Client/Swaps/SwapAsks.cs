@@ -1,3 +1,5 @@
+using Nailcrow.Core.Swaps.Following;
+
 namespace Nailcrow.Client.Swaps;
 
 /// <param name="Procedure">Which procedure; left out, the one that is for this model.</param>
@@ -6,3 +8,6 @@ namespace Nailcrow.Client.Swaps;
 public sealed record SheetAsk(string? Procedure = null, DateTimeOffset? At = null, string? Because = null);
 
 public sealed record LightAsk(bool On);
+
+/// <summary>What a run that is under way may be left for, recoveries first.</summary>
+public sealed record OtherSheets(IReadOnlyList<OtherSheet> Sheets);

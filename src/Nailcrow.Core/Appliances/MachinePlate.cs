@@ -8,14 +8,19 @@ public static class MachinePlate
     private const int MostOfAnAsset = 60;
     private const int MostCharacters = 200;
 
-    /// <summary>What is missing of a new machine, or of its site where that is new too, as a sentence; null where nothing is.</summary>
-    public static string? ProblemOfNew(Appliance machine, Site? site) =>
+    /// <summary>What is missing of a new machine, or of its site and customer where those are new too, as a sentence; null where nothing is.</summary>
+    public static string? ProblemOfNew(Appliance machine, Site? site, Customer? customer = null) =>
         Missing(machine.Asset) ? "A machine has an asset number: what the firm calls it, such as FSC-0417."
         // It stands in addresses and file names.
         : machine.Asset.Length > MostOfAnAsset || machine.Asset.Any(c => !char.IsAsciiLetterOrDigit(c) && c is not ('-' or '.' or '_'))
             ? $"'{Visible.Text(machine.Asset)}' is no asset number: up to {MostOfAnAsset} letters, digits, dashes and dots."
         : Problem(machine) is { } problem ? problem
-        : site is null ? null
+        : site is null
+            ? customer is null ? null
+                : "A customer comes with their site; name a site that is new, or leave the customer out."
+        : customer is not null && customer.Name != site.Customer
+            ? $"The site is one of '{site.Customer}', and the new customer is '{customer.Name}'."
+        : customer?.Problem() is { } no ? no
         : Missing(site.Name) || Missing(site.Customer) || Missing(site.Address) ? "A new site has a name, a customer and an address."
         : site.Name != machine.Site ? $"The machine stands at '{machine.Site}', and the new site is '{site.Name}'."
         : TooLong(site.Name) ?? TooLong(site.Customer) ?? TooLong(site.Address);

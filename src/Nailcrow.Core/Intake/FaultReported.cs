@@ -25,6 +25,7 @@ public enum JobKind
 /// <param name="ChassisSerial">The appliance's own serial, to recognise the machine by.</param>
 /// <param name="Arrays">How its arrays were set up, so that what no swap can help is said before anybody travels.</param>
 /// <param name="Array">The array a drive is added for; null where nobody said, or where a drive of it tells.</param>
+/// <param name="DataAgreed">What was agreed then about drives with the customer's data on them; null where they are asked each time.</param>
 /// <param name="SeenOn">The ticket on which a look at the machine showed it; null where somebody reported it.</param>
 public sealed record FaultReported(
     string Asset,
@@ -41,7 +42,8 @@ public sealed record FaultReported(
     IReadOnlyList<ArrayDesign>? Arrays = null,
     Promise? Promise = null,
     long? SeenOn = null,
-    string? Array = null
+    string? Array = null,
+    DataAgreement? DataAgreed = null
 ) : FactBody
 {
     /// <summary>Whose machine it is, where, and which: how a paper for the customer begins.</summary>

@@ -8,14 +8,15 @@ using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Intake;
 
-/// <summary>What the firm knows before any fault: models, sites and appliances.</summary>
+/// <summary>What the firm knows before any fault: models, sites, customers and appliances.</summary>
 public sealed record ReferenceData(
     IReadOnlyList<ApplianceModel> Models,
     IReadOnlyList<Site> Sites,
     IReadOnlyList<Appliance> Appliances,
     IReadOnlyList<DriveModel>? DriveModels = null,
     IReadOnlyList<Qualified>? Qualified = null,
-    IReadOnlyList<IntakeRule>? Rules = null
+    IReadOnlyList<IntakeRule>? Rules = null,
+    IReadOnlyList<Customer>? Customers = null
 )
 {
     /// <summary>Everything wrong with it, each as a sentence. What is there already counts as known.</summary>
@@ -30,6 +31,9 @@ public sealed record ReferenceData(
                 yield return $"Site '{site.Name}': {reason}";
         foreach (var site in Sites.Where(s => s.Latitude is < -90 or > 90 || s.Longitude is < -180 or > 180))
             yield return $"Site '{site.Name}' is at {site.Latitude}, {site.Longitude}; latitude is -90 to 90, longitude -180 to 180 degrees.";
+        foreach (var customer in Customers ?? [])
+            if (customer.Problem() is { } problem)
+                yield return $"Customer '{customer.Name}': {problem}";
         foreach (var appliance in Appliances)
         foreach (var problem in Problems(appliance, knownModels, knownSites))
             yield return problem;

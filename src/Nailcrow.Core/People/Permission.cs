@@ -12,6 +12,7 @@ public enum Permission
 
     /// <summary>Whoever stands before a machine that nobody knows reads its plate.</summary>
     AddMachines,
+    ChangeCustomers,
     MakeRules,
     PublishProcedures,
     AddPeople,
@@ -24,7 +25,12 @@ public static class Permissions
     public static IReadOnlyCollection<Role> Of(Permission permission) =>
         permission switch
         {
-            Permission.BringListsIn or Permission.ChangeMachines or Permission.MakeRules => [Role.Dispatcher, Role.Lead, Role.Admin],
+            Permission.BringListsIn or Permission.ChangeMachines or Permission.ChangeCustomers or Permission.MakeRules =>
+            [
+                Role.Dispatcher,
+                Role.Lead,
+                Role.Admin,
+            ],
             Permission.AddMachines => [Role.Engineer, Role.Dispatcher, Role.Lead, Role.Admin],
             Permission.PublishProcedures => [Role.Lead, Role.Admin],
             _ => [Role.Admin],

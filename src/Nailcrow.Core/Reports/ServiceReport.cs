@@ -134,7 +134,13 @@ public sealed record ServiceReport(
     private static IEnumerable<ReportLine> NotAsItShould(Ticket ticket, IReadOnlyList<Entry> told)
     {
         foreach (var miss in ticket.Swaps.SelectMany(s => s.NearMisses).Where(n => n.NotSo is null))
-            yield return new(miss.At, miss.By, $"Another drive, {miss.Serial}, was pulled from bay {miss.Bay} and went straight back.");
+            yield return new(
+                miss.At,
+                miss.By,
+                miss.OnPurpose is { } word
+                    ? $"{miss.Serial} was taken out of bay {miss.Bay} on purpose, to be read, and went straight back. Allowed by {word}"
+                    : $"Another drive, {miss.Serial}, was pulled from bay {miss.Bay} and went straight back."
+            );
         foreach (var entry in told)
             if (entry.Body is HelpCalled call)
                 yield return new(entry.Happened, entry.By, $"Called for help: {call.Reason}");

@@ -16,7 +16,7 @@ public static class BayMap
     /// <summary>A hand at this bay drew a drive that the software has elsewhere: it slipped, or the names are off.</summary>
     private static IEnumerable<BaySighting> Slipped(Ticket ticket, Swap swap) =>
         swap
-            .NearMisses.Where(miss => miss.NotSo is null)
+            .NearMisses.Where(miss => miss is { NotSo: null, OnPurpose: null }) // a trial pull is no slip of a hand
             .Select(miss => (Miss: miss, There: ticket.Before?.Holding(miss.Serial)))
             .Where(s => s.There is not null && !string.Equals(s.There.Label, s.Miss.Bay, StringComparison.OrdinalIgnoreCase))
             .Select(s => new BaySighting(s.Miss.Bay, s.There!.Name ?? s.There.Label, WrongPull, s.Miss.At, ticket.Number));

@@ -5,7 +5,16 @@ namespace Nailcrow.Core.Swaps;
 /// <summary>A wrong drive that was pulled, recognised and put straight back.</summary>
 /// <param name="Entry">The entry that it was put back with.</param>
 /// <param name="NotSo">Who said that it was none after all, and why; it is a near miss as long as nobody did.</param>
-public sealed record NearMiss(string Bay, string Serial, DateTimeOffset At, string By, Guid Entry = default, string? NotSo = null);
+/// <param name="OnPurpose">Who allowed that it is taken out to be read, and what they wrote; then it is a trial pull and no near miss.</param>
+public sealed record NearMiss(
+    string Bay,
+    string Serial,
+    DateTimeOffset At,
+    string By,
+    Guid Entry = default,
+    string? NotSo = null,
+    string? OnPurpose = null
+);
 
 /// <summary>Something that says "this is the one": a lamp, the software's name, a label.</summary>
 /// <param name="Attempt">0 until a wrong drive was pulled; a mark from an attempt that failed does not count again.</param>

@@ -23,6 +23,8 @@ public static class Words
         foreach (var value in Enum.GetValues<T>())
             if (string.Equals(Of(value), text?.Trim(), StringComparison.OrdinalIgnoreCase))
                 return new Parsed<T>.Ok(value);
-        return new Parsed<T>.Refused($"'{text}' is not a {what}; accepted: {List<T>()}.");
+        return new Parsed<T>.Refused(
+            $"'{text}' is not {("aeiou".Contains(what[0], StringComparison.Ordinal) ? "an" : "a")} {what}; accepted: {List<T>()}."
+        );
     }
 }

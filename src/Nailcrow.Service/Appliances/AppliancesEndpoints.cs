@@ -67,9 +67,9 @@ internal static class AppliancesEndpoints
         CancellationToken ct
     )
     {
-        if (MachinePlate.ProblemOfNew(ask.Appliance, ask.Site) is { } no)
+        if (MachinePlate.ProblemOfNew(ask.Appliance, ask.Site, ask.Customer) is { } no)
             return Refusals.Unusable(no);
-        if (await changing.AddAsync(ask.Appliance, ask.Site, person.ToActor().Name, ct) is { } refused)
+        if (await changing.AddAsync(ask.Appliance, ask.Site, ask.Customer, person.ToActor().Name, ct) is { } refused)
             return Refusals.Refused(refused);
         var added = await book.FindAsync(ask.Appliance.Asset, ct) ?? throw new InvalidOperationException("It was added just now.");
         var waiting = await log.ListAsync([IntakeOutcome.UnknownSender, IntakeOutcome.Unmatched], MostWaiting, ct);
@@ -136,7 +136,15 @@ internal static class AppliancesEndpoints
     }
 
     private static ApplianceView View(KnownAppliance known) =>
-        new(known.Appliance, known.Site, known.Model, known.Drawing, known.Version, BlankSnapshot.Of(known.Appliance, known.Drawing));
+        new(
+            known.Appliance,
+            known.Site,
+            known.Customer,
+            known.Model,
+            known.Drawing,
+            known.Version,
+            BlankSnapshot.Of(known.Appliance, known.Drawing)
+        );
 
     private static ProblemHttpResult Unknown(string asset) => Refusals.NotFound($"No appliance has the asset number '{asset}'.");
 }

@@ -281,6 +281,7 @@ internal static class Reporting
             serial,
             since,
             known.Appliance.Arrays is [_, ..] ? known.Appliance.Arrays : null,
-            Promise.Of(known.Site)
+            Promise.Of(known.Site, known.Customer),
+            DataAgreed: known.Customer.Data is DataAgreement.AskEachTime ? null : known.Customer.Data
         );
 }

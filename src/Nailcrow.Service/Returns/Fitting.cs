@@ -18,7 +18,7 @@ internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drive
         var place = await PlaceAsync(ticket, known, models, ct);
         var stock = await drives.StockAsync(null, ct);
         var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.GetValueOrDefault(p.Model), place))).ToList();
-        return Bringing.Of(ticket, place, fits, models.Values);
+        return Bringing.Of(ticket, place, fits, models.Values) with { Spares = known.Customer.Spares };
     }
 
     /// <summary>A part that is to be reserved, with what speaks against it; refused where it does not fit.</summary>

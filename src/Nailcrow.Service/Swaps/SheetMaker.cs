@@ -44,10 +44,13 @@ internal sealed class SheetMaker(ReferenceBook book, ProcedureLibrary library, T
                 : null
         );
 
-    /// <summary>What a run that is under way may be left for: recoveries, what applies besides, and what it was left from.</summary>
-    public async Task<IReadOnlyList<OtherSheet>> OthersAsync(Ticket ticket, KnownAppliance? known, CancellationToken ct)
+    /// <summary>What a run that is under way may be left for: recoveries, what applies besides, and what it was left from; none at its end.</summary>
+    public async Task<IReadOnlyList<OtherSheet>> OthersAsync(Ticket ticket, CancellationToken ct)
     {
-        if (known is null || ticket is not { Sheet: { } sheet, Run.IsFinished: false })
+        if (
+            ticket is not { Sheet: { } sheet, Run.IsFinished: false }
+            || await book.FindAsync((ticket.Report ?? FaultReported.Lost).Asset, ct) is not { } known
+        )
             return [];
         var facts = FactsOf(ticket, known);
         var left = ticket.LeftSheets.Select(l => l.Sheet.Procedure).ToHashSet();

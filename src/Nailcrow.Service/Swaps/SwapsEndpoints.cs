@@ -23,6 +23,7 @@ internal static class SwapsEndpoints
     {
         var ticket = app.MapGroup("/api/tickets/{number:long}").WithTags("Swaps");
         ticket.MapPost("/sheet", StartRun).WithName("StartRun");
+        ticket.MapGet("/sheets", Others).WithName("ListOtherSheets");
         ticket.MapPost("/snapshots", TakeSnapshot).WithName("TakeSnapshot");
         ticket.MapPost("/snapshots/seen", TypeSnapshot).WithName("TypeSnapshot");
         ticket.MapPost("/light", SwitchLight).WithName("SwitchLight");
@@ -53,6 +54,17 @@ internal static class SwapsEndpoints
                 },
             ct
         );
+
+    /// <summary>What a run that is under way may be left for. Each is compiled to be told, so it is asked for and stands in no view.</summary>
+    internal static async Task<Results<Ok<OtherSheets>, ProblemHttpResult>> Others(
+        long number,
+        TicketJournal journal,
+        SheetMaker sheets,
+        CancellationToken ct
+    ) =>
+        await journal.ReadAsync(number, ct) is { Ticket: var ticket }
+            ? TypedResults.Ok(new OtherSheets(await sheets.OthersAsync(ticket, ct)))
+            : Refusals.NoTicket(number);
 
     internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> TakeSnapshot(
         long number,

@@ -40,7 +40,7 @@ internal sealed class TicketViews(
                 await sheets.OutdatedAsync(ticket, known, ct),
                 await BesideAsync(ticket, asset, ct),
                 known?.Appliance.Location,
-                await sheets.OthersAsync(ticket, known, ct)
+                known?.Customer
             ),
             actor,
             time.GetUtcNow()

@@ -6,17 +6,21 @@ using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Appliances;
 
-/// <summary>An appliance with its site and model, and the version an edit has to name.</summary>
+/// <summary>An appliance with its site, its customer and its model, and the version an edit has to name.</summary>
 /// <param name="Drawing">Its enclosures as one stands before them.</param>
 public sealed record KnownAppliance(
     Appliance Appliance,
     Site Site,
+    Customer Customer,
     ApplianceModel Model,
     IReadOnlyList<ChassisDrawing> Drawing,
     long Version
 );
 
-/// <summary>Models, sites and appliances, as they stand now.</summary>
+/// <summary>A customer, and the version an edit has to name.</summary>
+public sealed record KnownCustomer(Customer Customer, string Version);
+
+/// <summary>Models, customers, sites and appliances, as they stand now.</summary>
 public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs)
 {
     public async Task<KnownAppliance?> FindAsync(string asset, CancellationToken ct)
@@ -71,7 +75,43 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs)
         return await db.Sites.AsNoTracking().ToDictionaryAsync(s => s.Name, s => StoredJson.Parse(s.Body, JournalJson.Default.Site), ct);
     }
 
-    /// <summary>With their sites and models, in three questions however many they are.</summary>
+    /// <summary>Customers by name, after a given one.</summary>
+    /// <param name="find">Any part of a name; null for all.</param>
+    public async Task<IReadOnlyList<KnownCustomer>> CustomersAsync(string? after, string? find, int limit, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var wanted = db.Customers.AsNoTracking().Where(c => after == null || string.Compare(c.Name, after) > 0);
+        if (find is not null)
+            wanted = wanted.Where(c => EF.Functions.Like(c.Name, AnyPart.Of(find), AnyPart.Escape));
+        return [.. (await wanted.OrderBy(c => c.Name).Take(limit).ToListAsync(ct)).Select(Known)];
+    }
+
+    /// <summary>One customer with the names of its sites; null where nobody is called that.</summary>
+    public async Task<(KnownCustomer Customer, IReadOnlyList<string> Sites, int Machines)?> CustomerAsync(string name, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (await db.Customers.FindAsync([name], ct) is not { } row)
+            return null;
+        var sites = db.Sites.Where(s => s.Customer == name).Select(s => s.Name);
+        return (Known(row), await sites.OrderBy(s => s).ToListAsync(ct), await db.Appliances.CountAsync(a => sites.Contains(a.Site), ct));
+    }
+
+    private static KnownCustomer Known(CustomerRow row) => new(StoredJson.Parse(row.Body, JournalJson.Default.Customer), row.Version);
+
+    private static async Task<IReadOnlyDictionary<string, Customer>> OfSitesAsync(
+        NailcrowDb db,
+        IEnumerable<Site> sites,
+        CancellationToken ct
+    )
+    {
+        var names = sites.Select(s => s.Customer).Distinct().ToList();
+        return await db
+            .Customers.AsNoTracking()
+            .Where(c => names.Contains(c.Name))
+            .ToDictionaryAsync(c => c.Name, c => StoredJson.Parse(c.Body, JournalJson.Default.Customer), ct);
+    }
+
+    /// <summary>With their sites, customers and models, in four questions however many they are.</summary>
     private static async Task<IReadOnlyList<KnownAppliance>> WithRestAsync(
         NailcrowDb db,
         IQueryable<ApplianceRow> wanted,
@@ -90,6 +130,7 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs)
             .Models.AsNoTracking()
             .Where(m => modelIds.Contains(m.Id))
             .ToDictionaryAsync(m => m.Id, m => StoredJson.Parse(m.Body, JournalJson.Default.ApplianceModel), ct);
+        var customers = await OfSitesAsync(db, sites.Values, ct);
         return
         [
             .. appliances.Zip(
@@ -98,6 +139,7 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs)
                     new KnownAppliance(
                         a,
                         sites[a.Site],
+                        customers.GetValueOrDefault(sites[a.Site].Customer) ?? new(sites[a.Site].Customer),
                         models[a.Model],
                         [
                             ChassisDrawing.Of(models[a.Model]),

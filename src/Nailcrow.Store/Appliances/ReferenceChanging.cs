@@ -23,6 +23,8 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         var change = new Change(db, by, ct);
         foreach (var model in data.Models)
             await PutAsync(change, model);
+        foreach (var customer in data.Customers ?? [])
+            await PutAsync(change, customer);
         foreach (var site in data.Sites)
             await PutAsync(change, site);
         foreach (var appliance in data.Appliances)
@@ -38,9 +40,9 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         return [];
     }
 
-    /// <summary>Adds one machine, with its site where that is new: nothing that is known is changed by it, however many add at once.</summary>
+    /// <summary>Adds one machine, with its site and customer where those are new: nothing that is known is changed by it, however many add at once.</summary>
     /// <returns>What is known already or cannot be, as a sentence; null where it was added.</returns>
-    public async Task<string?> AddAsync(Appliance machine, Site? site, string by, CancellationToken ct)
+    public async Task<string?> AddAsync(Appliance machine, Site? site, Customer? customer, string by, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var asset = machine.Asset.Trim().ToUpperInvariant();
@@ -52,6 +54,10 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         var sites = await db.Sites.Select(s => s.Name).ToHashSetAsync(ct);
         if (new ReferenceData([], site is null ? [] : [site], [machine]).Problems(models, sites).FirstOrDefault() is { } problem)
             return problem;
+        if (customer is not null && await db.Customers.AnyAsync(c => c.Name == customer.Name, ct))
+            return $"There is a customer '{customer.Name}' already; name them without describing them anew.";
+        if (customer is not null)
+            await PutAsync(new(db, by, ct), customer);
         if (site is not null)
             await PutAsync(new(db, by, ct), site);
         await PutAsync(db, machine, null, by, ct);
@@ -84,6 +90,26 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         }
     }
 
+    /// <summary>Adds a customer, or replaces one that still is at the version the editor saw.</summary>
+    /// <param name="seen">That version; null where the editor saw none, and there must be none.</param>
+    /// <returns>Whether it was: not where somebody else added or changed it in between.</returns>
+    public async Task<bool> PutAsync(Customer customer, string? seen, string by, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if ((await db.Customers.FindAsync([customer.Name], ct))?.Version != seen)
+            return false;
+        await PutAsync(new(db, by, ct), customer);
+        try
+        {
+            await db.SaveChangesAsync(ct);
+            return true;
+        }
+        catch (DbUpdateException) // somebody else was faster by a moment
+        {
+            return false;
+        }
+    }
+
     /// <summary>Adds or replaces one row that is kept as JSON, with its line in the log.</summary>
     private async Task PutAsync<TRow>(Change change, DbSet<TRow> rows, string kind, string key, string body, Func<TRow> made)
         where TRow : class, IKeptAsJson
@@ -102,10 +128,19 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         return PutAsync(change, change.Db.Models, "model", model.Id, body, () => new() { Id = model.Id, Body = body });
     }
 
-    private Task PutAsync(Change change, Site site)
+    private async Task PutAsync(Change change, Site site)
     {
         var body = StoredJson.Text(site, JournalJson.Default.Site);
-        return PutAsync(change, change.Db.Sites, "site", site.Name, body, () => new() { Name = site.Name, Body = body });
+        await PutAsync(change, change.Db.Sites, "site", site.Name, body, () => SiteRow.Of(site));
+        (await change.Db.Sites.FindAsync([site.Name], change.Ct))?.Customer = site.Customer;
+        if (await change.Db.Customers.FindAsync([site.Customer], change.Ct) is null)
+            await PutAsync(change, new Customer(site.Customer));
+    }
+
+    private Task PutAsync(Change change, Customer customer)
+    {
+        var body = StoredJson.Text(customer, JournalJson.Default.Customer);
+        return PutAsync(change, change.Db.Customers, "customer", customer.Name, body, () => new() { Name = customer.Name, Body = body });
     }
 
     private Task PutAsync(Change change, DriveModel drive)

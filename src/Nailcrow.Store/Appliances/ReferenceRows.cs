@@ -1,5 +1,9 @@
+using System.Security.Cryptography;
+using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Appliances;
 
@@ -21,7 +25,25 @@ internal sealed class ApplianceRow
 internal sealed class SiteRow : IKeptAsJson
 {
     public required string Name { get; init; }
+    public required string Customer { get; set; }
     public required string Body { get; set; }
+
+    public static SiteRow Of(Site site) =>
+        new()
+        {
+            Name = site.Name,
+            Customer = site.Customer,
+            Body = StoredJson.Text(site, JournalJson.Default.Site),
+        };
+}
+
+internal sealed class CustomerRow : IKeptAsJson
+{
+    public required string Name { get; init; }
+    public required string Body { get; set; }
+
+    /// <summary>Another text, another version: an edit names the one it is of.</summary>
+    public string Version => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(Body)))[..16];
 }
 
 /// <summary>A model as its JSON: many properties, always read whole.</summary>
@@ -58,7 +80,21 @@ internal sealed class ApplianceMapping : IEntityTypeConfiguration<ApplianceRow>
 
 internal sealed class SiteMapping : IEntityTypeConfiguration<SiteRow>
 {
-    public void Configure(EntityTypeBuilder<SiteRow> row) => row.ToTable("site").HasKey(r => r.Name);
+    public void Configure(EntityTypeBuilder<SiteRow> row)
+    {
+        row.ToTable("site").HasKey(r => r.Name);
+        row.HasIndex(r => r.Customer);
+    }
+}
+
+internal sealed class CustomerMapping : IEntityTypeConfiguration<CustomerRow>
+{
+    public void Configure(EntityTypeBuilder<CustomerRow> row)
+    {
+        row.ToTable("customer").HasKey(r => r.Name);
+        row.Ignore(r => r.Version);
+        row.Property(r => r.Body).IsConcurrencyToken(); // a change is one to what its editor saw
+    }
 }
 
 internal sealed class ModelMapping : IEntityTypeConfiguration<ModelRow>

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
@@ -26,6 +27,25 @@ public class CustodyTests
             .At("end")
             .Refusal(Exchange(agreed: null))
             .ShouldBe("The customer's data is on this drive. Ask whether it may leave, and write down who agreed.");
+
+    [Theory]
+    [InlineData(DataAgreement.AskEachTime, "Ask whether it may leave, and write down who agreed.")]
+    [InlineData(DataAgreement.WipedFirst, "it was agreed that drives are wiped before they leave. Wipe it and record how,")]
+    [InlineData(DataAgreement.StaysWithThem, "it was agreed that such drives stay with them. Hand it over,")]
+    [InlineData(DataAgreement.DestroyedThere, "it was agreed that such drives are destroyed there. Hand it over for that,")]
+    public void What_was_agreed_with_the_customer_holds_until_somebody_there_agrees_otherwise(DataAgreement agreed, string says)
+    {
+        var played = Played.At("end", agreed);
+
+        played.Refusal(Exchange(agreed: null)).ShouldContain(says);
+        played.Refusal(Exchange()).ShouldBe("accepted"); // the archivist said so
+        played.Does(new DriveWiped(Some.Bad, "Written over, array marks too"));
+        played.Refusal(Exchange(agreed: null)).ShouldBe("accepted");
+    }
+
+    [Fact]
+    public void A_drive_that_may_leave_by_contract_leaves_without_being_asked_for() =>
+        Played.At("end", DataAgreement.MayLeave).Refusal(Exchange(agreed: null)).ShouldBe("accepted");
 
     [Fact]
     public void An_exchange_has_an_authorisation_number() =>

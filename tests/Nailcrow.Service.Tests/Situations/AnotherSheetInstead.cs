@@ -17,7 +17,7 @@ public sealed class AnotherSheetInstead(TheFirm firm)
     {
         var story = await DroppedAsync();
         await story.FollowAsync("not-fatal");
-        Offered(await story.ViewAsync(), "dropped-but-good").WhyNot.ShouldBeNull();
+        (await OfferedAsync(story, "dropped-but-good")).WhyNot.ShouldBeNull();
         (await RefusedAsync(story, "dropped-but-good")).ShouldBe(
             "Say in a sentence why 'Hot swap in a front-loading appliance' is left for 'A drive that was dropped and is good'; "
                 + "what both have and is done stays done."
@@ -28,7 +28,7 @@ public sealed class AnotherSheetInstead(TheFirm firm)
         there.Run.Interrupts.ShouldBeNull();
 
         await story.StartsAnewAsync();
-        Offered(await story.ViewAsync(), "front-hot").WasLeft.ShouldBeTrue();
+        (await OfferedAsync(story, "front-hot")).WasLeft.ShouldBeTrue();
         await story.StartAsync("front-hot", "Its link has errors");
         (await story.ViewAsync()).Run!.Current!.Id.ShouldBe("not-fatal");
         var closed = await story.ClosesAsync();
@@ -60,7 +60,7 @@ public sealed class AnotherSheetInstead(TheFirm firm)
         var story = await DroppedAsync();
         await story.FollowAsync(at);
         await story.LooksAsync(); // its bay is empty now
-        Offered(await story.ViewAsync(), "dropped-but-good").WhyNot.ShouldBeNull();
+        (await OfferedAsync(story, "dropped-but-good")).WhyNot.ShouldBeNull();
         await story.StartAsync("dropped-but-good", Why);
         var there = await story.ViewAsync();
         there.Run!.Current!.Id.ShouldBe(at == "serial-out" ? "serial-out" : "contacts");
@@ -109,7 +109,7 @@ public sealed class AnotherSheetInstead(TheFirm firm)
         var story = await DroppedAsync();
         await story.FollowAsync("started");
         (await RefusedAsync(story, "dropped-but-good", Why)).ShouldBe($"{story.Parts[0]} is in; what is left to do is on this sheet.");
-        (await story.ViewAsync()).Run!.OtherSheets!.ShouldAllBe(o => o.IsRecovery); // nothing is offered that would be refused
+        (await OfferedAsync(story)).ShouldAllBe(o => o.IsRecovery); // nothing is offered that would be refused
     }
 
     private async Task<Story> DroppedAsync()
@@ -121,7 +121,11 @@ public sealed class AnotherSheetInstead(TheFirm firm)
         return story;
     }
 
-    private static OtherSheet Offered(TicketView view, string procedure) => view.Run!.OtherSheets!.Single(o => o.Procedure == procedure);
+    private static async Task<OtherSheet> OfferedAsync(Story story, string procedure) =>
+        (await OfferedAsync(story)).Single(o => o.Procedure == procedure);
+
+    private static async Task<IReadOnlyList<OtherSheet>> OfferedAsync(Story story) =>
+        await (await story.AsAsync("ilka")).OtherSheetsAsync(story.Ticket, TestContext.Current.CancellationToken);
 
     private static async Task<string> RefusedAsync(Story story, string procedure, string? because = null) =>
         (await Should.ThrowAsync<ApiProblem>(() => story.StartAsync(procedure, because))).Message;

@@ -24,8 +24,19 @@ internal sealed class Machine(int nth)
     public Bay this[string bay]
     {
         get => _bays[bay];
-        set => _bays[bay] = value with { Label = bay };
+        set => _bays[bay] = OfItsOwn(value) with { Label = bay };
     }
+
+    /// <summary>The serial of a drive that nobody recorded, and that no other story's machine has.</summary>
+    public string Stranger(string bay) => $"STRANGER{nth:000}B{bay}X";
+
+    // All stories share one service, and run in any order: a serial that two of them use is one drive in two machines.
+    private Bay OfItsOwn(Bay bay) =>
+        bay.Serial is not { } serial || serial.Contains($"{nth}", StringComparison.Ordinal) || _bays.Values.Any(b => b.Serial == serial)
+            ? bay
+            : throw new ArgumentException(
+                $"{serial} may be in another story's machine as well; write Stranger(bay) for a drive of its own."
+            );
 
     /// <summary>A seventh drive that is there to step in.</summary>
     public void HasASpare() => this["7"] = Member("7", $"OLD{nth:000}B7X") with { Role = BayRole.Spare, Array = null };
@@ -42,7 +53,8 @@ internal sealed class Machine(int nth)
 
     public void Loses(string bay) => this[bay] = Empty(bay);
 
-    public void Gets(string bay, string serial, BayRole role = BayRole.Filling) => this[bay] = Member(bay, serial) with { Role = role };
+    /// <summary>A drive that the story knows by its serial: its part, or what came out of another story's machine.</summary>
+    public void Gets(string bay, string serial, BayRole role = BayRole.Filling) => _bays[bay] = Member(bay, serial) with { Role = role };
 
     /// <summary>The same place, and the same drive in it, by another name.</summary>
     public void NamesAnew(string bay, string name)

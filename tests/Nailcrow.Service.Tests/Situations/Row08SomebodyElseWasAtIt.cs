@@ -18,13 +18,13 @@ public sealed class Row08SomebodyElseWasAtIt(TheFirm firm)
         await first.StartAsync();
         await first.ClosesAsync();
         var was = first.Machine.Serial("5");
-        first.Machine["5"] = first.Machine["5"] with { Serial = "STRANGER05X" };
+        first.Machine["5"] = first.Machine["5"] with { Serial = first.Machine.Stranger("5") };
         var later = await first.LaterAsync("3");
         await later.StartsAnewAsync();
 
         var open = (await later.ViewAsync()).Discrepancies.ShouldHaveSingleItem();
         open.Sentence.ShouldContain($"Since ilka looked on {TicketNumber.Text(first.Ticket)}");
-        open.Sentence.ShouldContain($"Bay 5 held {was} and now holds STRANGER05X.");
+        open.Sentence.ShouldContain($"Bay 5 held {was} and now holds {first.Machine.Stranger("5")}.");
         await later.PartAsync();
         await later.DoesAsync("ilka", new ArrivedOnSite());
         await later.StartAsync();
@@ -55,7 +55,7 @@ public sealed class Row08SomebodyElseWasAtIt(TheFirm firm)
         var first = await new Story(firm).OnSiteAsync();
         await first.StartAsync();
         await first.ClosesAsync();
-        first.Machine["5"] = first.Machine["5"] with { Serial = "STRANGER05X" };
+        first.Machine["5"] = first.Machine["5"] with { Serial = first.Machine.Stranger("5") };
         var later = await first.LaterAsync("3");
         var looked = await later.LastAsync<SnapshotTaken>();
         await later.DoesAsync("ilka", new EntryCorrected(looked.Id, "I stood before the machine beside it."));
@@ -63,6 +63,6 @@ public sealed class Row08SomebodyElseWasAtIt(TheFirm firm)
 
         (await later.ViewAsync()).Discrepancies.ShouldBeEmpty();
         await later.LooksAsync(); // at the right one, which is so all the same
-        (await later.ViewAsync()).Discrepancies.ShouldHaveSingleItem().Sentence.ShouldContain("now holds STRANGER05X");
+        (await later.ViewAsync()).Discrepancies.ShouldHaveSingleItem().Sentence.ShouldContain($"now holds {first.Machine.Stranger("5")}");
     }
 }

@@ -42,9 +42,11 @@ public sealed class Row42OneMore(TheFirm firm)
         var story = await WantedAsync("7");
         await story.StartAsync();
         await story.FollowAsync("empty");
-        story.Machine.Gets("7", "SOMEBODYS1", BayRole.Unclaimed);
+        story.Machine.Gets("7", story.Machine.Stranger("7"), BayRole.Unclaimed);
         await story.LooksAsync();
-        (await story.ViewAsync()).Run!.Unmet.ShouldBe("Bay 7 holds SOMEBODYS1 now; a drive is added in an empty bay only. Stop.");
+        (await story.ViewAsync()).Run!.Unmet.ShouldBe(
+            $"Bay 7 holds {story.Machine.Stranger("7")} now; a drive is added in an empty bay only. Stop."
+        );
     }
 
     [Fact]

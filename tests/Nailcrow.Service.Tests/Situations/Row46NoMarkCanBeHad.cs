@@ -1,3 +1,5 @@
+using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Service.Tests.Situations;
@@ -43,10 +45,55 @@ public sealed class Row46NoMarkCanBeHad(TheFirm firm)
         closed.Swap.BayMarks.Select(m => m.Mark).ShouldBe(["label", "count"]);
     }
 
-    /// <summary>At the gate for which no mark of the bay was seen.</summary>
-    private async Task<Story> NothingIsSeenAsync(string model)
+    [Fact]
+    public async Task In_a_machine_that_runs_a_lead_allows_a_trial_pull_and_what_was_read_goes_straight_back()
     {
-        var story = await new Story(firm, model).OnSiteAsync();
+        var story = await NothingIsSeenAsync("brackmere-b12");
+        (await story.RefusedAsync("ilka", await TrialAsync(story))).Status.ShouldBe(403);
+        await story.DoesAsync("lioth", await TrialAsync(story));
+        await story.FollowAsync("pull");
+        var other = story.Machine["5"];
+        await story.AnswersAsync("done");
+        story.Machine.Loses("5");
+        await story.AnswersAsync(other.Serial!); // it was another one
+        await story.StartsAnewAsync();
+        story.Machine["5"] = other;
+        await story.FollowAsync("bay-known");
+
+        var tried = (await story.ViewAsync()).Swap.NearMisses.ShouldHaveSingleItem();
+        (tried.Bay, tried.Serial, tried.OnPurpose).ShouldBe(
+            ("2", story.Machine.Serial("5"), "lioth: Take it out, read it, straight back.")
+        );
+        await story.DoesAsync("lioth", await TrialAsync(story));
+        var closed = await story.ClosesAsync();
+
+        closed.Stage.ShouldBe(Stage.Closed);
+        closed.Swap.OutSerial.ShouldBe(closed.Report.Serial);
+        (await story.ReportSaysAsync()).ShouldContain(l => l.Contains("was taken out of bay 2 on purpose, to be read"));
+    }
+
+    [Fact]
+    public async Task Where_the_array_cannot_spare_every_drive_none_is_pulled_on_trial()
+    {
+        var story = await NothingIsSeenAsync("brackmere-b12", ArrayLevel.Raid5);
+        story.ComesToToday();
+        await story.LooksAsync();
+        await story.DoesAsync("lioth", await TrialAsync(story));
+        await story.FollowAsync("pull");
+
+        var stop = (await story.ViewAsync()).Run!.Stop.ShouldNotBeNull();
+        stop.ShouldContain("any drive may come out, and vault cannot spare bay 1");
+    }
+
+    private static async Task<StepOverruled> TrialAsync(Story story) =>
+        new((await story.ViewAsync()).Run!.Sheet.Id, "bay-known", "Take it out, read it, straight back.");
+
+    /// <summary>At the gate for which no mark of the bay was seen.</summary>
+    private async Task<Story> NothingIsSeenAsync(string model, ArrayLevel level = ArrayLevel.Raid6)
+    {
+        var story = new Story(firm, model);
+        story.Machine.Level = level;
+        await story.OnSiteAsync();
         await story.StartAsync();
         await story.FollowAsync("mark-software");
         while (await story.StepAsync() is { } step && step != "bay-known")

@@ -29,12 +29,12 @@ public sealed class Row60NamedAnew(TheFirm firm)
     {
         var story = await new Story(firm).AtAsync("whole");
         story.Machine.Finishes();
-        story.Machine["8"] = new("8", BayRole.Unclaimed, Serial: "STRANGER08X");
+        story.Machine["8"] = new("8", BayRole.Unclaimed, Serial: story.Machine.Stranger("8"));
         await story.LooksAsync();
         await story.StartsAnewAsync();
 
         (await Should.ThrowAsync<InvalidOperationException>(() => story.FollowAsync())).Message.ShouldContain(
-            "Bay 8 is in only one of the two snapshots, with STRANGER08X in it."
+            $"Bay 8 is in only one of the two snapshots, with {story.Machine.Stranger("8")} in it."
         );
     }
 }

@@ -8,6 +8,7 @@ namespace Nailcrow.Core.Returns.Fitting;
 /// <param name="Plan">What the exchanges that were asked about would give.</param>
 /// <param name="EachBay">For each member by itself the smallest size, of those one can buy, that gives all it can give.</param>
 /// <param name="Upgrades">The best use of 1, 2, … of the drives in stock, where larger ones help.</param>
+/// <param name="Spares">Which spares the customer keeps, and where; null where none are known.</param>
 public sealed record BringView(
     string Needed,
     IReadOnlyList<PartFit> Parts,
@@ -15,7 +16,8 @@ public sealed record BringView(
     IReadOnlyList<Upgrade> Upgrades,
     IReadOnlyList<string> Tools,
     Upgrade? Plan = null,
-    IReadOnlyList<BaySize>? EachBay = null
+    IReadOnlyList<BaySize>? EachBay = null,
+    string? Spares = null
 );
 
 /// <summary>Usable, protected and unused bytes now, and after the swap with the best part.</summary>

@@ -15,7 +15,7 @@ public static class Bringing
     /// <param name="known">Every model of drive that one can buy.</param>
     public static BringView Of(Ticket ticket, Place place, IReadOnlyList<PartFit> fits, IReadOnlyCollection<DriveModel>? known = null)
     {
-        var (array, bay) = (Target.Array(ticket), Target.Bay(ticket));
+        var (array, bay) = (ticket.OnlyAdds ? null : Target.Array(ticket), Target.Bay(ticket)); // what stands by changes no array
         return new(
             Needed(place, place.Machine, bay),
             [.. fits.Take(MostShown)],

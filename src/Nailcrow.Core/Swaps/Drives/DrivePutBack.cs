@@ -25,7 +25,9 @@ public sealed record DrivePutBack(string Bay, string Serial) : FactBody
             Swap = ticket.Swap with
             {
                 WrongOut = null,
-                NearMisses = ticket.Swap.NearMisses.Add(new(Bay, serial, stamp.At, stamp.By, stamp.Entry)),
+                NearMisses = ticket.Swap.NearMisses.Add(
+                    new(Bay, serial, stamp.At, stamp.By, stamp.Entry, OnPurpose: TrialPull.AllowedBy(ticket))
+                ),
             },
         };
     }

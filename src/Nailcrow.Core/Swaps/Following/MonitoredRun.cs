@@ -51,6 +51,9 @@ internal sealed class MonitoredRun
     /// <summary>How many independent marks there are; two where a lead has said it is so.</summary>
     public int Machine => _machineIsSaid ? 2 : _machine.Count;
 
+    /// <summary>No two marks say which bay it is, and a lead has let it go on in writing.</summary>
+    public bool BayIsSaid => _bayIsSaid;
+
     public int Bay => _bayIsSaid ? 2 : _bay.Count;
 
     public void ComeTo(RunStep step)

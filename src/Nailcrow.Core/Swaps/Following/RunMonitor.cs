@@ -1,6 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Swaps.Following;
@@ -26,7 +27,7 @@ public static class RunMonitor
         return Broken(seen, step)
             ?? InUse(ticket, step)
             ?? AtTheEnd(seen, sheet, step)
-            ?? (step.Records == Records.DrawnOut ? Stale(ticket, sheet, step, seen, now) : null);
+            ?? (step.Records == Records.DrawnOut ? Stale(ticket, sheet, step, seen, now) ?? Any(ticket, sheet, seen) : null);
     }
 
     /// <summary>Whatever was answered: a drive that the last look shows in use is not taken out again as one that is none.</summary>
@@ -113,6 +114,10 @@ public static class RunMonitor
                 [GateFact.AsBefore, GateFact.SeenAgain],
             ],
         };
+
+    /// <summary>Where nobody knows which drive will come out, the array has to be able to spare each.</summary>
+    private static string? Any(Ticket ticket, RunSheet sheet, MonitoredRun seen) =>
+        seen is { BayIsSaid: true, IsOff: false } && sheet.ComesBack != ComesBack.Cannot ? TrialPull.NotSpared(ticket, sheet) : null;
 
     private static string? Stale(Ticket ticket, RunSheet sheet, RunStep step, MonitoredRun seen, DateTimeOffset now)
     {

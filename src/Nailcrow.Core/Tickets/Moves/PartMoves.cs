@@ -145,7 +145,13 @@ internal static class PartMoves
             fields.Add(new("authorisation", "Authorisation number"));
         fields.Add(new("dueBy", "Has to be there by", FieldKind.Day, Required: false));
         if (data)
-            fields.Add(new("dataAgreedBy", "Who agreed that the data on it may leave"));
+            fields.Add(
+                new(
+                    "dataAgreedBy",
+                    "Who agreed that the data on it may leave",
+                    Required: asked.Ticket.Report?.DataAgreed is not Appliances.DataAgreement.MayLeave
+                )
+            );
         return asked.Entry(
             Move.OpenReturn,
             reason switch

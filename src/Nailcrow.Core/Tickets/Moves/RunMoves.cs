@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
@@ -166,7 +167,7 @@ internal static class RunMoves
             yield return asked.Entry(Move.PassStep, "Go on", new StepPassed(sheet.Id, step), step, asked.NotTheirs());
             yield return asked.Entry(
                 Move.OverruleStep,
-                $"Overrule {step}",
+                sheet.Step(step)?.Gate == GateFact.BayEstablished ? "Allow a trial pull of this bay" : $"Overrule {step}",
                 new StepOverruled(sheet.Id, step, ""),
                 new StepOverruled(sheet.Id, step, Some),
                 [Sentence("reason", "Why; it shows in the record for good")],

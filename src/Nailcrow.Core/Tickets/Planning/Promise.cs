@@ -16,10 +16,12 @@ public sealed record Promise(
     IReadOnlyList<DateOnly>? Holidays = null
 )
 {
-    public static Promise? Of(Site site) =>
-        site.RespondHours is null && site.RestoreHours is null
-            ? null
-            : new(site.Hours ?? "24/7", site.Zone, site.RespondHours, site.RestoreHours, site.Holidays);
+    /// <summary>A site's own promise, and for what it does not promise itself its customer's.</summary>
+    public static Promise? Of(Site site, Customer? customer)
+    {
+        var (respond, restore) = (site.RespondHours ?? customer?.RespondHours, site.RestoreHours ?? customer?.RestoreHours);
+        return respond is null && restore is null ? null : new(site.Hours ?? "24/7", site.Zone, respond, restore, site.Holidays);
+    }
 
     public WorkingTime? Time() =>
         OpeningHours.Parse(Hours) is Parsed<OpeningHours>.Ok(var hours) && TimeZoneInfo.TryFindSystemTimeZoneById(Zone, out var zone)

@@ -29,7 +29,6 @@ namespace Nailcrow.Core.Tickets.Telling;
 /// What was recorded since it began and contradicts something, while it is open; until the pull also what differs since the last ticket.
 /// </param>
 /// <param name="EndsHere">A lead said no to this call: going on from it ends the run, and what is left is theirs.</param>
-/// <param name="OtherSheets">What the run may be left for, recoveries first; none at its end.</param>
 /// <param name="LastScan">What was read last, beside what it was held against.</param>
 /// <param name="Expected">The serial the current scan is held against.</param>
 public sealed record RunView(
@@ -55,7 +54,6 @@ public sealed record RunView(
     string? Then = null,
     ChapterPlace? Place = null,
     IReadOnlyList<string>? DoesNotAgree = null,
-    IReadOnlyList<OtherSheet>? OtherSheets = null,
     bool EndsHere = false
 )
 {
@@ -89,7 +87,6 @@ public sealed record RunView(
             step is null || unread ? null : WhatFollows.Say(sheet, run, step), // what comes after a scan may say what should be read
             step is null ? null : ChapterPlace.Of(sheet, step),
             [.. ticket.Discrepancies.Where(d => d.IsOpen && (d.At >= run.Began || IsBeforeThePull(ticket, d))).Select(d => d.Sentence)],
-            run.IsFinished ? null : known.OtherSheets,
             step is not null && LeadsNo.EndsHere(ticket, run, step)
         );
     }

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
@@ -13,7 +14,7 @@ namespace Nailcrow.Core.Tickets.Telling;
 /// <param name="Outdated">Why the sheet is for what is no longer so, and which one is for what is; null where it fits.</param>
 /// <param name="WhyNoSheet">Why no sheet can be made of this ticket yet; null where one can, or where nobody asks for one.</param>
 /// <param name="Location">Where the machine stands now; null where it is not known any more.</param>
-/// <param name="OtherSheets">What the run may be left for, recoveries first; empty where no run is under way.</param>
+/// <param name="Customer">Whose machine it is, with whom to ask there; null where that is not known any more.</param>
 /// <param name="Beside">The other open tickets of its machine.</param>
 public sealed record Surroundings(
     ApplianceModel? Model = null,
@@ -27,5 +28,5 @@ public sealed record Surroundings(
     string? Outdated = null,
     IReadOnlyList<TicketLine>? Beside = null,
     string? Location = null,
-    IReadOnlyList<OtherSheet>? OtherSheets = null
+    Customer? Customer = null
 );

@@ -98,6 +98,12 @@ public sealed record TicketView
     /// <summary>What one has to know to get in at the site.</summary>
     public required string? Access { get; init; }
 
+    /// <summary>Whom to ask at the customer's, and what was agreed there, as it is now; empty where the machine is not known any more.</summary>
+    public required IReadOnlyList<CustomerLine> Customer { get; init; }
+
+    /// <summary>On whose word and for what price this was done, where that had to be agreed; null where it had not, or is not yet.</summary>
+    public required string? Agreed { get; init; }
+
     /// <summary>Whether the service can ask the machine itself.</summary>
     public required bool Reachable { get; init; }
 
@@ -171,6 +177,8 @@ public sealed record TicketView
             Zone = known.Zone,
             Location = known.Location ?? ticket.Report?.Location ?? "",
             Access = known.Access,
+            Customer = known.Customer?.Lines() ?? [],
+            Agreed = ticket.Agreed?.Says,
             Reachable = known.Reachable,
             Moves = MovesOf.Ticket(ticket, actor, now, known),
             TargetBay = Target.Label(ticket),

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using CsvHelper;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Store.Appliances.Csv;
@@ -23,6 +24,7 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
     private static IAsyncEnumerable<string[]> Rows(NailcrowDb db, ImportKind kind) =>
         kind switch
         {
+            ImportKind.Customers => db.Customers.AsNoTracking().OrderBy(c => c.Name).AsAsyncEnumerable().Select(Customer),
             ImportKind.Sites => db.Sites.AsNoTracking().OrderBy(s => s.Name).AsAsyncEnumerable().Select(Site),
             ImportKind.Appliances => db.Appliances.AsNoTracking().OrderBy(a => a.Asset).AsAsyncEnumerable().Select(Appliance),
             ImportKind.Drives => db
@@ -49,6 +51,21 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
                 .AsAsyncEnumerable()
                 .Select(q => new[] { q.ApplianceModel, q.DriveModel }),
         };
+
+    private static string[] Customer(CustomerRow row)
+    {
+        var customer = StoredJson.Parse(row.Body, JournalJson.Default.Customer);
+        return
+        [
+            customer.Name,
+            PeopleCell.Write(customer.People),
+            Text(customer.RespondHours),
+            Text(customer.RestoreHours),
+            Words.Of(customer.Data),
+            customer.DataNote ?? "",
+            customer.Spares ?? "",
+        ];
+    }
 
     private static string[] Site(SiteRow row)
     {

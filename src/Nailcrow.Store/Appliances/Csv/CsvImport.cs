@@ -57,7 +57,8 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         CancellationToken ct
     )
     {
-        var (sites, appliances, drives, qualified) = (
+        var (customers, sites, appliances, drives, qualified) = (
+            new PreparedRows<CustomerRow>(db),
             new PreparedRows<SiteRow>(db),
             new PreparedRows<ApplianceRow>(db),
             new PreparedRows<DriveRow>(db),
@@ -77,6 +78,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
                     await (
                         row switch
                         {
+                            CustomerRow customer => customers.UpsertAsync(customer),
                             SiteRow site => sites.UpsertAsync(site),
                             ApplianceRow appliance => appliances.UpsertAsync(appliance),
                             DriveRow drive => drives.UpsertAsync(drive),
@@ -93,6 +95,8 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
                 ct
             );
             await AddQualifiedAsync(db, qualified, ct);
+            if (kind == ImportKind.Sites)
+                await AddCustomersOfSitesAsync(db, ct);
             await transaction.CommitAsync(ct);
         }
         finally
@@ -105,6 +109,16 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
             qualified.Add(row);
             return Task.CompletedTask;
         }
+    }
+
+    /// <summary>Whoever owns a site is a customer, if nothing else is known of them yet.</summary>
+    private static async Task AddCustomersOfSitesAsync(NailcrowDb db, CancellationToken ct)
+    {
+        var named = await db.Sites.Select(s => s.Customer).Distinct().Where(name => !db.Customers.Any(c => c.Name == name)).ToListAsync(ct);
+        db.Customers.AddRange(
+            named.Select(name => new CustomerRow { Name = name, Body = StoredJson.Text(new(name), JournalJson.Default.Customer) })
+        );
+        await db.SaveChangesAsync(ct);
     }
 
     private static async Task AddQualifiedAsync(NailcrowDb db, List<QualifiedRow> rows, CancellationToken ct)
@@ -162,6 +176,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
     private static object Row(ImportKind kind, CsvTable table, ImportKnown known) =>
         kind switch
         {
+            ImportKind.Customers => ImportRows.Customer(table),
             ImportKind.Sites => ImportRows.Site(table),
             ImportKind.Appliances => ImportRows.Appliance(table, known),
             ImportKind.Drives => ImportRows.Drive(table, known),
@@ -171,6 +186,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
     private static string Key(object row) =>
         row switch
         {
+            CustomerRow customer => customer.Name,
             SiteRow site => site.Name,
             ApplianceRow appliance => appliance.Asset,
             DriveRow drive => drive.Serial,

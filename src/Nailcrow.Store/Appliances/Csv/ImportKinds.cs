@@ -13,6 +13,7 @@ namespace Nailcrow.Store.Appliances.Csv;
 [JsonConverter(typeof(KebabEnum<ImportKind>))]
 public enum ImportKind
 {
+    Customers,
     Sites,
     Appliances,
     Drives,
@@ -30,6 +31,8 @@ internal sealed record ImportKnown(
 /// <summary>One kind of file: its columns, and what a row of it is.</summary>
 internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyList<string> Possible)
 {
+    public static readonly IReadOnlyList<string> Customer = ["customer"];
+    public static readonly IReadOnlyList<string> CustomerMore = ["people", "respond-hours", "restore-hours", "data", "data-note", "spares"];
     public static readonly IReadOnlyList<string> Site = ["site", "customer", "address", "zone"];
     public static readonly IReadOnlyList<string> SiteMore =
     [
@@ -50,6 +53,7 @@ internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyLi
     public static (IReadOnlyList<string> Needed, IReadOnlyList<string> Possible) Of(ImportKind kind) =>
         kind switch
         {
+            ImportKind.Customers => (Customer, CustomerMore),
             ImportKind.Sites => (Site, SiteMore),
             ImportKind.Appliances => (Appliance, ApplianceMore),
             ImportKind.Drives => (Drive, DriveMore),
@@ -77,7 +81,26 @@ internal static class ImportRows
         );
         if (new ReferenceData([], [site], []).Problems(new HashSet<string>(), new HashSet<string>()).FirstOrDefault() is { } problem)
             throw new CsvProblem(problem);
-        return new() { Name = site.Name, Body = JsonSerializer.Serialize(site, JournalJson.Default.Site) };
+        return SiteRow.Of(site);
+    }
+
+    public static CustomerRow Customer(CsvTable row)
+    {
+        var data = DataAgreement.AskEachTime;
+        if (row["data"] is { } said && !Words.Parse<DataAgreement>(said, "agreement on data").Is(out data, out var reason))
+            throw new CsvProblem(reason);
+        var customer = new Customer(
+            row.Needed("customer"),
+            PeopleCell.Read(row["people"]),
+            row.Whole("respond-hours"),
+            row.Whole("restore-hours"),
+            data,
+            row["data-note"],
+            row["spares"]
+        );
+        return customer.Problem() is { } problem
+            ? throw new CsvProblem(problem)
+            : new() { Name = customer.Name, Body = StoredJson.Text(customer, JournalJson.Default.Customer) };
     }
 
     public static ApplianceRow Appliance(CsvTable row, ImportKnown known)

@@ -161,6 +161,24 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("appliance", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Appliances.CustomerRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Body")
+                        .IsConcurrencyToken()
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("body");
+
+                    b.HasKey("Name")
+                        .HasName("pk_customer");
+
+                    b.ToTable("customer", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Appliances.DriveModelRow", b =>
                 {
                     b.Property<string>("Id")
@@ -370,8 +388,16 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("body");
 
+                    b.Property<string>("Customer")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("customer");
+
                     b.HasKey("Name")
                         .HasName("pk_site");
+
+                    b.HasIndex("Customer")
+                        .HasDatabaseName("ix_site_customer");
 
                     b.ToTable("site", (string)null);
                 });

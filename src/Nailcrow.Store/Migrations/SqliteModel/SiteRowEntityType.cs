@@ -19,7 +19,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Appliances.SiteRow",
                 typeof(SiteRow),
                 baseEntityType,
-                propertyCount: 2,
+                propertyCount: 3,
+                unnamedIndexCount: 1,
                 keyCount: 1);
 
             var name = runtimeEntityType.AddProperty(
@@ -37,10 +38,21 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(SiteRow).GetField("<Body>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             body.AddAnnotation("Relational:ColumnName", "body");
 
+            var customer = runtimeEntityType.AddProperty(
+                "Customer",
+                typeof(string),
+                propertyInfo: typeof(SiteRow).GetProperty("Customer", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SiteRow).GetField("<Customer>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+            customer.AddAnnotation("Relational:ColumnName", "customer");
+
             var key = runtimeEntityType.AddKey(
                 new[] { name });
             runtimeEntityType.SetPrimaryKey(key);
             key.AddAnnotation("Relational:Name", "pk_site");
+
+            var index = runtimeEntityType.AddIndex(
+                new[] { customer });
+            index.AddAnnotation("Relational:Name", "ix_site_customer");
 
             return runtimeEntityType;
         }

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("971d2573-607a-48b1-b377-d72e573f4f47"), entityTypeCount: 23)
+            : base(skipDetectChanges: false, modelId: new Guid("56bcd161-7300-4484-98cc-feb28424d891"), entityTypeCount: 24)
         {
         }
 
@@ -21,6 +21,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var identityUserLogin = IdentityUserLoginEntityType.Create(this);
             var identityUserToken = IdentityUserTokenEntityType.Create(this);
             var applianceRow = ApplianceRowEntityType.Create(this);
+            var customerRow = CustomerRowEntityType.Create(this);
             var driveModelRow = DriveModelRowEntityType.Create(this);
             var driveRow = DriveRowEntityType.Create(this);
             var lifeEventRow = LifeEventRowEntityType.Create(this);
@@ -49,6 +50,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             IdentityUserLoginEntityType.CreateAnnotations(identityUserLogin);
             IdentityUserTokenEntityType.CreateAnnotations(identityUserToken);
             ApplianceRowEntityType.CreateAnnotations(applianceRow);
+            CustomerRowEntityType.CreateAnnotations(customerRow);
             DriveModelRowEntityType.CreateAnnotations(driveModelRow);
             DriveRowEntityType.CreateAnnotations(driveRow);
             LifeEventRowEntityType.CreateAnnotations(lifeEventRow);

@@ -28,6 +28,7 @@ namespace Nailcrow.Core.Tickets.Journal.Canonical;
 [JsonSerializable(typeof(RunSheet))]
 [JsonSerializable(typeof(ApplianceModel))]
 [JsonSerializable(typeof(Site))]
+[JsonSerializable(typeof(Customer))]
 [JsonSerializable(typeof(Appliance))]
 [JsonSerializable(typeof(ArrayDesign[]))]
 [JsonSerializable(typeof(Expansion[]))]
