@@ -221,13 +221,14 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
     }
 
     private const int MostTries = 5_000;
+    private const int EnoughTries = 40; // a way that is a little longer costs less than looking for a shorter one
     private const int LongestTry = 200;
 
     /// <summary>The shortest way to an answer that nobody has given yet, out of the ways that were found by trying without a machine.</summary>
     private Queue<(string Step, string Answer)> Plan(RunSheet sheet, Dictionary<(string, string), int> given)
     {
         List<(string, string)>? best = null;
-        for (var tries = 0; tries < MostTries && (best is null || tries < MostTries / 20); tries++)
+        for (var tries = 0; tries < MostTries && (best is null || tries < EnoughTries); tries++)
         {
             var (dry, way) = (new DryRun(sheet), new List<(string, string)>());
             while (dry.Current is { } step && way.Count < Math.Min(LongestTry, best?.Count - 1 ?? LongestTry))

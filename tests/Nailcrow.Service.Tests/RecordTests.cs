@@ -206,19 +206,15 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
     [Fact]
     public async Task A_ticket_of_thousands_of_readings_is_a_short_answer_and_all_of_them_are_had_in_pages()
     {
-        const int Count = 4_000;
+        const int Count = 2_000;
         var ticket = await service.OpenAsync();
         var ilka = await service.AsAsync("ilka");
         await service.WriteAsync("ilka", ticket, new DriveInserted("3", "C8LONG0001"));
-        foreach (var some in Enumerable.Range(0, Count).Chunk(200))
-            await Task.WhenAll(
-                some.Select(i =>
-                    service.WriteAsync(
-                        "ilka",
-                        ticket,
-                        new ReadingTaken("catalogue", Progress.Running, RebuildPhase.Rebuilding, "person", i * 100m / Count)
-                    )
-                )
+        for (var i = 0; i < Count; i++) // in their order, as one machine says them
+            await service.WriteAsync(
+                "ilka",
+                ticket,
+                new ReadingTaken("catalogue", Progress.Running, RebuildPhase.Rebuilding, "person", i * 100m / Count)
             );
         using var http = await HttpAsync("ilka");
 

@@ -64,7 +64,7 @@ function Line({ customer }: { customer: Customer }) {
       <Link to={`/customers/${encodeURIComponent(customer.name)}`}>{customer.name}</Link>
       <br />
       <span className="chalk">
-        {(customer.people ?? []).map(p => p.name).join(', ') || 'nobody to ask is known'} · {promiseOf(customer)} · data:{' '}
+        {(customer.people ?? []).map(p => p.name).join(', ') || 'nobody to ask is known'} · promise: {promiseOf(customer)} · data:{' '}
         {said(customer.data ?? 'ask-each-time')}
       </span>
     </p>

@@ -4,4 +4,4 @@ import type { Customer } from '../shared/types'
 export const promiseOf = ({ respondHours, restoreHours }: Customer) =>
   [respondHours && `there within ${respondHours} h`, restoreHours && `redundancy back within ${restoreHours} h`]
     .filter(Boolean)
-    .join(', ') || 'promised as each site says'
+    .join(', ') || 'as each site says'
