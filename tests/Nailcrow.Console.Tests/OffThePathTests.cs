@@ -177,7 +177,10 @@ public sealed class OffThePathTests(ConsoleInUse use)
         await page.GetByLabel("Its own serial, on the sticker of the chassis").FillAsync("CH-9917");
         await page.GetByLabel("Site").SelectOptionAsync("another");
         await page.GetByLabel("What the site is called").FillAsync("Old salt mill");
-        await page.GetByLabel("Customer").FillAsync("Ferrow Glassworks");
+        await page.GetByLabel("Whose it is").SelectOptionAsync("another");
+        await page.GetByLabel("What the customer is called").FillAsync("Ferrow Glassworks");
+        await page.GetByLabel("Whom to ask there").FillAsync("Ansa Hale");
+        await page.GetByLabel("How they are reached").FillAsync("desk 12");
         await page.GetByLabel("Address").FillAsync("2 Kiln Road");
         await page.GetByLabel("Time zone").SelectOptionAsync("Atlantic/Reykjavik");
         await page.GetByLabel("Room, rack and unit").FillAsync("Cellar");
@@ -188,7 +191,10 @@ public sealed class OffThePathTests(ConsoleInUse use)
 
         await kept.WaitForAsync(new() { State = WaitForSelectorState.Detached });
         var found = await (await use.AsAsync("ilka")).TicketsAsync(new(Ended: false, Asset: "FSC-9917"), Ct);
-        found.Tickets.ShouldHaveSingleItem().Customer.ShouldBe("Ferrow Glassworks");
+        var ticket = found.Tickets.ShouldHaveSingleItem();
+        ticket.Customer.ShouldBe("Ferrow Glassworks");
+        await page.GotoAsync($"/tickets/{ticket.Number}");
+        await SeesAsync(page, "Ansa Hale: desk 12");
     }
 
     [Fact]

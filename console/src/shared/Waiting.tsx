@@ -9,6 +9,7 @@ interface What {
 export function WaitingPage(what: What) {
   return (
     <main className="page">
+      <h1>{what.for.charAt(0).toUpperCase() + what.for.slice(1)}</h1>
       <Waiting {...what} />
     </main>
   )

@@ -1,6 +1,4 @@
 using System.Text.Json.Serialization;
-using Nailcrow.Core.Appliances;
-using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -43,29 +41,12 @@ public sealed record ReturnOpened(
             return $"A return for {serial} is open already.";
         if (!To.MayKeep || To.Kind == HolderKind.Bay)
             return $"A return ends with a depot, a maker or the customer, not with {To}.";
-        if (Target.HoldsCustomersData(ticket, serial) && string.IsNullOrWhiteSpace(DataAgreedBy) && MayNotLeave(ticket.Report) is { } no)
+        if (Target.HoldsCustomersData(ticket, serial) && string.IsNullOrWhiteSpace(DataAgreedBy) && Target.WhyDataStays(ticket) is { } no)
             return no;
         return To.Kind == HolderKind.Maker && Reason != ReturnReason.BackToStores && string.IsNullOrWhiteSpace(Authorisation)
             ? "An exchange under warranty has an authorisation number; without it the maker sends the drive back."
             : null;
     }
-
-    /// <summary>Why a drive with the customer's data on it may not leave by what was agreed; null where it may.</summary>
-    private static string? MayNotLeave(FaultReported? report) =>
-        report?.DataAgreed switch
-        {
-            DataAgreement.MayLeave => null,
-            DataAgreement.WipedFirst =>
-                $"{report.Customer}'s data is on this drive, and it was agreed that drives are wiped before they leave. Wipe it and record "
-                    + "how, or write down who agreed that this one leaves as it is.",
-            DataAgreement.StaysWithThem =>
-                $"{report.Customer}'s data is on this drive, and it was agreed that such drives stay with them. Hand it over, or write down "
-                    + "who agreed that this one may leave.",
-            DataAgreement.DestroyedThere =>
-                $"{report.Customer}'s data is on this drive, and it was agreed that such drives are destroyed there. Hand it over for that, "
-                    + "or write down who agreed that this one may leave.",
-            _ => "The customer's data is on this drive. Ask whether it may leave, and write down who agreed.",
-        };
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with
