@@ -48,6 +48,9 @@ public sealed class OffThePathTests(ConsoleInUse use)
         await desk.GetByLabel("A customer by any part of its name").FillAsync(owner[..6]);
         await desk.GetByRole(AriaRole.Link, new() { Name = owner, Exact = true }).ClickAsync();
         await PressAsync(desk, "Change what is known");
+        var lioth = await use.AsAsync("lioth");
+        var known = await lioth.CustomerAsync(owner, Ct);
+        await lioth.PutCustomerAsync(known.Customer with { Spares = "One in the porter's safe." }, known.Version, Ct); // meanwhile
         await PressAsync(desk, "Somebody else as well");
         var rows = desk.GetByRole(AriaRole.Group, new() { Name = "Whom to ask there" });
         await rows.GetByRole(AriaRole.Textbox, new() { NameRegex = new("^Name ") }).Last.FillAsync("Ansa Hale");
@@ -57,7 +60,11 @@ public sealed class OffThePathTests(ConsoleInUse use)
         await SeesAsync(desk, "A promise of an engineer within 0 hours is none; 1 to 8760 are taken.");
         await desk.GetByLabel("Somebody there within, hours").FillAsync("");
         await PressAsync(desk, "That is so");
+        await SeesAsync(desk, $"{owner} was changed by somebody else");
+        await SeesAsync(desk, "One in the porter's safe."); // what it is by now, beside all that was typed
+        await PressAsync(desk, "That is so");
         await SeesAsync(desk, "Ansa Hale: desk 12");
+        await SeesAsync(desk, "One in the porter's safe.");
 
         var phone = await use.PageAsync(phone: true);
         await phone.GotoAsync($"/tickets/{ticket}");

@@ -2,6 +2,8 @@ using System.Text;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Swaps.Drives;
 
 namespace Nailcrow.Service.Tests;
 
@@ -153,6 +155,27 @@ public sealed class CustomerTests(PeopledService service) : IClassFixture<People
         var known = await dorrik.CustomerAsync(owner.Name, Ct);
         await dorrik.PutCustomerAsync(known.Customer with { RespondHours = 2 }, known.Version, Ct);
         (await ilka.TicketAsync(ticket, Ct)).Report.Promise.ShouldNotBeNull().RespondHours.ShouldBe(6); // as it was when the fault arrived
+    }
+
+    [Fact]
+    public async Task What_is_agreed_on_data_while_a_ticket_is_open_holds_for_the_drive_that_came_out_of_it()
+    {
+        var (dorrik, ilka) = (await service.AsAsync("dorrik"), await service.AsAsync("ilka"));
+        var site = new Site("Data barn", "Changes Minds", "Barn 3", "Europe/Oslo");
+        var owner = new Customer("Changes Minds", Data: DataAgreement.MayLeave);
+        await ilka.AddMachineAsync(new(new("FSC-DATA-1", "CH-DATA-1", "brackmere-b12", site.Name, "Hall"), site, owner), Ct);
+        var ticket = (await ilka.ReportAsync(new FaultAsk("FSC-DATA-1", "It beeps", Bay: "3"), Ct)).Ticket;
+        await service.WriteAsync("ilka", ticket, new DrivePulled("3", "OLDDATA0001"));
+        var known = await dorrik.CustomerAsync(owner.Name, Ct);
+        await dorrik.PutCustomerAsync(known.Customer with { Data = DataAgreement.StaysWithThem }, known.Version, Ct);
+
+        var back = new ReturnOpened("OLDDATA0001", ReturnReason.BackToStores, new(HolderKind.Depot, "Stores"));
+        (await service.RefusedAsync("ilka", ticket, back)).Sentence.ShouldBe(
+            "Changes Minds's data is on this drive, and it was agreed that such drives stay with them. Write down who there agreed that this one "
+                + "leaves all the same."
+        );
+        await service.WriteAsync("ilka", ticket, back with { DataAgreedBy = "Their records officer" });
+        (await ilka.TicketAsync(ticket, Ct)).Returns.ShouldHaveSingleItem().Serial.ShouldBe("OLDDATA0001");
     }
 
     [Fact]

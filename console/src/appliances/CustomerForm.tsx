@@ -1,28 +1,35 @@
 import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { api, unwrap } from '../shared/api'
+import { ApiProblem, api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { Customer, CustomerView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
-import { agreements, fieldsOf, readCustomer } from './customerFields'
+import { agreements, fieldsOf, over, readCustomer } from './customerFields'
 import { PeopleFields } from './PeopleFields'
 
 /** Adds a customer, or changes what is known of one. What was typed outlives the page until it is sent. */
 export function CustomerForm({ known, done }: { known: CustomerView | null; done?: () => void }) {
-  const { fields, typed, set, drop } = useDraft(
-    known ? `customer-${known.customer.name}-${known.version}` : 'customer',
-    fieldsOf(known?.customer ?? null),
-  )
+  const now = fieldsOf(known?.customer ?? null)
+  const [start] = useState(now)
+  const { fields, typed, set, drop } = useDraft(known ? `customer-${known.customer.name}-${known.version}` : 'customer', start)
+  // What they saw when they began to type, until they were told that it is another by now: then what they see beside the form.
+  const [seen, setSeen] = useState(known?.version ?? null)
   const navigate = useNavigate()
   const client = useQueryClient()
   const put = useMutation({
     mutationFn: async (customer: Customer) =>
-      unwrap(await api.PUT('/api/customers', { params: { header: known ? { 'If-Match': `"${known.version}"` } : {} }, body: customer })),
-    onSuccess: now => {
+      unwrap(
+        await api.PUT('/api/customers', { params: { header: known ? { 'If-Match': `"${seen ?? known.version}"` } : {} }, body: customer }),
+      ),
+    onSuccess: saved => {
       drop()
       done?.()
-      navigate(`/customers/${encodeURIComponent(now.customer.name)}`)
+      navigate(`/customers/${encodeURIComponent(saved.customer.name)}`)
+    },
+    onError: problem => {
+      if (problem instanceof ApiProblem && problem.status === 412) setSeen(null)
     },
     onSettled: () => client.invalidateQueries({ queryKey: ['customers'] }),
   })
@@ -32,7 +39,7 @@ export function CustomerForm({ known, done }: { known: CustomerView | null; done
       style={{ marginTop: 12 }}
       onSubmit={event => {
         event.preventDefault()
-        put.mutate(readCustomer(fields))
+        put.mutate(readCustomer(over(start, fields, now)))
       }}
     >
       {!known && <TextInput label="What they are called" required withAsterisk={false} value={fields.name} onChange={typed('name')} />}

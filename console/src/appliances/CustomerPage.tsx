@@ -19,7 +19,7 @@ export function CustomerPage() {
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/customers/one', { params: { query: { name } }, signal })),
   })
   if (!known.data) return <WaitingPage for="the customer" problem={known.error} />
-  const { customer, sites, machines, version } = known.data
+  const { customer, sites, machines } = known.data
   return (
     <main className="page">
       <h1>{customer.name}</h1>
@@ -67,7 +67,7 @@ export function CustomerPage() {
           </Button>
         )}
       </section>
-      {changing && <CustomerForm key={version} known={known.data} done={() => setChanging(false)} />}
+      {changing && <CustomerForm known={known.data} done={() => setChanging(false)} />}
     </main>
   )
 }

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { fieldsOf, peopleOf, readCustomer } from './customerFields'
+import { fieldsOf, over, peopleOf, readCustomer } from './customerFields'
 
 const whole = {
   name: 'Orrin Trust',
@@ -24,4 +24,11 @@ test('a row nobody filled in names nobody, and half a row is sent for the servic
 
 test('hours that are no number are not dropped without a word', () => {
   expect(readCustomer({ ...fieldsOf(whole), respond: 'soon' }).respondHours).toBe(0)
+})
+
+test('what somebody else changed meanwhile stays, unless the same field was typed in', () => {
+  const start = fieldsOf(whole)
+  const now = { ...start, spares: 'One in the safe', respond: '6' }
+
+  expect(over(start, { ...start, respond: '4', restore: '40' }, now)).toEqual({ ...now, respond: '4', restore: '40' })
 })

@@ -27,6 +27,10 @@ export const fieldsOf = (customer: Customer | null) => ({
   spares: customer?.spares ?? '',
 })
 
+/** What was typed, and where nothing was what is known by now: somebody else may have changed the rest meanwhile. */
+export const over = <T extends Record<string, string>>(start: T, typed: T, now: T): T =>
+  Object.fromEntries(Object.entries(typed).map(([field, value]) => [field, value === start[field] ? now[field] : value])) as T
+
 export const readCustomer = (fields: ReturnType<typeof fieldsOf>): Customer => ({
   name: fields.name.trim(),
   people: peopleOf(fields.people),

@@ -4,8 +4,10 @@ import type { RunStep, RunView } from '../shared/types'
 import { useDraft } from '../shared/useDraft'
 import type { Writer } from '../tickets'
 
+type Props = { label: string; run: RunView; step: RunStep; writer: Writer }
+
 /** A lead lets the run go on although its condition does not hold. In writing, and for good. */
-export function Overrule({ run, step, writer }: { run: RunView; step: RunStep; writer: Writer }) {
+export function Overrule({ label, run, step, writer }: Props) {
   const { fields, typed, drop } = useDraft(`overrule-${run.sheet.id}-${step.id}`, { reason: '' })
   const { reason } = fields
   const overrule = async () => {
@@ -16,7 +18,7 @@ export function Overrule({ run, step, writer }: { run: RunView; step: RunStep; w
       <summary>Overrule, as a lead</summary>
       <Textarea label="Why; it shows in the record for good" value={reason} onChange={typed('reason')} />
       <Press style={{ marginTop: 8 }} variant="default" busy={writer.busy} onClick={overrule}>
-        Overrule {step.id}
+        {label}
       </Press>
     </details>
   )

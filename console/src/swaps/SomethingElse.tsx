@@ -17,13 +17,14 @@ export function SomethingElse({ ticket, run, step, writer: plain, close }: Props
   const writer = closing(plain, close)
   const [whole, setWhole] = useState(false)
   const [, unhurried] = useTransition() // a long sheet is drawn bit by bit, and what is pressed meanwhile goes first
+  const overruling = ticket.moves.find(m => m.move === 'overrule-step')
   const mine = whyNot(ticket, 'follow-run') === null
   return (
     <section className="run-door stack" aria-label="Something is different">
       {mine && <Otherwise run={run} step={step} writer={writer} />}
       <CallForHelp ticket={ticket.number} writer={writer} />
       {mine && <TakeBack run={run} writer={writer} />}
-      {whyNot(ticket, 'overrule-step') === null && <Overrule run={run} step={step} writer={writer} />}
+      {overruling?.whyNot === null && <Overrule label={overruling.say} run={run} step={step} writer={writer} />}
       {mine && <OtherSheet ticket={ticket.number} run={run} writer={writer} />}
       <Press variant="default" aria-expanded={whole} onClick={() => unhurried(() => setWhole(!whole))}>
         {whole ? 'Hide the sheet' : 'The whole sheet'}

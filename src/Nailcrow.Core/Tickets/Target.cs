@@ -98,18 +98,21 @@ public static class Target
     }
 
     /// <summary>Why a drive with the customer's data on it may not leave by what was agreed; null where it may.</summary>
-    public static string? WhyDataStays(Ticket ticket) =>
-        ticket.Report?.DataAgreed switch
+    public static string? WhyDataStays(Ticket ticket) => WhyDataStays(ticket.Report?.DataAgreed, ticket.Report?.Customer);
+
+    /// <summary>The same by what a customer agreed to; null is that nothing was agreed.</summary>
+    public static string? WhyDataStays(DataAgreement? agreed, string? customer) =>
+        agreed switch
         {
             DataAgreement.MayLeave => null,
             DataAgreement.WipedFirst =>
-                $"{ticket.Report.Customer}'s data is on this drive, and it was agreed that drives are wiped before they leave. Wipe it and record "
+                $"{customer}'s data is on this drive, and it was agreed that drives are wiped before they leave. Wipe it and record "
                     + "how, or write down who agreed that this one leaves as it is.",
             DataAgreement.StaysWithThem =>
-                $"{ticket.Report.Customer}'s data is on this drive, and it was agreed that such drives stay with them. Write down who "
+                $"{customer}'s data is on this drive, and it was agreed that such drives stay with them. Write down who "
                     + "there agreed that this one leaves all the same.",
             DataAgreement.DestroyedThere =>
-                $"{ticket.Report.Customer}'s data is on this drive, and it was agreed that such drives are destroyed there. Write down "
+                $"{customer}'s data is on this drive, and it was agreed that such drives are destroyed there. Write down "
                     + "who there agreed that this one leaves all the same.",
             _ => "The customer's data is on this drive. Ask whether it may leave, and write down who agreed.",
         };

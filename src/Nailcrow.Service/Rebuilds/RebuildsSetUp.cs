@@ -1,4 +1,5 @@
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Returns;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;
 using Quartz;
@@ -13,6 +14,7 @@ internal static class RebuildsSetUp
             .Services.AddSingleton<LiveFeed>()
             .AddSingleton<TicketViews>()
             .AddSingleton<KnownTickets>()
+            .AddSingleton<KnownAgreements>()
             .AddSingleton<Appliances.BaySightings>()
             .AddSingleton<SheetMaker>()
             .AddSingleton<RebuildFollower>()

@@ -181,6 +181,7 @@ internal static class TicketsEndpoints
         Returns.Fitting fitting,
         KnownPeople people,
         KnownTickets tickets,
+        Returns.KnownAgreements agreements,
         TimeProvider time,
         ClaimsPrincipal person,
         CancellationToken ct
@@ -188,7 +189,12 @@ internal static class TicketsEndpoints
     {
         var intent = Intents.Of(ask, person.ToActor(), time.GetUtcNow());
         if (
-            (await people.WhyNotAsync(intent.Body, ct) ?? await tickets.WhyNotAsync(number, intent.Body, ct)) is { } nobody
+            (
+                await people.WhyNotAsync(intent.Body, ct)
+                ?? await tickets.WhyNotAsync(number, intent.Body, ct)
+                ?? await agreements.WhyNotAsync(number, intent.Body, ct)
+            )
+                is { } nobody
             && (await journal.ReadAsync(number, ct))?.Find(intent.Id) is null // what was taken once is answered as it was
         )
             return Refusals.Unusable(nobody);

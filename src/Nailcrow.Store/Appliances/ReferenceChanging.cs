@@ -66,9 +66,12 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
             await db.SaveChangesAsync(ct);
             return null;
         }
-        catch (DbUpdateException) // its key is taken: somebody else was faster by a moment
+        catch (DbUpdateException)
         {
-            return $"{asset} was added by somebody else just now.";
+            await using var now = await dbs.CreateDbContextAsync(ct);
+            if (await now.Appliances.AnyAsync(a => a.Asset == asset, ct))
+                return $"{asset} was added by somebody else just now.";
+            throw; // nobody was faster: it could not be written
         }
     }
 
@@ -104,8 +107,11 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
             await db.SaveChangesAsync(ct);
             return true;
         }
-        catch (DbUpdateException) // somebody else was faster by a moment
+        catch (DbUpdateException)
         {
+            await using var now = await dbs.CreateDbContextAsync(ct);
+            if ((await now.Customers.FindAsync([customer.Name], ct))?.Version == seen)
+                throw; // nobody was faster: it could not be written
             return false;
         }
     }
