@@ -30,9 +30,12 @@ internal sealed class Machine(int nth)
     /// <summary>The serial of a drive that nobody recorded, and that no other story's machine has.</summary>
     public string Stranger(string bay) => $"STRANGER{nth:000}B{bay}X";
 
-    // All stories share one service, and run in any order: a serial that two of them use is one drive in two machines.
+    // All stories share one service, and run in any order: a serial that two of them use is one drive in two machines. The end of one
+    // that is in this machine is its own, as a screen that cuts it shows it.
     private Bay OfItsOwn(Bay bay) =>
-        bay.Serial is not { } serial || serial.Contains($"{nth}", StringComparison.Ordinal) || _bays.Values.Any(b => b.Serial == serial)
+        bay.Serial is not { } serial
+        || serial.Contains($"{nth}", StringComparison.Ordinal)
+        || _bays.Values.Any(b => b.Serial?.EndsWith(serial, StringComparison.Ordinal) == true)
             ? bay
             : throw new ArgumentException(
                 $"{serial} may be in another story's machine as well; write Stranger(bay) for a drive of its own."
