@@ -113,7 +113,8 @@ internal static class TicketShowCommand
             screen.Line(
                 swap.OutSerial is null
                     ? $"  in         {Screen.Safe(swap.InSerial)} in bay {Screen.Safe(swap.Bay)}"
-                    : $"  out        {Screen.Safe(swap.OutSerial)} from bay {Screen.Safe(swap.Bay)}{(swap.InSerial is { } now ? $", {Screen.Safe(now)} in" : "")}"
+                    : $"  out        {Screen.Safe(swap.OutSerial)} from bay {Screen.Safe(swap.Bay)}"
+                        + (swap.InSerial is { } now ? $", {Screen.Safe(now)} in" : "")
             );
         foreach (var link in view.Links)
             screen.Line($"  link       {Words.Of(link.How).Replace('-', ' ')} {TicketNumber.Text(link.Ticket)}");
@@ -128,7 +129,8 @@ internal static class TicketShowCommand
             screen.Line($"  pictures   {view.Photos.Count}");
         foreach (var miss in view.EarlierSwaps.Append(view.Swap).SelectMany(s => s.NearMisses))
             screen.Line(
-                $"  {(miss.OnPurpose is null ? "near miss" : "trial"), -9}  {Screen.Safe(miss.Serial)} came out of bay {Screen.Safe(miss.Bay)} and went straight back"
+                $"  {(miss.OnPurpose is null ? "near miss" : "trial"), -9}  {Screen.Safe(miss.Serial)} came out of bay "
+                    + $"{Screen.Safe(miss.Bay)} and went straight back"
                     + (miss.OnPurpose is { } word ? $", on purpose, allowed by {Screen.Safe(word)}" : "")
                     + (miss.NotSo is { } none ? $"; that was not so ({Screen.Safe(none)})" : "")
             );

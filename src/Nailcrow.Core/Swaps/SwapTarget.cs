@@ -23,7 +23,8 @@ public sealed record SwapTarget(Bay Bay, DriveArray Array)
             return No("Nothing is known of the bays yet; take a snapshot first.");
         if (ticket is { OnlyAdds: true, Report.Array: { } said } && Reported(ticket, now) is null)
             return No(
-                $"The report says it is for the array '{said}'; the last snapshot has {string.Join(", ", now.Arrays.Select(a => a.Name))}. Cancel it, and report it with one of them."
+                $"The report says it is for the array '{said}'; the last snapshot has {string.Join(", ", now.Arrays.Select(a => a.Name))}. "
+                    + "Cancel it, and report it with one of them."
             );
         return Named(ticket, now) switch
         {

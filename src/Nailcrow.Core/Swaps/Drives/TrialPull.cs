@@ -26,7 +26,8 @@ public static class TrialPull
     /// <summary>The member that the array cannot spare, as a sentence; null where whichever drive comes out is one that it can.</summary>
     internal static string? NotSpared(Ticket ticket, RunSheet sheet) =>
         ticket.Latest is not { } now ? "nobody has looked at the array."
-        : now.Arrays.FirstOrDefault(a => a.Name == sheet.Array) is not { } array ? null
+        : now.Arrays.FirstOrDefault(a => a.Name == sheet.Array) is not { } array
+            ? $"the bay goes by a lead's word alone, and the last look has nothing of {sheet.Array}."
         : now.Holding(array).FirstOrDefault(b => BayVerdict.For(now, b).NeedsALead()) is { } bay
             ? $"the bay goes by a lead's word alone, so that any drive may come out, and {array.Name} cannot spare bay {bay.Label}: "
                 + BayVerdict.For(now, bay).Reason
