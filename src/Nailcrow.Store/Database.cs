@@ -1,12 +1,13 @@
 using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store;
 
 /// <summary>The database as a whole: brought up to date at start, asked whether it answers, copied while in use.</summary>
-public sealed class Database(IDbContextFactory<NailcrowDb> dbs, DatabaseFile file)
+public sealed class Database(IDbContextFactory<NailcrowDb> dbs, DatabaseFile file, TimeProvider time)
 {
     /// <summary>Brings the tables to today's form, and puts back what guards the journal.</summary>
     /// <returns>The guards that somebody had taken away.</returns>
@@ -24,6 +25,7 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fil
         }
         if (db.Database.IsSqlite())
             await JournalUpgrade.RunAsync(db, ct); // asked each time: the last start may have been interrupted in it
+        await StockList.TakeOverAsync(db, time.GetUtcNow(), ct);
         var missing = await JournalGuards.PutBackAsync(db, ct);
         return isNew ? [] : missing;
     }

@@ -4,6 +4,7 @@ using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Procedures;
+using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
@@ -13,6 +14,8 @@ namespace Nailcrow.Store;
 public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext<Person>(options)
 {
     internal DbSet<JournalRow> Journal => Set<JournalRow>();
+    internal DbSet<LedgerRow> Ledger => Set<LedgerRow>();
+    internal DbSet<PartRow> Parts => Set<PartRow>();
     internal DbSet<SealRow> Seals => Set<SealRow>();
     internal DbSet<TicketLineRow> TicketLines => Set<TicketLineRow>();
     internal DbSet<DrivePlaceRow> DrivePlaces => Set<DrivePlaceRow>();

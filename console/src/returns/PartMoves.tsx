@@ -1,7 +1,9 @@
 import type { MoveKind, OfferedMove, TicketView } from '../shared/types'
 import { MoveForm, type Writer } from '../tickets'
+import { OtherEnds } from './OtherEnds'
 
-const partMoves = [
+const usual = [
+  'settle-return',
   'issue-part',
   'open-return',
   'send-return',
@@ -11,28 +13,35 @@ const partMoves = [
   'record-wipe',
 ] satisfies MoveKind[]
 
-/** What may be done with the parts now, each drive for itself; and what may not, with why. */
+/** How a part's way ends when no box brings it where it belongs. */
+const otherwise = ['keep-drive', 'destroy-drive', 'take-back-part', 'write-off'] satisfies MoveKind[]
+
+/** What may be done with the parts now, the next thing first, each drive for itself; and what may not, with why. */
 export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
-  const here = partMoves.flatMap(kind => ticket.moves.filter(m => m.move === kind))
+  const next = ticket.next.move
+  const ends = otherwise.filter(kind => kind !== next)
+  const kinds = [...otherwise.filter(kind => kind === next), ...usual]
+  const here = kinds
+    .flatMap(kind => ticket.moves.filter(m => m.move === kind))
+    .sort((a, b) => Number(b.move === next) - Number(a.move === next))
   const may = here.filter(m => !m.whyNot)
-  const not = here.filter(m => m.whyNot)
+  const others = ticket.moves.filter(m => ends.some(kind => kind === m.move))
+  const not = [...here, ...others].filter(m => m.whyNot)
   return (
     <>
       {may.map(move => (
-        <section
-          key={`${move.move}${move.about}${move.say}`}
-          className={move.move === ticket.next.move ? 'panel now stack' : 'panel stack'}
-        >
+        <section key={keyOf(move)} className={move.move === next ? 'panel now stack' : 'panel stack'}>
           <h2>{titleOf(move)}</h2>
           <MoveForm ticket={ticket} move={move} writer={writer} />
         </section>
       ))}
+      <OtherEnds ticket={ticket} moves={others.filter(m => !m.whyNot)} writer={writer} />
       {not.length > 0 && (
         <details className="panel">
           <summary className="chalk">Not now, and why</summary>
           <ul style={{ margin: '8px 0 0', paddingLeft: 20 }}>
             {not.map(move => (
-              <li key={`${move.move}${move.about}${move.say}`}>
+              <li key={keyOf(move)}>
                 {titleOf(move)}: <span className="chalk">{move.whyNot}</span>
               </li>
             ))}
@@ -42,6 +51,8 @@ export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writ
     </>
   )
 }
+
+const keyOf = (move: OfferedMove) => `${move.move}${move.about}${move.say}`
 
 function titleOf({ move, about, say }: OfferedMove): string {
   switch (move) {
@@ -55,6 +66,12 @@ function titleOf({ move, about, say }: OfferedMove): string {
       return `Send ${about}`
     case 'book-in':
       return `Book ${about} in`
+    case 'keep-drive':
+    case 'destroy-drive':
+    case 'take-back-part':
+    case 'settle-return':
+    case 'write-off':
+      return `${about}: ${say.toLowerCase()}`
     default:
       return say
   }

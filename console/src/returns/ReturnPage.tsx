@@ -66,11 +66,13 @@ function Returns({ ticket }: { ticket: TicketView }) {
           <dd>{r.dueBy ?? 'not said'}</dd>
           <dt>Stands</dt>
           <dd>
-            {r.arrivedAt
-              ? `● arrived ${clock(r.arrivedAt, ticket.zone)}`
-              : r.sentAt
-                ? `◑ with ${r.carrier} ${r.tracking ?? ''}`
-                : '○ not sent yet'}
+            {r.outcome
+              ? `● ${said(r.outcome)}${r.outcomeSays ? `, ${r.outcomeSays}` : ''}`
+              : r.arrivedAt
+                ? `● arrived ${clock(r.arrivedAt, ticket.zone)}`
+                : r.sentAt
+                  ? `◑ with ${r.carrier} ${r.tracking ?? ''}`
+                  : '○ not sent yet'}
           </dd>
         </dl>
       ))}
@@ -78,4 +80,9 @@ function Returns({ ticket }: { ticket: TicketView }) {
   )
 }
 
-const name = (holder: Holder) => (holder.kind === 'destroyed' ? 'destroyed' : `${holder.kind} ${holder.name}`)
+const name = (holder: Holder) =>
+  holder.kind === 'destroyed' || holder.kind === 'lost'
+    ? holder.kind
+    : holder.kind === 'van'
+      ? `the van of ${holder.name}`
+      : `${holder.kind} ${holder.name}${holder.shelf ? `, shelf ${holder.shelf}` : ''}`

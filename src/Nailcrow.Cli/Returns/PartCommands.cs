@@ -3,6 +3,7 @@ using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Telling;
 
@@ -10,7 +11,7 @@ namespace Nailcrow.Cli.Returns;
 
 internal static class PartCommands
 {
-    public static Command Build() => new("part", "The replacement.") { Reserve(), Issue(), GiveUp(), Wiped() };
+    public static Command Build() => new("part", "The replacement.") { Reserve(), Issue(), GiveUp(), TakeBack(), Wiped() };
 
     private static Command Reserve()
     {
@@ -94,6 +95,26 @@ internal static class PartCommands
                 call.Get(ticket),
                 new PartGivenUp(call.Get(serial), call.Get(why) ?? NoReplacement.DeadOnArrival, call.Get(note)),
                 $"{call.Get(serial)} is given up; stores reserves another."
+            )
+        );
+    }
+
+    private static Command TakeBack()
+    {
+        var (ticket, serial) = (Said.Ticket(), Said.Text("SERIAL", "The drive or part that is back."));
+        var depot = Said.Needed("--depot", "Which depot it is in.", "NAME");
+        var shelf = Said.Optional("--shelf", "Where it lies there.", "NAME");
+        return new Command("take-back", "Take a part back into a depot over the counter; no box was announced.")
+        {
+            ticket,
+            serial,
+            depot,
+            shelf,
+        }.Does(call =>
+            call.WriteAsync(
+                call.Get(ticket),
+                new PartTakenBack(call.Get(serial), call.Get(depot)!, call.Get(shelf)),
+                $"{call.Get(serial)} is back in {call.Get(depot)}."
             )
         );
     }

@@ -4,12 +4,24 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Returns;
 
 internal static class ReturnCommands
 {
-    public static Command Build() => new("return", "Drives going back.") { Show(), Open(), Send(), Arrive() };
+    public static Command Build() =>
+        new("return", "Drives going back.")
+        {
+            Show(),
+            Open(),
+            Send(),
+            Arrive(),
+            ReturnEndCommands.Settle(),
+            ReturnEndCommands.Kept(),
+            ReturnEndCommands.Destroyed(),
+            ReturnEndCommands.Lost(),
+        };
 
     private static Command Show()
     {
@@ -43,7 +55,9 @@ internal static class ReturnCommands
                                 + $"{Screen.Safe(back.Authorisation ?? "none")}, due "
                                 + $"{back.DueBy?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "not said"}, "
                                 + (
-                                    back.ArrivedAt is not null ? "arrived"
+                                    back.Outcome is { } outcome
+                                        ? $"{Words.Of(outcome)}{(back.OutcomeSays is { } says ? $", {Screen.Safe(says)}" : "")}"
+                                    : back.ArrivedAt is not null ? "arrived"
                                     : back.SentAt is not null ? $"sent with {Screen.Safe(back.Carrier)} {Screen.Safe(back.Tracking)}"
                                     : "not sent yet"
                                 )
@@ -106,11 +120,13 @@ internal static class ReturnCommands
     private static Command Arrive()
     {
         var (ticket, serial) = (Said.Ticket(), Said.Text("SERIAL", "The drive whose box arrived."));
-        var inside = Said.Needed("--in-box", "The serial on the drive that is in the box.", "SERIAL");
-        return new Command("arrive", "A box arrived: read the serial inside.") { ticket, serial, inside }.Does(call =>
+        var inside = Said.Optional("--in-box", "The serial on the drive that is in the box.", "SERIAL");
+        var state = Said.OneOf<BoxState>("--state", "How the box came.", "state");
+        var shelf = Said.Optional("--shelf", "Where it was put in the depot.", "NAME");
+        return new Command("arrive", "A box arrived: read the serial inside.") { ticket, serial, inside, state, shelf }.Does(call =>
             call.WriteAsync(
                 call.Get(ticket),
-                new ReturnArrived(call.Get(serial), call.Get(inside)!),
+                new ReturnArrived(call.Get(serial), call.Get(inside) ?? "", call.Get(state), call.Get(shelf)),
                 $"the box for {call.Get(serial)} was opened."
             )
         );

@@ -1,18 +1,20 @@
 using System.Collections.Immutable;
 using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Returns;
 
 /// <summary>One hand-over of one drive.</summary>
-public sealed record CustodyMove(string Serial, Holder To, DateTimeOffset At, string By);
+/// <param name="Entry">The entry that tells of it.</param>
+public sealed record CustodyMove(string Serial, Holder To, DateTimeOffset At, string By, Guid Entry);
 
 /// <summary>Who holds each drive of a ticket now, and every hand-over that led there.</summary>
 public sealed record Custody(ImmutableList<CustodyMove> Moves)
 {
     public static readonly Custody Nothing = new(ImmutableList<CustodyMove>.Empty);
 
-    public Custody Move(string serial, Holder to, DateTimeOffset at, string by) =>
-        new(Moves.Add(new(SerialNumber.Normalise(serial), to, at, by)));
+    public Custody Move(string serial, Holder to, Stamp stamp) =>
+        new(Moves.Add(new(SerialNumber.Normalise(serial), to, stamp.At, stamp.By, stamp.Entry)));
 
     /// <summary>As if one hand-over had not been recorded.</summary>
     public Custody Without(string serial, DateTimeOffset at) =>

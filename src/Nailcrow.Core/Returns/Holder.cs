@@ -7,19 +7,32 @@ namespace Nailcrow.Core.Returns;
 public enum HolderKind
 {
     Depot,
+
+    /// <summary>A person on the way with it.</summary>
     Engineer,
     Bay,
     Customer,
     Carrier,
     Maker,
     Destroyed,
+
+    /// <summary>What a person's van is stocked with.</summary>
+    Van,
+
+    /// <summary>Nobody knows where it is, and a lead has written it off.</summary>
+    Lost,
 }
 
 /// <summary>Who answers for a drive or a part.</summary>
-public sealed record Holder(HolderKind Kind, string Name)
+/// <param name="Shelf">In a depot: where it lies there, as its own people call it.</param>
+public sealed record Holder(HolderKind Kind, string Name, string? Shelf = null)
 {
-    /// <summary>An engineer's van and a carrier's truck are on the way; every other holder may keep what it has.</summary>
+    /// <summary>An engineer and a carrier are on the way; every other holder may keep what it has.</summary>
     public bool MayKeep => Kind is not (HolderKind.Engineer or HolderKind.Carrier);
 
-    public override string ToString() => Kind == HolderKind.Destroyed ? "destroyed" : $"{Words.Of(Kind)} {Name}";
+    public override string ToString() =>
+        Kind is HolderKind.Destroyed or HolderKind.Lost ? Words.Of(Kind)
+        : Kind == HolderKind.Van ? $"the van of {Name}"
+        : Shelf is null ? $"{Words.Of(Kind)} {Name}"
+        : $"{Words.Of(Kind)} {Name}, shelf {Shelf}";
 }

@@ -15,7 +15,7 @@ public sealed record PartIssued(string Serial, string To) : FactBody
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
         var serial = SerialNumber.Normalise(Serial);
-        var moved = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, To), stamp.At, stamp.By) };
+        var moved = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, To), stamp) };
         return ticket.Parts.Find(p => p.Serial == serial) is { } part
             ? moved with
             {

@@ -1,6 +1,8 @@
+using Nailcrow.Core.Returns.Ending;
+
 namespace Nailcrow.Core.Returns;
 
-/// <summary>A drive going back: why, to whom, under which authorisation, by when, and how far it has got.</summary>
+/// <summary>A drive going back: why, to whom, under which authorisation, by when, how far it has got, and what came of it.</summary>
 public sealed record PartReturn(
     string Serial,
     string Reason,
@@ -8,8 +10,13 @@ public sealed record PartReturn(
     string? Authorisation,
     DateOnly? DueBy,
     DateTimeOffset OpenedAt,
+    string OpenedBy,
     string? Carrier = null,
     string? Tracking = null,
     DateTimeOffset? SentAt = null,
-    DateTimeOffset? ArrivedAt = null
+    DateTimeOffset? ArrivedAt = null,
+    Outcome? Outcome = null,
+    string? OutcomeSays = null,
+    DateTimeOffset? SettledAt = null,
+    string? SettledBy = null
 );

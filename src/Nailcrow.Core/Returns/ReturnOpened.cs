@@ -51,7 +51,9 @@ public sealed record ReturnOpened(
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with
         {
-            Returns = ticket.Returns.Add(new(SerialNumber.Normalise(Serial), Words.Of(Reason), To, Authorisation, DueBy, stamp.At)),
+            Returns = ticket.Returns.Add(
+                new(SerialNumber.Normalise(Serial), Words.Of(Reason), To, Authorisation, DueBy, stamp.At, stamp.By)
+            ),
         };
 
     private static string Returnable(Ticket ticket)

@@ -109,11 +109,11 @@ public static class Target
                 $"{customer}'s data is on this drive, and it was agreed that drives are wiped before they leave. Wipe it and record "
                     + "how, or write down who agreed that this one leaves as it is.",
             DataAgreement.StaysWithThem =>
-                $"{customer}'s data is on this drive, and it was agreed that such drives stay with them. Write down who "
-                    + "there agreed that this one leaves all the same.",
+                $"{customer}'s data is on this drive, and it was agreed that such drives stay with them. Hand it over, "
+                    + "and record who took it; or write down who there agreed that this one leaves all the same.",
             DataAgreement.DestroyedThere =>
-                $"{customer}'s data is on this drive, and it was agreed that such drives are destroyed there. Write down "
-                    + "who there agreed that this one leaves all the same.",
+                $"{customer}'s data is on this drive, and it was agreed that such drives are destroyed there. Record "
+                    + "how and before whom that was done; or write down who there agreed that this one leaves all the same.",
             _ => "The customer's data is on this drive. Ask whether it may leave, and write down who agreed.",
         };
 

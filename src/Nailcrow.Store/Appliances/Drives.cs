@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -77,29 +78,20 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
     }
 
     /// <summary>
-    /// Drives that lie in depots, or one of them, with whether a wipe is on record for the used ones. The largest first: what is
-    /// cut off is too small for most.
+    /// Drives that lie in depots and are set aside for nobody, or one of them; of a used one that was not wiped since, which machine
+    /// it was in. The largest first: what is cut off is too small for most.
     /// </summary>
     public async Task<IReadOnlyList<StockPart>> StockAsync(string? serial, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var rows = await db
-            .Drives.AsNoTracking()
-            .Where(d => d.Depot != null && (serial == null || d.Serial == serial))
-            .OrderByDescending(d => d.Bytes)
-            .ThenBy(d => d.Serial)
+            .Parts.AsNoTracking()
+            .Where(p => p.HolderKind == HolderKind.Depot && p.ReservedFor == null && (serial == null || p.Serial == serial))
+            .OrderByDescending(p => p.Bytes)
+            .ThenBy(p => p.Serial)
             .Take(2000)
             .ToListAsync(ct);
-        var used = rows.Where(r => r.UsedIn is not null).Select(r => r.Serial).ToList();
-        var wiped = await db.LifeEvents.Where(e => used.Contains(e.Serial) && e.Kind == "wiped").Select(e => e.Serial).ToHashSetAsync(ct);
-        // What a ticket has set aside or moved on is not on the shelf any more, whatever the list says.
-        var serials = rows.Select(r => r.Serial).ToList();
-        var taken = await db.DrivePlaces.Where(p => serials.Contains(p.Serial)).Select(p => p.Serial).ToHashSetAsync(ct);
-        return
-        [
-            .. rows.Where(r => !taken.Contains(r.Serial))
-                .Select(r => new StockPart(r.Serial, r.Model, r.Bytes, r.Depot ?? "", r.Hours, r.UsedIn, wiped.Contains(r.Serial))),
-        ];
+        return [.. rows.Select(r => new StockPart(r.Serial, r.Model, r.Bytes, r.Holder, r.Hours, r.UnwipedFrom, Wiped: false))];
     }
 
     /// <summary>Which machine a drive was in last by what tickets saw, where no wipe is on record since; null for one that was in none.</summary>

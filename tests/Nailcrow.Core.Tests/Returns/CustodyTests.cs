@@ -31,8 +31,14 @@ public class CustodyTests
     [Theory]
     [InlineData(DataAgreement.AskEachTime, "Ask whether it may leave, and write down who agreed.")]
     [InlineData(DataAgreement.WipedFirst, "it was agreed that drives are wiped before they leave. Wipe it and record how,")]
-    [InlineData(DataAgreement.StaysWithThem, "it was agreed that such drives stay with them. Write down who there agreed")]
-    [InlineData(DataAgreement.DestroyedThere, "it was agreed that such drives are destroyed there. Write down who there agreed")]
+    [InlineData(
+        DataAgreement.StaysWithThem,
+        "it was agreed that such drives stay with them. Hand it over, and record who took it; or write down who there agreed"
+    )]
+    [InlineData(
+        DataAgreement.DestroyedThere,
+        "it was agreed that such drives are destroyed there. Record how and before whom that was done; or write down who there agreed"
+    )]
     public void What_was_agreed_with_the_customer_holds_until_somebody_there_agrees_otherwise(DataAgreement agreed, string says)
     {
         var played = Played.At("end", agreed);

@@ -21,7 +21,7 @@ public sealed record DriveInserted(string Bay, string Serial) : FactBody
         var serial = SerialNumber.Normalise(Serial);
         var inserted = ticket with
         {
-            Custody = ticket.Custody.Move(serial, new(HolderKind.Bay, Bay), stamp.At, stamp.By),
+            Custody = ticket.Custody.Move(serial, new(HolderKind.Bay, Bay), stamp),
             Swap = ticket.Swap with { InSerial = serial, InsertedAt = stamp.At, Bay = IsAdded(ticket) ? Bay : ticket.Swap.Bay },
         };
         if (ticket.Swap.WrongOut is { } wrong)

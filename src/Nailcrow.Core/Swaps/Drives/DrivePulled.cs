@@ -23,7 +23,7 @@ public sealed record DrivePulled(string Bay, string Serial) : FactBody
         var wrong =
             expected is not null
             && SerialComparison.Between(serial, expected, dashesCount: ticket.Sheet is { ReadingRules: 0 }).Outcome != SerialOutcome.Exact;
-        var held = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, stamp.By), stamp.At, stamp.By) };
+        var held = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, stamp.By), stamp) };
         if (held.Swap.OutSerial is { } already && already != serial)
             held = held.Raise(stamp, "pulled", $"{serial} was pulled as well; {already} had already come out on this ticket.");
         held = OwnDoing.Explained(held, Bay, serial);

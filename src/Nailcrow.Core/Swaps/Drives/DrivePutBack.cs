@@ -13,7 +13,7 @@ public sealed record DrivePutBack(string Bay, string Serial) : FactBody
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
         var serial = SerialNumber.Normalise(Serial);
-        var back = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Bay, Bay), stamp.At, stamp.By) };
+        var back = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Bay, Bay), stamp) };
         if (ticket.Swap.WrongOut != serial)
             return back.Raise(
                 stamp,

@@ -21,7 +21,7 @@ public sealed record DriveReseated(string Bay, string Serial) : FactBody
         var serial = SerialNumber.Normalise(Serial);
         return ticket with
         {
-            Custody = ticket.Custody.Move(serial, new(HolderKind.Bay, Bay), stamp.At, stamp.By),
+            Custody = ticket.Custody.Move(serial, new(HolderKind.Bay, Bay), stamp),
             Swap = ticket.Swap with { Bay = Bay, OutSerial = ticket.Swap.OutSerial ?? serial, InSerial = serial, InsertedAt = stamp.At },
         };
     }

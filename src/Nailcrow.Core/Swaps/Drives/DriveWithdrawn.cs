@@ -27,7 +27,7 @@ public sealed record DriveWithdrawn(string Bay, string Serial) : FactBody
             );
         var held = ticket with
         {
-            Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, stamp.By), stamp.At, stamp.By),
+            Custody = ticket.Custody.Move(serial, new(HolderKind.Engineer, stamp.By), stamp),
             Swap = ticket.Swap with { InSerial = null, InsertedAt = null, ScannedPart = null, StartedByHandAt = null },
         };
         return OwnDoing.Explained(held, Bay, serial);

@@ -3,6 +3,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
@@ -69,6 +70,11 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(ReturnOpened), "return-opened")]
 [JsonDerivedType(typeof(ReturnSent), "return-sent")]
 [JsonDerivedType(typeof(ReturnArrived), "return-arrived")]
+[JsonDerivedType(typeof(ReturnSettled), "return-settled")]
+[JsonDerivedType(typeof(DriveKept), "drive-kept")]
+[JsonDerivedType(typeof(DriveDestroyed), "drive-destroyed")]
+[JsonDerivedType(typeof(PartTakenBack), "part-taken-back")]
+[JsonDerivedType(typeof(PartLost), "part-lost")]
 [JsonDerivedType(typeof(CustomerSignedOff), "customer-signed-off")]
 public abstract record EntryBody
 {

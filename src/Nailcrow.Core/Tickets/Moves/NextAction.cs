@@ -120,7 +120,7 @@ public sealed record NextAction(string Who, string Say, Move Move)
         foreach (var (serial, holder) in ticket.Custody.Open)
             return ticket.Returns.Find(r => r.Serial == serial) switch
             {
-                null => new(Engineer(ticket), $"Open a return for {serial}, which is with {holder}.", Move.OpenReturn),
+                null => WhereTo(ticket, serial, holder),
                 { SentAt: null } => new(Engineer(ticket), $"Send {serial} back.", Move.SendReturn),
                 _ => new("stores", $"Book {serial} in when it arrives.", Move.BookIn),
             };
@@ -128,6 +128,23 @@ public sealed record NextAction(string Who, string Say, Move Move)
             ? new(Engineer(ticket), "Have the customer sign off.", Move.SignOff)
             : new(Engineer(ticket), "Close the ticket.", Move.Close);
     }
+
+    /// <summary>A drive with the customer's data goes the way that was agreed for such drives.</summary>
+    private static NextAction WhereTo(Ticket ticket, string serial, Returns.Holder holder) =>
+        (Target.HoldsCustomersData(ticket, serial) ? ticket.Report?.DataAgreed : null) switch
+        {
+            Appliances.DataAgreement.StaysWithThem => new(
+                Engineer(ticket),
+                $"Hand {serial} to {ticket.Report?.Customer}: it stays there. Write down who takes it.",
+                Move.KeepDrive
+            ),
+            Appliances.DataAgreement.DestroyedThere => new(
+                Engineer(ticket),
+                $"Have {serial} destroyed there, and write down how and before whom.",
+                Move.DestroyDrive
+            ),
+            _ => new(Engineer(ticket), $"Open a return for {serial}, which is with {holder}.", Move.OpenReturn),
+        };
 
     private static string Engineer(Ticket ticket) => ticket.Engineer ?? "engineer";
 }

@@ -7,7 +7,8 @@ namespace Nailcrow.Core.Tickets.Moves;
 /// <summary>What is done with parts: set aside, handed over, wiped, sent back, booked in.</summary>
 internal static class PartMoves
 {
-    public static IEnumerable<OfferedMove> Of(Offering asked) => [.. Bringing(asked), .. Wiping(asked), .. Returning(asked)];
+    public static IEnumerable<OfferedMove> Of(Offering asked) =>
+        [.. Bringing(asked), .. Wiping(asked), .. Returning(asked), .. PartsEnding.Of(asked)];
 
     private static IEnumerable<OfferedMove> Bringing(Offering asked)
     {
@@ -132,7 +133,23 @@ internal static class PartMoves
                 "That is in the box",
                 new ReturnArrived(back.Serial, ""),
                 new ReturnArrived(back.Serial, Some),
-                [new("serialInBox", "Serial on the drive in the box", FieldKind.Serial)],
+                [
+                    new(
+                        "serialInBox",
+                        "Serial on the drive in the box",
+                        FieldKind.Serial,
+                        Required: false,
+                        Hint: "Nothing, where the box is empty."
+                    ),
+                    new(
+                        "state",
+                        "How the box came",
+                        FieldKind.Choice,
+                        Value: Words.Of(BoxState.Sound),
+                        Choices: [.. Enum.GetValues<BoxState>().Select(s => new FieldChoice(Words.Of(s), Words.Of(s)))]
+                    ),
+                    new("shelf", "Shelf it is put on", Required: false),
+                ],
                 back.Serial
             );
     }

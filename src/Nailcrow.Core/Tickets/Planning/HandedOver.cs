@@ -34,10 +34,7 @@ public sealed record HandedOver(string From, string To, string? Note = null) : D
         ) with
         {
             Engineer = To,
-            Custody = held.Aggregate(
-                ticket.Custody,
-                (custody, serial) => custody.Move(serial, new(HolderKind.Engineer, To), stamp.At, stamp.By)
-            ),
+            Custody = held.Aggregate(ticket.Custody, (custody, serial) => custody.Move(serial, new(HolderKind.Engineer, To), stamp)),
             Parts = [.. ticket.Parts.Select(p => p.IssuedTo == From ? p with { IssuedTo = To } : p)],
             Visit = ticket.Visit is { } visit && visit.Engineer == From ? visit with { Engineer = To } : ticket.Visit,
         };

@@ -3,6 +3,7 @@ using CsvHelper;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Appliances.Csv;
 
@@ -33,7 +34,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         var found = await PassAsync(kind, file, known, _ => Task.CompletedTask, ct);
         if (dryRun || found.Good == 0 || (allOrNothing && found.Bad > 0))
             return found;
-        await WriteAsync(db, kind, file, known, allOrNothing, ct);
+        await WriteAsync(db, kind, file, known, allOrNothing, by, ct);
         db.ReferenceChanges.Add(
             new()
             {
@@ -48,12 +49,13 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         return found with { Written = found.Good };
     }
 
-    private static async Task WriteAsync(
+    private async Task WriteAsync(
         NailcrowDb db,
         ImportKind kind,
         string file,
         ImportKnown known,
         bool together,
+        string by,
         CancellationToken ct
     )
     {
@@ -64,6 +66,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
             new PreparedRows<DriveRow>(db),
             new List<QualifiedRow>()
         );
+        var pen = new LedgerPen(db, new(db), new(db));
         await db.Database.OpenConnectionAsync(ct);
         var transaction = await db.Database.BeginTransactionAsync(ct);
         var inThis = 0;
@@ -81,7 +84,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
                             CustomerRow customer => customers.UpsertAsync(customer),
                             SiteRow site => sites.UpsertAsync(site),
                             ApplianceRow appliance => appliances.UpsertAsync(appliance),
-                            DriveRow drive => drives.UpsertAsync(drive),
+                            DriveRow drive => KeepDriveAsync(drive),
                             _ => Keep((QualifiedRow)row),
                         }
                     );
@@ -102,6 +105,14 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         finally
         {
             await transaction.DisposeAsync();
+        }
+
+        // A list says what came. Where a part is that the ledger knows, the ledger says.
+        async Task KeepDriveAsync(DriveRow drive)
+        {
+            await drives.UpsertAsync(drive);
+            if (drive.Depot is not null && (await pen.LineAsync(drive.Serial)).Last is null)
+                await pen.WriteAsync([StockList.Came(drive, time.GetUtcNow(), by)], null, time.GetUtcNow());
         }
 
         Task Keep(QualifiedRow row)

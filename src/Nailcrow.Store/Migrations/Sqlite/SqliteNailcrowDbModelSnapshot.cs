@@ -744,6 +744,143 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("step_time", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Returns.Ledger.LedgerRow", b =>
+                {
+                    b.Property<long>("Position")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("position");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("hash");
+
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<long>("Seq")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("seq");
+
+                    b.Property<string>("Serial")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("text");
+
+                    b.Property<long?>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.HasKey("Position")
+                        .HasName("pk_ledger");
+
+                    b.HasIndex("Id")
+                        .IsUnique()
+                        .HasDatabaseName("ix_ledger_id");
+
+                    b.HasIndex("Ticket")
+                        .HasDatabaseName("ix_ledger_ticket");
+
+                    b.HasIndex("Serial", "Seq")
+                        .IsUnique()
+                        .HasDatabaseName("ix_ledger_serial_seq");
+
+                    b.ToTable("ledger", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Returns.Ledger.PartRow", b =>
+                {
+                    b.Property<string>("Serial")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial");
+
+                    b.Property<string>("Asset")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("asset");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("bytes");
+
+                    b.Property<DateOnly?>("DueBy")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("due_by");
+
+                    b.Property<string>("Going")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("going");
+
+                    b.Property<string>("Holder")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("holder");
+
+                    b.Property<string>("HolderKind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("holder_kind");
+
+                    b.Property<long?>("Hours")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("hours");
+
+                    b.Property<string>("Model")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("model");
+
+                    b.Property<long?>("ReservedFor")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("reserved_for");
+
+                    b.Property<string>("Shelf")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("shelf");
+
+                    b.Property<long>("Since")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("since");
+
+                    b.Property<long?>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.Property<string>("UnwipedFrom")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("unwiped_from");
+
+                    b.HasKey("Serial")
+                        .HasName("pk_part");
+
+                    b.HasIndex("DueBy")
+                        .HasDatabaseName("ix_part_due_by");
+
+                    b.HasIndex("ReservedFor")
+                        .HasDatabaseName("ix_part_reserved_for");
+
+                    b.HasIndex("HolderKind", "Since")
+                        .HasDatabaseName("ix_part_holder_kind_since");
+
+                    b.HasIndex("HolderKind", "ReservedFor", "Bytes")
+                        .HasDatabaseName("ix_part_holder_kind_reserved_for_bytes");
+
+                    b.HasIndex("HolderKind", "Holder", "Model", "Serial")
+                        .HasDatabaseName("ix_part_holder_kind_holder_model_serial");
+
+                    b.ToTable("part", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Swaps.DrivePlaceRow", b =>
                 {
                     b.Property<string>("Serial")

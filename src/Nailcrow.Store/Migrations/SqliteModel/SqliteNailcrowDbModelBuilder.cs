@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("56bcd161-7300-4484-98cc-feb28424d891"), entityTypeCount: 24)
+            : base(skipDetectChanges: false, modelId: new Guid("d95ba26f-5b0a-47f5-9f5f-873a135dc612"), entityTypeCount: 26)
         {
         }
 
@@ -36,6 +36,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var person = PersonEntityType.Create(this);
             var procedureVersionRow = ProcedureVersionRowEntityType.Create(this);
             var stepTimeRow = StepTimeRowEntityType.Create(this);
+            var ledgerRow = LedgerRowEntityType.Create(this);
+            var partRow = PartRowEntityType.Create(this);
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
             var photoRow = PhotoRowEntityType.Create(this);
             var journalRow = JournalRowEntityType.Create(this);
@@ -65,6 +67,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             PersonEntityType.CreateAnnotations(person);
             ProcedureVersionRowEntityType.CreateAnnotations(procedureVersionRow);
             StepTimeRowEntityType.CreateAnnotations(stepTimeRow);
+            LedgerRowEntityType.CreateAnnotations(ledgerRow);
+            PartRowEntityType.CreateAnnotations(partRow);
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
             PhotoRowEntityType.CreateAnnotations(photoRow);
             JournalRowEntityType.CreateAnnotations(journalRow);

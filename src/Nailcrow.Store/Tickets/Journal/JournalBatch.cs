@@ -1,4 +1,6 @@
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
@@ -53,6 +55,11 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (record.Find(intent.Id) is { } known)
             return await RepeatedAsync(db, waiting, known);
         var now = time.GetUtcNow();
+        if (
+            intent.Body is PartReserved asked
+            && Reservable.WhyNot(await connection.Pen.LineAsync(asked.Serial), record.Ticket.Number) is { } taken
+        )
+            return new Written.Declined(new Ruling.Refused(taken));
         var ruling = Ruling.On(record, intent, now);
         // No key notices a refusal, so nobody is refused for what another node has changed meanwhile.
         if (ruling is not Ruling.Accepted && trusting && !_touched.ContainsKey(record.Ticket.Number))
@@ -93,9 +100,12 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     {
         if (record.Head == 1)
             _opened.Add(entry.Ticket);
+        var before = (_touched.GetValueOrDefault(entry.Ticket) ?? _found.GetValueOrDefault(entry.Ticket))?.Ticket ?? new(entry.Ticket);
         _touched[entry.Ticket] = record;
         _written[entry.Id] = entry;
         await connection.Journal.InsertAsync(JournalRow.Of(entry));
+        if (TicketMovements.Between(before, record.Ticket, entry) is { Count: > 0 } movements)
+            await connection.Pen.WriteAsync(movements, entry, entry.RecordedAt);
     }
 
     /// <summary>Which of these ids are in the journal already, whichever ticket they are on?</summary>

@@ -4,6 +4,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -64,8 +65,12 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
                 )
             );
         await pictures.HoldAsync(db, tell, progress, ct);
+        await LedgerCheck.ChainsAsync(db, tell, progress, ct);
         if (readToo)
+        {
+            await LedgerCheck.PartsAsync(db, tell, ct);
             await ListCheck.RunAsync(dbs, [.. chains.Heads.Keys], tell, progress, ct);
+        }
         return new(chains.Heads.Count, chains.Entries, pictures.Looked, seal?.Entries ?? 0);
     }
 
@@ -98,7 +103,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
         }
         await reading;
         // Only here are positions given without gaps; a server gives them before it knows whether they will be used.
-        return db.Database.IsSqlite() ? await GivenAsync(db, ct) - chains.Entries : 0;
+        return db.Database.IsSqlite() ? await GivenAsync(db, "journal", ct) - chains.Entries : 0;
     }
 
     private static async Task ReadAsync(NailcrowDb db, ChannelWriter<List<StoredEntry>> into, CancellationToken ct)
@@ -125,10 +130,10 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     }
 
     /// <summary>How many positions SQLite has ever given; it remembers beside the table.</summary>
-    private static async Task<long> GivenAsync(NailcrowDb db, CancellationToken ct)
+    internal static async Task<long> GivenAsync(NailcrowDb db, string table, CancellationToken ct)
     {
         await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText = "SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name = 'journal'), 0)";
+        ask.CommandText = $"SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name = '{table}'), 0)";
         return await ask.ExecuteScalarAsync(ct) is long given ? given : 0;
     }
 

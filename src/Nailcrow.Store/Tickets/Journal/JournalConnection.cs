@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Tickets.Journal;
 
@@ -16,6 +17,9 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
     public PreparedRows<JournalRow> Journal => _journal ?? throw NotOpen();
 
     public PreparedRows<TicketLineRow> Lines => _lines ?? throw NotOpen();
+
+    /// <summary>What writes the ledger of parts in this connection's transaction.</summary>
+    public LedgerPen Pen => new(Db, Rows<LedgerRow>(), Rows<PartRow>());
 
     /// <summary>Rows of a table that is written now and then.</summary>
     public PreparedRows<TRow> Rows<TRow>()

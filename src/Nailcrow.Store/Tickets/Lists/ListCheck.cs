@@ -5,6 +5,7 @@ using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
+using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets.Journal;
 
@@ -48,6 +49,7 @@ internal static class ListCheck
             .TicketLines.Where(l => numbers.Contains(l.Number) && l.Rules != Projecting.ListRules)
             .Select(l => l.Number)
             .ToHashSetAsync(ct);
+        var records = new List<TicketRecord>();
         foreach (var ofOne in rows)
         {
             var record = TicketRecord.Of(ofOne.Key, ofOne.Select(EntryReader.Read));
@@ -63,6 +65,7 @@ internal static class ListCheck
                     );
             if (older.Contains(ofOne.Key))
                 continue; // told by older rules, and about to be told anew
+            records.Add(record);
             var told = ListsOfTicket.Of(record);
             var differing = new[]
             {
@@ -86,5 +89,6 @@ internal static class ListCheck
                     )
                 );
         }
+        await LedgerCheck.AgainstTicketsAsync(db, records, tell, ct);
     }
 }

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
@@ -11,7 +12,9 @@ internal sealed record ListsOfTicket(
     IReadOnlyList<DrivePlaceRow> Places,
     IReadOnlyList<SnapshotRow> Snapshots,
     IReadOnlyList<LifeEventRow> Life,
-    IReadOnlyList<StepTimeRow> Times
+    IReadOnlyList<StepTimeRow> Times,
+    IReadOnlyList<Movement> Movements,
+    Entry Last
 )
 {
     public long Number => Line.Number;
@@ -22,6 +25,8 @@ internal sealed record ListsOfTicket(
             [.. Projecting.Places(record)],
             [.. Projecting.Snapshots(record)],
             [.. Projecting.Life(record)],
-            [.. Projecting.StepTimes(record)]
+            [.. Projecting.StepTimes(record)],
+            TicketMovements.Between(new(record.Ticket.Number), record.Ticket, record.Arrived[^1]),
+            record.Arrived[^1]
         );
 }

@@ -21,6 +21,7 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     public async Task<long> RebuildAsync(CancellationToken ct)
     {
         await journal.AloneAsync(MarkAllAsync, ct);
+        await journal.AloneAsync(connection => connection.Pen.TellAllAsync(), ct);
         return await BringUpToDateAsync(ct) + await TellMissingAsync(ct);
     }
 
@@ -142,6 +143,9 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         await ReplaceAsync(connection, numbers, lists, l => l.Snapshots, r => r.Ticket);
         await ReplaceAsync(connection, numbers, lists, l => l.Life, r => r.Ticket);
         await ReplaceAsync(connection, numbers, lists, l => l.Times, r => r.Ticket);
+        // A ticket from before there was a ledger is told to it once; what it has already is not written again.
+        foreach (var one in lists.Where(l => l.Movements.Count > 0))
+            await connection.Pen.WriteAsync(one.Movements, one.Last, one.Last.RecordedAt);
     }
 
     /// <summary>Most of what is told anew stands there already, and what stands there is not written again.</summary>

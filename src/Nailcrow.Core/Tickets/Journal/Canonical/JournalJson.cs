@@ -6,6 +6,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Returns.Ledger;
 
 namespace Nailcrow.Core.Tickets.Journal.Canonical;
 
@@ -36,4 +37,5 @@ namespace Nailcrow.Core.Tickets.Journal.Canonical;
 [JsonSerializable(typeof(IntakeRule))]
 [JsonSerializable(typeof(Alert))]
 [JsonSerializable(typeof(ReferenceData))]
+[JsonSerializable(typeof(Movement))]
 public sealed partial class JournalJson : JsonSerializerContext;

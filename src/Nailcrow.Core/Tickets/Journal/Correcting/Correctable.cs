@@ -2,6 +2,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
@@ -64,6 +65,11 @@ public static class Correctable
             or ReturnOpened
             or ReturnSent
             or ReturnArrived
+            or ReturnSettled
+            or DriveKept
+            or DriveDestroyed
+            or PartTakenBack
+            or PartLost
             or CustomerSignedOff
             or LocatorSwitched => null,
             SnapshotTaken taken => taken.Snapshot.Source == Rebuilds.Reading.Person ? null : "A machine said it; take another look.",

@@ -1,0 +1,31 @@
+using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Returns.Ending;
+
+/// <summary>Stores takes a drive or part back over the counter, or finds it: no box was announced, and it is there.</summary>
+/// <param name="Shelf">Where it lies in the depot.</param>
+public sealed record PartTakenBack(string Serial, string Depot, string? Shelf = null) : FactBody
+{
+    public override string Told() => $"{Serial} taken back into {Depot}{(Shelf is { } shelf ? $", shelf {shelf}" : "")}";
+
+    public override IReadOnlyCollection<Role> Writers() => [Role.Stores, Role.Dispatcher, Role.Lead];
+
+    public override string? Problem(Ticket ticket) =>
+        HandedOn.Problem(Serial) ?? (string.IsNullOrWhiteSpace(Depot) ? "Say which depot it is in." : null);
+
+    /// <summary>What was set aside for the ticket stays so: another visit may fit it.</summary>
+    internal override Ticket Fold(Ticket ticket, Stamp stamp)
+    {
+        var back = HandedOn.To(ticket, Serial, new(HolderKind.Depot, Depot, Shelf), stamp, "taken-back");
+        var serial = SerialNumber.Normalise(Serial);
+        return back.Parts.Find(p => p.Serial == serial) is { IssuedTo: not null } part
+            ? back with
+            {
+                Parts = back.Parts.Replace(part, part with { Depot = Depot, IssuedTo = null }),
+            }
+            : back;
+    }
+}

@@ -1,0 +1,94 @@
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Returns.Ledger;
+
+/// <summary>One part's whole life in the ledger: the fold of its movements, whatever the order in which they came.</summary>
+public sealed record PartLine(string Serial)
+{
+    /// <summary>What is so, oldest first; what was undone is not among it.</summary>
+    public IReadOnlyList<Movement> Movements { get; private init; } = [];
+
+    /// <summary>Who holds it; null where nothing has been told of it.</summary>
+    public Holder? Holder { get; private init; }
+
+    /// <summary>Since when, and by which movement.</summary>
+    public Movement? Last { get; private init; }
+
+    /// <summary>The tickets it is set aside for: more than one is a trouble that somebody has to settle.</summary>
+    public IReadOnlyList<long> ReservedFor { get; private init; } = [];
+
+    /// <summary>Where it is to go; null once somebody has it who may keep it.</summary>
+    public Announcement? Going { get; private init; }
+
+    public PartData? Part { get; private init; }
+
+    /// <summary>The machine whose data may still be on it: it was in a bay there, and no wipe is on record since.</summary>
+    public string? UnwipedFrom { get; private init; }
+
+    public static PartLine Of(string serial, IEnumerable<Movement> movements)
+    {
+        var all = movements.DistinctBy(m => m.Id).OrderBy(m => m.Seq).ToList();
+        var undone = all.Where(m => m.Of is not null)
+            .GroupBy(m => m.Of)
+            .Where(g => g.Last().Kind == MovementKind.Undone)
+            .Select(g => g.Key)
+            .ToHashSet();
+        // What happened in one moment goes by the entries that tell of it, as on their ticket.
+        var so = all.Where(m => m.Of is null && !undone.Contains(m.Id)).OrderBy(m => m.At).ThenBy(m => m.Entry ?? m.Id).ToList();
+        return so.Aggregate(new PartLine(SerialNumber.Normalise(serial)), (line, movement) => line.With(movement)) with
+        {
+            Movements = so,
+            ReservedFor = Reservations(so),
+        };
+    }
+
+    /// <summary>
+    /// What has to be added to a part's lines so that they say a movement: nothing where they say it already, that it is so after all
+    /// where it was undone.
+    /// </summary>
+    /// <param name="kept">All lines of the part so far.</param>
+    /// <param name="cause">The entry of a ticket that says it; null for what stores does by itself.</param>
+    public static Movement? Due(string serial, IReadOnlyCollection<Movement> kept, Movement movement, Entry? cause)
+    {
+        var line = Of(serial, kept);
+        if (kept.Any(m => m.Id == movement.Id))
+            return movement.Of is not null || cause is null || line.Movements.Any(m => m.Id == movement.Id)
+                ? null
+                : TicketMovements.Redone(movement, cause);
+        return movement.Kind switch
+        {
+            MovementKind.Undone when kept.All(m => m.Id != movement.Of) => null,
+            MovementKind.Reserved when movement.To is null && line.ReservedFor.Contains(movement.Ticket ?? 0) => null,
+            MovementKind.Released when !line.ReservedFor.Contains(movement.Ticket ?? 0) => null,
+            _ => movement,
+        };
+    }
+
+    private PartLine With(Movement m)
+    {
+        var stays = m.To is null || (m.Kind == MovementKind.Reserved && Holder is { Kind: HolderKind.Depot } && Holder.Name == m.To.Name);
+        var here = this with
+        {
+            Part = m.Part ?? Part,
+            Last = stays ? Last : m,
+            Holder = stays ? Holder : m.To,
+            Going = !stays && m.To is { MayKeep: true } ? null : m.Going ?? Going,
+        };
+        return m.Kind == MovementKind.Wiped ? here with { UnwipedFrom = null }
+            : m.To?.Kind == HolderKind.Bay ? here with { UnwipedFrom = m.Asset }
+            : here with { UnwipedFrom = UnwipedFrom ?? m.Part?.UsedIn };
+    }
+
+    /// <summary>Decisions, so they go by when they were taken down: what comes late was ruled on when it came.</summary>
+    private static IReadOnlyList<long> Reservations(IEnumerable<Movement> so)
+    {
+        var tickets = new List<long>();
+        foreach (var m in so.Where(m => m.Ticket is not null).OrderBy(m => m.Seq))
+            if (m.Kind == MovementKind.Reserved && !tickets.Contains(m.Ticket ?? 0))
+                tickets.Add(m.Ticket ?? 0);
+            else if (m.Kind == MovementKind.Released)
+                tickets.Remove(m.Ticket ?? 0);
+        return tickets;
+    }
+}

@@ -1,0 +1,26 @@
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets;
+
+namespace Nailcrow.Core.Returns.Ledger;
+
+/// <summary>Whether a part may be set aside, by where it is and for whom it waits.</summary>
+public static class Reservable
+{
+    /// <summary>Why not, as a sentence; null where it may.</summary>
+    public static string? WhyNot(PartLine line, long ticket) =>
+        line.ReservedFor.FirstOrDefault(t => t != ticket) is var other and > 0
+            ? $"{line.Serial} is set aside for {TicketNumber.Text(other)} already. Take another part, or give it up there first."
+        : line.Last is not { To: { } holder } last ? null
+        : holder.Kind switch
+        {
+            HolderKind.Bay => $"{line.Serial} is in bay {holder.Name} of {last.Asset}{Told(last)}. "
+                + "Take another part; if it lies in a depot all the same, count it there first.",
+            HolderKind.Destroyed or HolderKind.Lost or HolderKind.Maker =>
+                $"{line.Serial} is {(holder.Kind == HolderKind.Maker ? "with " : "")}{holder}{Told(last)}. "
+                    + "Take another part; if it lies in a depot all the same, count it there first.",
+            HolderKind.Carrier => $"{line.Serial} is with {holder}{Told(last)}; it is set aside once it has come and is booked in.",
+            _ => null,
+        };
+
+    private static string Told(Movement last) => last.Ticket is { } ticket ? $", by {TicketNumber.Text(ticket)}" : "";
+}

@@ -1,0 +1,166 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+
+namespace Nailcrow.Core.Returns.Ledger;
+
+/// <summary>What an entry of a ticket means to the ledger: whatever became different of who holds what, is set aside or wiped.</summary>
+public static class TicketMovements
+{
+    /// <param name="cause">The entry between the two; one that puts another right changes what earlier ones said.</param>
+    public static IReadOnlyList<Movement> Between(Ticket before, Ticket after, Entry cause)
+    {
+        if (
+            ReferenceEquals(before.Custody, after.Custody)
+            && ReferenceEquals(before.Parts, after.Parts)
+            && ReferenceEquals(before.Wiped, after.Wiped)
+            && ReferenceEquals(before.Returns, after.Returns)
+            && before.IsEnded == after.IsEnded
+        )
+            return []; // of a hundred entries hardly one moves a part
+        var reserved = SetAside(after).Except(SetAside(before)).ToHashSet();
+        var moved = after.Custody.Moves.Except(before.Custody.Moves).Select(m => Moved(after, m, reserved)).ToList();
+        return
+        [
+            .. before.Custody.Moves.Except(after.Custody.Moves).Select(m => Undone(after, m.Serial, IdOf(after.Number, m), cause)),
+            .. moved,
+            .. reserved
+                .Except(moved.Where(m => m.Kind == MovementKind.Reserved).Select(m => m.Serial))
+                .Select(serial => Decided(after, serial, MovementKind.Reserved, cause)),
+            .. SetAside(before).Except(SetAside(after)).Select(serial => Decided(after, serial, MovementKind.Released, cause)),
+            .. after.Wiped.Except(before.Wiped).Select(serial => Wiped(after, serial, cause)),
+            .. before.Wiped.Except(after.Wiped).Select(serial => Undone(after, serial, WipeOf(after.Number, serial), cause)),
+            .. Announced(after).ExceptBy(Announced(before).Select(m => m.Id), m => m.Id),
+            .. Settled(after).ExceptBy(Settled(before).Select(m => m.Id), m => m.Id),
+            .. Announced(before)
+                .Concat(Settled(before))
+                .ExceptBy(Announced(after).Concat(Settled(after)).Select(m => m.Id), m => m.Id)
+                .Select(m => Undone(after, m.Serial, m.Id, cause)),
+        ];
+    }
+
+    /// <summary>The id under which the ledger has a hand-over.</summary>
+    public static Guid IdOf(long ticket, CustodyMove move) =>
+        Named(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{ticket}/{move.Entry}/{move.Serial}/{move.To.Kind}/{move.To.Name}/{move.To.Shelf}/{move.At.UtcTicks}"
+            )
+        );
+
+    /// <summary>The same line is taken as so again.</summary>
+    public static Movement Redone(Movement again, Entry cause) =>
+        new(
+            Named($"{cause.Id}/redone/{again.Id}"),
+            again.Serial,
+            MovementKind.Redone,
+            cause.RecordedAt,
+            cause.By,
+            Ticket: cause.Ticket,
+            Entry: cause.Id,
+            Of: again.Id
+        );
+
+    /// <summary>Parts that nobody else may have: they wait for this ticket, or are with its engineer to be fitted.</summary>
+    public static IEnumerable<string> SetAside(Ticket ticket) =>
+        ticket.IsEnded
+            ? []
+            : ticket.Parts.Where(p => p.GivenUp is null && !ticket.Swaps.Any(s => s.InSerial == p.Serial)).Select(p => p.Serial);
+
+    private static Movement Moved(Ticket ticket, CustodyMove move, HashSet<string> reserved)
+    {
+        var aside = move.To.Kind == HolderKind.Depot && reserved.Contains(move.Serial);
+        return new(
+            IdOf(ticket.Number, move),
+            move.Serial,
+            aside ? MovementKind.Reserved : MovementKind.Went,
+            move.At,
+            move.By,
+            move.To,
+            ticket.Number,
+            move.To.Kind == HolderKind.Bay ? ticket.Report?.Asset : null,
+            move.Entry,
+            Part: Known(ticket, move.Serial)
+        );
+    }
+
+    /// <summary>What the ticket knows of a part: from its reservation, or as a look showed it in its bay.</summary>
+    private static PartData? Known(Ticket ticket, string serial) =>
+        ticket.Parts.Find(p => p.Serial == serial) is { } part ? new(part.Model, part.Bytes)
+        : ticket.Snapshots.Select(s => s.Holding(serial)).LastOrDefault(b => b?.Model is not null) is { Model: { } model } bay
+            ? new(model, bay.Bytes ?? 0)
+        : null;
+
+    /// <summary>What the ticket has announced; one that is off again, since the part went another way, is no part of it.</summary>
+    private static IEnumerable<Movement> Announced(Ticket ticket) =>
+        ticket.Returns.Select(r => new Movement(
+            Named(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{ticket.Number}/announced/{r.Serial}/{r.OpenedAt.UtcTicks}/{r.To}/{r.DueBy:O}"
+                )
+            ),
+            r.Serial,
+            MovementKind.Announced,
+            r.OpenedAt,
+            r.OpenedBy,
+            Ticket: ticket.Number,
+            Going: new(r.To, r.DueBy, r.Authorisation, r.Reason)
+        ));
+
+    private static IEnumerable<Movement> Settled(Ticket ticket) =>
+        ticket
+            .Returns.Where(r => r.SettledAt is not null)
+            .Select(r => new Movement(
+                Named(
+                    string.Create(CultureInfo.InvariantCulture, $"{ticket.Number}/settled/{r.Serial}/{r.SettledAt?.UtcTicks}/{r.Outcome}")
+                ),
+                r.Serial,
+                MovementKind.Settled,
+                r.SettledAt ?? r.OpenedAt,
+                r.SettledBy ?? r.OpenedBy,
+                Ticket: ticket.Number,
+                Note: $"{Words.Of(r.Outcome ?? default)}{(r.OutcomeSays is { } says ? $": {says}" : "")}"
+            ));
+
+    private static Movement Decided(Ticket ticket, string serial, MovementKind kind, Entry cause) =>
+        new(
+            Named($"{cause.Id}/{kind}/{serial}"),
+            serial,
+            kind,
+            cause.RecordedAt,
+            cause.By,
+            Ticket: ticket.Number,
+            Entry: cause.Id,
+            Part: kind == MovementKind.Reserved ? Known(ticket, serial) : null
+        );
+
+    private static Movement Wiped(Ticket ticket, string serial, Entry cause) =>
+        new(WipeOf(ticket.Number, serial), serial, MovementKind.Wiped, cause.Happened, cause.By, Ticket: ticket.Number, Entry: cause.Id);
+
+    private static Guid WipeOf(long ticket, string serial) => Named($"{ticket}/wiped/{serial}");
+
+    private static Movement Undone(Ticket ticket, string serial, Guid of, Entry cause) =>
+        new(
+            Named($"{cause.Id}/undone/{of}"),
+            SerialNumber.Normalise(serial),
+            MovementKind.Undone,
+            cause.RecordedAt,
+            cause.By,
+            Ticket: ticket.Number,
+            Entry: cause.Id,
+            Of: of
+        );
+
+    /// <summary>A UUID, version 8 of RFC 9562: from SHA-256 over what it names, so that the same is named the same.</summary>
+    private static Guid Named(string what)
+    {
+        var bytes = SHA256.HashData(Encoding.UTF8.GetBytes(what)).AsSpan(0, 16);
+        bytes[6] = (byte)(0x80 | (bytes[6] & 0x0F));
+        bytes[8] = (byte)(0x80 | (bytes[8] & 0x3F));
+        return new(bytes, bigEndian: true);
+    }
+}

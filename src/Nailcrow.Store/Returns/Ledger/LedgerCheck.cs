@@ -1,0 +1,140 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Lists;
+
+namespace Nailcrow.Store.Returns.Ledger;
+
+/// <summary>Holds the ledger of parts against itself, against the tickets, and the list of where parts are against it.</summary>
+internal static class LedgerCheck
+{
+    private const int TellEvery = 10_000;
+
+    /// <summary>Computes each part's chain again from the stored text.</summary>
+    public static async Task ChainsAsync(NailcrowDb db, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
+    {
+        var (serial, seq, hash, done) = ("", 0L, HashChain.Start, 0L);
+        var most = await db.Ledger.LongCountAsync(ct);
+        await foreach (
+            var row in db.Ledger.AsNoTracking().OrderBy(r => r.Serial).ThenBy(r => r.Seq).AsAsyncEnumerable().WithCancellation(ct)
+        )
+        {
+            if (row.Serial != serial)
+                (serial, seq, hash) = (row.Serial, 0, HashChain.Start);
+            if (row.Seq != seq + 1)
+                tell(Of(TroubleKind.Missing, row, $"the lines of the ledger from {seq + 1} to {row.Seq - 1} are missing"));
+            else if (HashChain.Next(hash, row.Text) != row.Hash)
+                tell(Of(TroubleKind.Changed, row, $"line {row.Seq} of the ledger is not what was written"));
+            if (row.Read() is not { } said)
+                tell(Of(TroubleKind.CannotBeRead, row, $"line {row.Seq} of the ledger cannot be read by this version"));
+            else if (said.Serial != row.Serial || said.Seq != row.Seq || said.Id != row.Id || said.Ticket != row.Ticket)
+                tell(Of(TroubleKind.Changed, row, $"line {row.Seq} of the ledger is listed as another than it says"));
+            (seq, hash) = (row.Seq, row.Hash);
+            if (++done % TellEvery == 0)
+                progress(new("movements", done, most));
+        }
+        var given = await JournalCheck.GivenAsync(db, "ledger", ct);
+        if (given > done)
+            tell(
+                new(
+                    TroubleKind.Missing,
+                    null,
+                    null,
+                    $"{given - done} lines of the ledger of parts that were written are not there any more."
+                )
+            );
+    }
+
+    /// <summary>Every hand-over of a ticket is in the ledger, and nothing else is there in its name.</summary>
+    public static async Task AgainstTicketsAsync(
+        NailcrowDb db,
+        IReadOnlyCollection<TicketRecord> records,
+        Action<Trouble> tell,
+        CancellationToken ct
+    )
+    {
+        var tickets = records.Select(r => (long?)r.Ticket.Number).ToList();
+        var rows = await db.Ledger.AsNoTracking().Where(r => tickets.Contains(r.Ticket)).ToListAsync(ct);
+        var said = rows.Select(r => r.Read()).OfType<Movement>().ToLookup(m => m.Ticket);
+        foreach (var record in records)
+        {
+            var ofTicket = said[record.Ticket.Number].ToList();
+            var undone = ofTicket
+                .Where(m => m.Of is not null)
+                .OrderBy(m => m.Seq)
+                .GroupBy(m => m.Of)
+                .Where(g => g.Last().Kind == MovementKind.Undone)
+                .Select(g => g.Key);
+            var there = ofTicket.Where(m => m.To is not null).Select(m => (Guid?)m.Id).Except(undone).ToHashSet();
+            if (!there.SetEquals(record.Ticket.Custody.Moves.Select(m => (Guid?)TicketMovements.IdOf(record.Ticket.Number, m))))
+                tell(
+                    new(
+                        TroubleKind.ListsDiffer,
+                        record.Ticket.Number,
+                        null,
+                        $"{TicketNumber.Text(record.Ticket.Number)}: the ledger of parts has other hand-overs than its journal."
+                    )
+                );
+        }
+    }
+
+    /// <summary>The list of where parts are says what the ledger says.</summary>
+    public static async Task PartsAsync(NailcrowDb db, Action<Trouble> tell, CancellationToken ct)
+    {
+        var listed = await db.Parts.AsNoTracking().ToDictionaryAsync(p => p.Serial, Told, ct);
+        await foreach (var line in LinesAsync(db, ct))
+        {
+            listed.Remove(line.Serial, out var row);
+            if (PartRow.Of(line) is { } told ? row != Told(told) : row is not null)
+                tell(
+                    new(
+                        TroubleKind.ListsDiffer,
+                        null,
+                        null,
+                        $"{line.Serial}: the ledger says otherwise than the list of parts; 'nailcrow admin rebuild-projections' tells it anew."
+                    )
+                );
+        }
+        foreach (var serial in listed.Keys)
+            tell(new(TroubleKind.Unexplained, null, null, $"{serial} is on the list of parts, and no line of the ledger tells of it."));
+    }
+
+    /// <summary>Every part's line, one after the other.</summary>
+    public static async IAsyncEnumerable<PartLine> LinesAsync(
+        NailcrowDb db,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken ct
+    )
+    {
+        var (serial, movements) = ("", new List<Movement>());
+        await foreach (
+            var row in db
+                .Ledger.AsNoTracking()
+                .OrderBy(r => r.Serial)
+                .ThenBy(r => r.Seq)
+                .Select(r => new { r.Serial, r.Text })
+                .AsAsyncEnumerable()
+                .WithCancellation(ct)
+        )
+        {
+            if (row.Serial != serial && movements.Count > 0)
+            {
+                yield return PartLine.Of(serial, movements);
+                movements = [];
+            }
+            serial = row.Serial;
+            if (MovementText.Read(row.Text) is { } movement)
+                movements.Add(movement);
+        }
+        if (movements.Count > 0)
+            yield return PartLine.Of(serial, movements);
+    }
+
+    private static string Told(PartRow p) =>
+        $"{p.Model}|{p.Bytes}|{p.Hours}|{p.HolderKind}|{p.Holder}|{p.Shelf}|{p.Asset}|{p.Since.UtcTicks}|{p.Ticket}|{p.ReservedFor}|{p.UnwipedFrom}|{p.Going}|{p.DueBy:O}";
+
+    private static Trouble Of(TroubleKind kind, LedgerRow row, string what) => new(kind, row.Ticket, null, $"{row.Serial}: {what}.");
+}

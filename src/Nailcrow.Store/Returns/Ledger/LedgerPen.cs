@@ -1,0 +1,89 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
+
+namespace Nailcrow.Store.Returns.Ledger;
+
+/// <summary>Writes lines of the ledger, in whatever transaction is open, with the row that says where each part is now.</summary>
+internal sealed class LedgerPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, PreparedRows<PartRow> parts)
+{
+    /// <summary>Lines that are there already are not written again; one that was undone and is so after all is taken as so again.</summary>
+    /// <param name="cause">The entry that brought them about; null for what stores does by itself.</param>
+    /// <returns>The lines that were written.</returns>
+    public async Task<IReadOnlyList<Movement>> WriteAsync(IEnumerable<Movement> movements, Entry? cause, DateTimeOffset now)
+    {
+        var written = new List<Movement>();
+        foreach (var ofOne in movements.GroupBy(m => SerialNumber.Normalise(m.Serial)))
+        {
+            var rows = await RowsAsync(ofOne.Key);
+            var (hash, kept) = (rows.Count == 0 ? HashChain.Start : rows[^1].Hash, Read(rows));
+            var before = written.Count;
+            foreach (var movement in ofOne)
+            {
+                if (PartLine.Due(ofOne.Key, kept, movement, cause) is not { } due)
+                    continue;
+                var numbered = due with
+                {
+                    Serial = ofOne.Key,
+                    Seq = (rows.Count == 0 ? 0 : rows[^1].Seq) + 1,
+                    RecordedAt = Milliseconds(now),
+                };
+                var text = MovementText.Of(numbered);
+                hash = HashChain.Next(hash, text);
+                var row = Row(numbered, text, hash);
+                await ledger.InsertAsync(row);
+                rows.Add(row);
+                kept.Add(numbered);
+                written.Add(numbered);
+            }
+            if (written.Count > before)
+                await TellAsync(PartLine.Of(ofOne.Key, kept));
+        }
+        return written;
+    }
+
+    public async Task<PartLine> LineAsync(string serial)
+    {
+        var key = SerialNumber.Normalise(serial);
+        return PartLine.Of(key, Read(await RowsAsync(key)));
+    }
+
+    public async Task TellAsync(PartLine line)
+    {
+        if (PartRow.Of(line) is { } row)
+            await parts.UpsertAsync(row);
+        else
+            await db.Parts.Where(p => p.Serial == line.Serial).ExecuteDeleteAsync();
+    }
+
+    /// <summary>Where parts are, told anew from the ledger alone.</summary>
+    public async Task TellAllAsync()
+    {
+        await db.Parts.ExecuteDeleteAsync();
+        await foreach (var line in LedgerCheck.LinesAsync(db, CancellationToken.None))
+            if (PartRow.Of(line) is { } row)
+                await parts.InsertAsync(row);
+    }
+
+    private Task<List<LedgerRow>> RowsAsync(string serial) =>
+        db.Ledger.AsNoTracking().Where(r => r.Serial == serial).OrderBy(r => r.Seq).ToListAsync();
+
+    private static List<Movement> Read(IEnumerable<LedgerRow> rows) => [.. rows.Select(r => r.Read()).OfType<Movement>()];
+
+    private static LedgerRow Row(Movement movement, string text, string hash) =>
+        new()
+        {
+            Serial = movement.Serial,
+            Seq = movement.Seq,
+            Id = movement.Id,
+            Ticket = movement.Ticket,
+            At = movement.At,
+            Text = text,
+            Hash = hash,
+        };
+
+    private static DateTimeOffset Milliseconds(DateTimeOffset at) =>
+        at.ToUniversalTime().AddTicks(-(at.UtcTicks % TimeSpan.TicksPerMillisecond));
+}

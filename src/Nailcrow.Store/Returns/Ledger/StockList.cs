@@ -1,0 +1,54 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Appliances;
+
+namespace Nailcrow.Store.Returns.Ledger;
+
+/// <summary>What a firm's list of drives says of its stock, as the first line of each part's life.</summary>
+internal static class StockList
+{
+    private const int AtOnce = 2_000;
+
+    /// <summary>A list says what came; where it is from then on is the ledger's to say.</summary>
+    public static Movement Came(DriveRow drive, DateTimeOffset at, string by, string? note = null) =>
+        new(
+            Guid.CreateVersion7(),
+            drive.Serial,
+            MovementKind.Came,
+            at,
+            by,
+            new Holder(HolderKind.Depot, drive.Depot ?? ""),
+            Part: new(drive.Model, drive.Bytes, drive.Hours, drive.UsedIn),
+            Note: note
+        );
+
+    /// <summary>
+    /// Stock that was on the list before there was a ledger. It is dated before everything that tickets say, and in pieces, each in a
+    /// transaction of its own: interrupted, it goes on where it was.
+    /// </summary>
+    public static async Task TakeOverAsync(NailcrowDb db, DateTimeOffset now, CancellationToken ct)
+    {
+        var pen = new LedgerPen(db, new(db), new(db));
+        while (true)
+        {
+            await using var transaction = await db.Database.BeginTransactionAsync(ct);
+            var drives = await db
+                .Drives.AsNoTracking()
+                .Where(d => d.Depot != null && !db.Ledger.Any(l => l.Serial == d.Serial && l.Seq == 1))
+                .OrderBy(d => d.Serial)
+                .Take(AtOnce)
+                .ToListAsync(ct);
+            foreach (var drive in drives)
+                await pen.WriteAsync(
+                    [Came(drive, ServiceClock.Earliest, "nailcrow", "It was on the list of stock when the ledger began.")],
+                    null,
+                    now
+                );
+            await transaction.CommitAsync(ct);
+            if (drives.Count < AtOnce)
+                return;
+        }
+    }
+}

@@ -1,0 +1,192 @@
+using CsCheck;
+using Nailcrow.Core.Intake;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Correcting;
+
+namespace Nailcrow.Core.Tests.Returns;
+
+/// <summary>One line of custody for each part, whatever tickets say of it, in whatever order it comes.</summary>
+public class LedgerTests
+{
+    private const string Serial = "C8NEWW2286";
+
+    private static readonly Actor Stores = new("sefa", [Role.Stores, Role.Lead]);
+
+    /// <summary>What is done with one part, an hour apart, as a pen that writes it all down would.</summary>
+    private sealed class Pen
+    {
+        private readonly Dictionary<string, List<Movement>> _lines = [];
+
+        public TicketRecord Record { get; private set; } = TicketRecord.Of(1001, []);
+
+        public void Arrives(Intent intent)
+        {
+            var entry = Record.Next(intent, Some.Noon.AddDays(30));
+            var before = Record.Ticket;
+            Record = Record.With(entry);
+            Take(TicketMovements.Between(before, Record.Ticket, entry), entry);
+        }
+
+        public void Take(IEnumerable<Movement> movements, Entry? cause = null)
+        {
+            foreach (var movement in movements)
+            {
+                var kept = Of(movement.Serial);
+                if (PartLine.Due(movement.Serial, kept, movement, cause) is { } due)
+                    kept.Add(due with { Seq = kept.Count + 1 });
+            }
+        }
+
+        public PartLine Line(string serial = Serial) => PartLine.Of(serial, Of(serial));
+
+        private List<Movement> Of(string serial) => _lines.TryGetValue(serial, out var kept) ? kept : _lines[serial] = [];
+    }
+
+    private static Intent At(int hour, EntryBody body) =>
+        new(Guid.CreateVersion7(Some.Noon.AddHours(hour)), Some.Noon.AddHours(hour), 0, Stores, body);
+
+    private static readonly FaultReported Report = new(
+        "FSC-1",
+        "CH-1",
+        "brackmere-b12",
+        "Corrin Trust",
+        "Corrin",
+        "Hall",
+        JobKind.Fault,
+        "Lamp"
+    );
+
+    /// <summary>A part's way to a bay, out of it as dead, and back; one hand-over was a slip, and was put right.</summary>
+    private static IReadOnlyList<Intent> ALife()
+    {
+        var slip = At(3, new PartIssued(Serial, "wenna"));
+        return
+        [
+            At(0, Report),
+            At(1, new PartReserved(Serial, "Cindral C8", 8_000_000_000_000, "Stores")),
+            At(2, new PartIssued(Serial, "ilka")),
+            slip,
+            At(4, new DriveInserted("2", Serial)),
+            At(5, new DriveWithdrawn("2", Serial)),
+            At(6, new EntryCorrected(slip.Id, "It was never out of the van.")),
+            At(7, new DriveWiped(Serial, "Sanitize command")),
+            At(8, new ReturnOpened(Serial, ReturnReason.BackToStores, new(HolderKind.Depot, "Stores"), DueBy: new(2026, 4, 1))),
+            At(9, new ReturnSent(Serial, "Gullwing Freight")),
+            At(10, new ReturnArrived(Serial, Serial, Shelf: "B2")),
+        ];
+    }
+
+    [Fact]
+    public void Ten_thousand_orders_of_late_and_repeated_entries_end_in_the_same_line()
+    {
+        var life = ALife();
+        var inOrder = new Pen();
+        foreach (var intent in life)
+            inOrder.Arrives(intent);
+        var expected = Told(inOrder);
+        inOrder.Line().Holder.ShouldBe(new Holder(HolderKind.Depot, "Stores", "B2"));
+
+        Gen.Shuffle(life.Skip(1).ToArray())
+            .Sample(
+                order =>
+                {
+                    var pen = new Pen();
+                    pen.Arrives(life[0]);
+                    foreach (var intent in order)
+                        pen.Arrives(intent);
+                    return Told(pen) == expected && Told(pen) == OfTicket(pen.Record);
+                },
+                iter: 10_000
+            );
+    }
+
+    /// <summary>Who had it, one after the other, by the ledger.</summary>
+    private static string Told(Pen pen) =>
+        string.Join("; ", pen.Line().Movements.Where(m => m.To is not null).Select(m => $"{m.At:dd HH} {m.To}"));
+
+    /// <summary>The same by the ticket's own fold, which knows no ledger.</summary>
+    private static string OfTicket(TicketRecord record) =>
+        string.Join("; ", record.Ticket.Custody.Moves.Where(m => m.Serial == Serial).Select(m => $"{m.At:dd HH} {m.To}"));
+
+    [Fact]
+    public void What_is_told_again_is_written_once()
+    {
+        var pen = new Pen();
+        foreach (var intent in ALife())
+            pen.Arrives(intent);
+        var lines = pen.Line().Movements.Count;
+
+        pen.Take(TicketMovements.Between(new(1001), pen.Record.Ticket, pen.Record.Arrived[^1]), pen.Record.Arrived[^1]);
+
+        pen.Line().Movements.Count.ShouldBe(lines);
+    }
+
+    [Fact]
+    public void A_part_is_set_aside_until_it_is_in_or_given_up()
+    {
+        var pen = new Pen();
+        var life = ALife();
+        foreach (var intent in life.Take(4))
+            pen.Arrives(intent);
+
+        pen.Line().ReservedFor.ShouldBe([1001]);
+        Reservable
+            .WhyNot(pen.Line(), 1002)
+            .ShouldBe($"{Serial} is set aside for T-1001 already. Take another part, or give it up there first.");
+        Reservable.WhyNot(pen.Line(), 1001).ShouldBeNull();
+        pen.Arrives(life[4]);
+        pen.Line().ReservedFor.ShouldBeEmpty();
+        Reservable.WhyNot(pen.Line(), 1002)!.ShouldContain("is in bay 2 of FSC-1, by T-1001");
+    }
+
+    [Fact]
+    public void Stores_finds_it_on_the_shelf_and_the_shelf_is_where_it_is()
+    {
+        var pen = new Pen();
+        foreach (var intent in ALife().Take(5))
+            pen.Arrives(intent);
+        var found = new Movement(
+            Guid.CreateVersion7(),
+            Serial,
+            MovementKind.Counted,
+            Some.Noon.AddDays(2),
+            "sefa",
+            new Holder(HolderKind.Depot, "Stores", "A1")
+        );
+
+        pen.Take([found, found]);
+
+        pen.Line().Holder!.Shelf.ShouldBe("A1");
+        pen.Line().UnwipedFrom.ShouldBe("FSC-1");
+        Reservable.WhyNot(pen.Line(), 1002).ShouldBeNull();
+    }
+
+    [Fact]
+    public void Setting_it_aside_leaves_it_on_its_shelf()
+    {
+        var pen = new Pen();
+        var shelf = new Holder(HolderKind.Depot, "Stores", "A1");
+        pen.Take([new(Guid.CreateVersion7(), Serial, MovementKind.Came, Some.Noon.AddDays(-9), "sefa", shelf, Part: new("Cindral C8", 8))]);
+        foreach (var intent in ALife().Take(2))
+            pen.Arrives(intent);
+
+        (pen.Line().Holder, pen.Line().ReservedFor[0]).ShouldBe((shelf, 1001));
+    }
+
+    [Fact]
+    public void What_a_line_says_is_what_is_read_from_its_text()
+    {
+        var pen = new Pen();
+        foreach (var intent in ALife())
+            pen.Arrives(intent);
+
+        foreach (var movement in pen.Line().Movements)
+            MovementText.Read(MovementText.Of(movement)).ShouldBe(movement);
+        MovementText.Read("{\"serial\":7}").ShouldBeNull();
+    }
+}
