@@ -5,6 +5,7 @@ using Nailcrow.Client.Intake;
 using Nailcrow.Client.People;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Client.Rebuilds;
+using Nailcrow.Client.Returns;
 using Nailcrow.Client.Swaps;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Client.Tickets.Planning;
@@ -14,6 +15,8 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
@@ -56,6 +59,19 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(OtherSheets))]
 [JsonSerializable(typeof(CustomerView))]
 [JsonSerializable(typeof(CustomerPage))]
+[JsonSerializable(typeof(StoresDesk))]
+[JsonSerializable(typeof(PartLineView))]
+[JsonSerializable(typeof(PartPage))]
+[JsonSerializable(typeof(Balance))]
+[JsonSerializable(typeof(ReceiveAsk))]
+[JsonSerializable(typeof(ReceiveAnswer))]
+[JsonSerializable(typeof(MoveAsk))]
+[JsonSerializable(typeof(MoveAnswer))]
+[JsonSerializable(typeof(HandOutAsk))]
+[JsonSerializable(typeof(CountAsk))]
+[JsonSerializable(typeof(CountAnswer))]
+[JsonSerializable(typeof(WriteOffAsk))]
+[JsonSerializable(typeof(WipeAsk))]
 [JsonSerializable(typeof(BaysView))]
 [JsonSerializable(typeof(Loaded))]
 [JsonSerializable(typeof(ReferenceData))]

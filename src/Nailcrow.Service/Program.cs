@@ -41,6 +41,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapIntake();
     app.MapTickets();
     app.MapBring();
+    app.MapStores();
     app.MapPlanning();
     app.MapAppliances();
     app.MapCustomers();

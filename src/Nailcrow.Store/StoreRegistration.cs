@@ -6,6 +6,7 @@ using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Returns;
+using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
@@ -35,6 +36,7 @@ public static class StoreRegistration
             .AddSingleton<IntakeRules>()
             .AddSingleton<DriveModels>()
             .AddSingleton<Drives>()
+            .AddSingleton<LedgerBook>()
             .AddSingleton<CsvImport>()
             .AddSingleton<CsvExport>()
             .AddSingleton<IntakeLog>()

@@ -13,6 +13,8 @@ public enum Permission
     /// <summary>Whoever stands before a machine that nobody knows reads its plate.</summary>
     AddMachines,
     ChangeCustomers,
+    KeepStores,
+    WriteOff,
     MakeRules,
     PublishProcedures,
     AddPeople,
@@ -32,6 +34,8 @@ public static class Permissions
                 Role.Admin,
             ],
             Permission.AddMachines => [Role.Engineer, Role.Dispatcher, Role.Lead, Role.Admin],
+            Permission.KeepStores => [Role.Stores, Role.Dispatcher, Role.Lead],
+            Permission.WriteOff => [Role.Lead],
             Permission.PublishProcedures => [Role.Lead, Role.Admin],
             _ => [Role.Admin],
         };

@@ -70,7 +70,7 @@ public static class DriveLife
                     break;
             }
         events.AddRange(
-            record.Ticket.Custody.Moves.Select(m => new LifeEvent(
+            record.Ticket.Custody.Own.Select(m => new LifeEvent(
                 m.Serial,
                 m.At,
                 LifeEventKind.Moved,

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;
@@ -64,7 +65,7 @@ public sealed record ServiceReport(
                     new("Without full redundancy", [.. Exposed(ticket)]),
                     new("When it was off", [.. ticket.Power.Select(p => new ReportLine(p.From, null, p.Told()))]),
                     new("What the array holds", [.. (Space.Of(ticket)?.Told() ?? []).Select(s => new ReportLine(null, null, s))]),
-                    new("Where the drives are", [.. Whereabouts(ticket)]),
+                    new("Where the drives are", [.. Whereabouts(ticket, told)]),
                     new("What stays to be done", [.. Left(ticket)]),
                     new("How it ended", [.. Ending(ticket, told)]),
                     new("What was put right in the record", [.. PutRight.Of(record)]),
@@ -176,7 +177,14 @@ public sealed record ServiceReport(
             _ => throw new System.Diagnostics.UnreachableException(),
         };
 
-    private static IEnumerable<ReportLine> Whereabouts(Ticket ticket) =>
+    private static IEnumerable<ReportLine> Whereabouts(Ticket ticket, IReadOnlyList<Entry> told) =>
+        [
+            .. Holders(ticket),
+            .. told.Where(e => e.Body is DriveKept or DriveDestroyed or PartLost or ReturnSettled)
+                .Select(e => new ReportLine(e.Happened, e.By, $"{e.Body.Told()}.")),
+        ];
+
+    private static IEnumerable<ReportLine> Holders(Ticket ticket) =>
         ticket
             .Custody.Moves.GroupBy(m => m.Serial)
             .Select(moves => moves.Last())

@@ -6,7 +6,8 @@ namespace Nailcrow.Core.Returns;
 
 /// <summary>One hand-over of one drive.</summary>
 /// <param name="Entry">The entry that tells of it.</param>
-public sealed record CustodyMove(string Serial, Holder To, DateTimeOffset At, string By, Guid Entry);
+/// <param name="ToldBy">Another ticket that did it, where this one only follows; null where it is this one's own.</param>
+public sealed record CustodyMove(string Serial, Holder To, DateTimeOffset At, string By, Guid Entry, long? ToldBy = null);
 
 /// <summary>Who holds each drive of a ticket now, and every hand-over that led there.</summary>
 public sealed record Custody(ImmutableList<CustodyMove> Moves)
@@ -15,6 +16,13 @@ public sealed record Custody(ImmutableList<CustodyMove> Moves)
 
     public Custody Move(string serial, Holder to, Stamp stamp) =>
         new(Moves.Add(new(SerialNumber.Normalise(serial), to, stamp.At, stamp.By, stamp.Entry)));
+
+    /// <summary>Another ticket handed it on: it is where that one says.</summary>
+    public Custody Follow(string serial, Holder to, Stamp stamp, long ticket) =>
+        new(Moves.Add(new(SerialNumber.Normalise(serial), to, stamp.At, stamp.By, stamp.Entry, ticket)));
+
+    /// <summary>The hand-overs that this ticket itself tells of.</summary>
+    public IEnumerable<CustodyMove> Own => Moves.Where(m => m.ToldBy is null);
 
     /// <summary>As if one hand-over had not been recorded.</summary>
     public Custody Without(string serial, DateTimeOffset at) =>

@@ -30,6 +30,17 @@ public sealed record Holder(HolderKind Kind, string Name, string? Shelf = null)
     /// <summary>An engineer and a carrier are on the way; every other holder may keep what it has.</summary>
     public bool MayKeep => Kind is not (HolderKind.Engineer or HolderKind.Carrier);
 
+    private const string VanOf = "van of ";
+
+    /// <summary>Where a part lies to be used, as people say it: a depot by its name, or "van of ilka".</summary>
+    public static Holder OfPlace(string place, string? shelf = null) =>
+        place.Trim().StartsWith(VanOf, StringComparison.OrdinalIgnoreCase)
+            ? new(HolderKind.Van, place.Trim()[VanOf.Length..].Trim())
+            : new(HolderKind.Depot, place.Trim(), shelf);
+
+    /// <summary>The same the other way round.</summary>
+    public string Place() => Kind == HolderKind.Van ? VanOf + Name : Name;
+
     public override string ToString() =>
         Kind is HolderKind.Destroyed or HolderKind.Lost ? Words.Of(Kind)
         : Kind == HolderKind.Van ? $"the van of {Name}"

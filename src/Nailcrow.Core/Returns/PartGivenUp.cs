@@ -40,12 +40,7 @@ public sealed record PartGivenUp(string Serial, NoReplacement Reason, string? No
             return ticket.Raise(stamp, "given-up", $"{serial} was given up, and it was no part of this ticket.");
         if (part.GivenUp == Reason)
             return ticket; // said twice
-        var given = part with { GivenUp = Reason };
-        var without = ticket with
-        {
-            Parts = ticket.Parts.Replace(part, given),
-            GivenUp = ticket.GivenUp.RemoveAll(p => p.Serial == serial).Add(given),
-        };
+        var without = Without(ticket, part, Reason);
         // In its bay it stays until it is taken out; what never came is with nobody we know of.
         return Reason == NoReplacement.NotHere && part.IssuedTo is null
             ? without with
@@ -53,6 +48,17 @@ public sealed record PartGivenUp(string Serial, NoReplacement Reason, string? No
                 Custody = new Custody(without.Custody.Moves.RemoveAll(m => m.Serial == serial)),
             }
             : without;
+    }
+
+    /// <summary>Its place waits for another part, unless that one is set aside already.</summary>
+    internal static Ticket Without(Ticket ticket, ReservedPart part, NoReplacement reason)
+    {
+        var given = part with { GivenUp = reason };
+        return ticket with
+        {
+            Parts = ticket.Parts.Count > ticket.DrivesWanted ? ticket.Parts.Remove(part) : ticket.Parts.Replace(part, given),
+            GivenUp = ticket.GivenUp.RemoveAll(p => p.Serial == part.Serial).Add(given),
+        };
     }
 
     private static string Parts(Ticket ticket) => ticket.Parts.Count == 0 ? "none" : string.Join(", ", ticket.Parts.Select(p => p.Serial));

@@ -54,7 +54,7 @@ public sealed record PartReserved(
         var serial = SerialNumber.Normalise(Serial);
         var part = new ReservedPart(serial, Model, Bytes, Depot, OverruledBecause: OverruledBecause);
         var exchanged = Replaced(ticket) is { } old ? ticket.WithAnotherPart(old.Serial, serial, stamp) : ticket;
-        return exchanged with { Parts = With(ticket, part), Custody = ticket.Custody.Move(serial, new(HolderKind.Depot, Depot), stamp) };
+        return exchanged with { Parts = With(ticket, part), Custody = ticket.Custody.Move(serial, Holder.OfPlace(Depot), stamp) };
     }
 
     /// <summary>One drive, one part: another one takes the place of what is only set aside; several drives each have theirs.</summary>

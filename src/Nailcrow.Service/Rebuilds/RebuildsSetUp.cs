@@ -19,6 +19,7 @@ internal static class RebuildsSetUp
             .AddSingleton<SheetMaker>()
             .AddSingleton<RebuildFollower>()
             .AddSingleton<Returns.Fitting>()
+            .AddSingleton<StoresRoom>()
             .AddSingleton<Tickets.Planning.Desks>()
             .AddSingleton<CalendarKeys>();
         builder.Services.AddQuartz(quartz =>

@@ -4,11 +4,12 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Returns;
+using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Service.Returns;
 
 /// <summary>Gathers what is in stock and what is known of a ticket's machine; what fits and what the array then holds is Core's to say.</summary>
-internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drives drives)
+internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drives drives, LedgerBook ledger)
 {
     public async Task<BringView?> BringAsync(Ticket ticket, CancellationToken ct)
     {
@@ -30,11 +31,15 @@ internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drive
         var serial = SerialNumber.Normalise(asked.Serial);
         var listed = (await drives.StockAsync(serial, ct)).FirstOrDefault();
         var part = listed ?? new StockPart(serial, asked.Model, asked.Bytes, asked.Depot, Wiped: ticket.Wiped.Contains(serial));
+        if (!models.ContainsKey(part.Model)) // as a machine named it, once
+            part = part with { Model = asked.Model };
+        if (part.Bytes == 0)
+            part = part with { Bytes = asked.Bytes };
         // Its own history counts, wherever it comes from and whatever the list says of it; what this ticket made of it is the journal's to judge.
         if (
             part.UsedIn is null
             && !ticket.Parts.Exists(p => p.Serial == serial)
-            && await drives.UsedUnwipedAsync(serial, ct) is { } machine
+            && await drives.UsedUnwipedAsync(serial, (await ledger.LineAsync(serial, ct)).WipedAt, ct) is { } machine
         )
             part = part with { UsedIn = machine };
         // Of a model that is not in the list nothing can be judged; who typed it answers for it.

@@ -86,16 +86,32 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
         await using var db = await dbs.CreateDbContextAsync(ct);
         var rows = await db
             .Parts.AsNoTracking()
-            .Where(p => p.HolderKind == HolderKind.Depot && p.ReservedFor == null && (serial == null || p.Serial == serial))
+            .Where(p =>
+                (p.HolderKind == HolderKind.Depot || p.HolderKind == HolderKind.Van)
+                && p.ReservedFor == null
+                && (serial == null || p.Serial == serial)
+            )
             .OrderByDescending(p => p.Bytes)
             .ThenBy(p => p.Serial)
             .Take(2000)
             .ToListAsync(ct);
-        return [.. rows.Select(r => new StockPart(r.Serial, r.Model, r.Bytes, r.Holder, r.Hours, r.UnwipedFrom, Wiped: false))];
+        return
+        [
+            .. rows.Select(r => new StockPart(
+                r.Serial,
+                r.Model,
+                r.Bytes,
+                new Holder(r.HolderKind, r.Holder).Place(),
+                r.Hours,
+                r.UnwipedFrom,
+                Wiped: false
+            )),
+        ];
     }
 
     /// <summary>Which machine a drive was in last by what tickets saw, where no wipe is on record since; null for one that was in none.</summary>
-    public async Task<string?> UsedUnwipedAsync(string serial, CancellationToken ct)
+    /// <param name="wipedAt">When the ledger has it wiped last.</param>
+    public async Task<string?> UsedUnwipedAsync(string serial, DateTimeOffset? wipedAt, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var key = SerialNumber.Normalise(serial);
@@ -103,7 +119,9 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
         var used = events.FindLast(e =>
             e.Kind == Words.Of(LifeEventKind.Seen) || (e.Kind == Words.Of(LifeEventKind.Moved) && e.Bay != null)
         );
-        return used is not null && !events.Exists(e => e.Kind == Words.Of(LifeEventKind.Wiped) && e.At >= used.At) ? used.Asset : null;
+        return used is not null && !(wipedAt >= used.At) && !events.Exists(e => e.Kind == Words.Of(LifeEventKind.Wiped) && e.At >= used.At)
+            ? used.Asset
+            : null;
     }
 
     public async Task<IReadOnlyList<ListedDrive>> InAsync(string asset, CancellationToken ct)

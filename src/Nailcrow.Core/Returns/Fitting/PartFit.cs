@@ -27,6 +27,8 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
 
     public static PartFit Of(StockPart part, DriveModel? model, Place place)
     {
+        if (part.Bytes == 0 && model is { Bytes: var sold }) // as its model is sold, where nobody has read its label
+            part = part with { Bytes = sold };
         var blocks = TooSmall(part, place).Concat(model is null ? [] : Blocking(model, place.Machine)).Concat(NotWiped(part)).ToList();
         var warns = (
             model is null
@@ -34,6 +36,7 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
                 : Warning(model, place)
         )
             .Concat(Worn(part, place))
+            .Concat(part.Bytes == 0 ? ["How large it is is not on record; read its label."] : [])
             .ToList();
         return new(
             part,
@@ -59,7 +62,7 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
         ];
 
     private static IEnumerable<string> TooSmall(StockPart part, Place place) =>
-        place.LeastBytes is { } least && ByteSize.Labelled(part.Bytes) < least
+        place.LeastBytes is { } least && part.Bytes > 0 && ByteSize.Labelled(part.Bytes) < least
             ? [$"It has {part.Bytes:N0} bytes; {least:N0} are needed for the array to hold what it holds now."]
             : [];
 

@@ -52,7 +52,7 @@ public sealed record Announcement(Holder To, DateOnly? DueBy = null, string? Aut
 /// <param name="By">Who did it.</param>
 /// <param name="To">Who holds it from then on; null where it went to nobody else.</param>
 /// <param name="Ticket">The ticket whose entry caused it; null for what stores does by itself.</param>
-/// <param name="Asset">The machine that a bay is of.</param>
+/// <param name="Asset">The machine whose bay it went into, or came out of.</param>
 /// <param name="Entry">That entry.</param>
 /// <param name="Of">The line that is undone or redone.</param>
 public sealed record Movement(

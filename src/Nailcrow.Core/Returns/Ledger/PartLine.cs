@@ -26,6 +26,9 @@ public sealed record PartLine(string Serial)
     /// <summary>The machine whose data may still be on it: it was in a bay there, and no wipe is on record since.</summary>
     public string? UnwipedFrom { get; private init; }
 
+    /// <summary>When it was wiped last.</summary>
+    public DateTimeOffset? WipedAt => Movements.LastOrDefault(m => m.Kind == MovementKind.Wiped)?.At;
+
     public static PartLine Of(string serial, IEnumerable<Movement> movements)
     {
         var all = movements.DistinctBy(m => m.Id).OrderBy(m => m.Seq).ToList();
@@ -67,7 +70,7 @@ public sealed record PartLine(string Serial)
 
     private PartLine With(Movement m)
     {
-        var stays = m.To is null || (m.Kind == MovementKind.Reserved && Holder is { Kind: HolderKind.Depot } && Holder.Name == m.To.Name);
+        var stays = m.To is null || (m.Kind == MovementKind.Reserved && Holder?.Kind == m.To.Kind && Holder.Name == m.To.Name);
         var here = this with
         {
             Part = m.Part ?? Part,
@@ -76,7 +79,7 @@ public sealed record PartLine(string Serial)
             Going = !stays && m.To is { MayKeep: true } ? null : m.Going ?? Going,
         };
         return m.Kind == MovementKind.Wiped ? here with { UnwipedFrom = null }
-            : m.To?.Kind == HolderKind.Bay ? here with { UnwipedFrom = m.Asset }
+            : m.Asset is { } machine ? here with { UnwipedFrom = machine }
             : here with { UnwipedFrom = UnwipedFrom ?? m.Part?.UsedIn };
     }
 

@@ -22,10 +22,10 @@ public static class TicketMovements
         )
             return []; // of a hundred entries hardly one moves a part
         var reserved = SetAside(after).Except(SetAside(before)).ToHashSet();
-        var moved = after.Custody.Moves.Except(before.Custody.Moves).Select(m => Moved(after, m, reserved)).ToList();
+        var moved = after.Custody.Own.Except(before.Custody.Own).Select(m => Moved(after, m, reserved)).ToList();
         return
         [
-            .. before.Custody.Moves.Except(after.Custody.Moves).Select(m => Undone(after, m.Serial, IdOf(after.Number, m), cause)),
+            .. before.Custody.Own.Except(after.Custody.Own).Select(m => Undone(after, m.Serial, IdOf(after.Number, m), cause)),
             .. moved,
             .. reserved
                 .Except(moved.Where(m => m.Kind == MovementKind.Reserved).Select(m => m.Serial))
@@ -72,7 +72,7 @@ public static class TicketMovements
 
     private static Movement Moved(Ticket ticket, CustodyMove move, HashSet<string> reserved)
     {
-        var aside = move.To.Kind == HolderKind.Depot && reserved.Contains(move.Serial);
+        var aside = move.To.Kind is HolderKind.Depot or HolderKind.Van && reserved.Contains(move.Serial);
         return new(
             IdOf(ticket.Number, move),
             move.Serial,
@@ -81,7 +81,9 @@ public static class TicketMovements
             move.By,
             move.To,
             ticket.Number,
-            move.To.Kind == HolderKind.Bay ? ticket.Report?.Asset : null,
+            move.To.Kind == HolderKind.Bay || ticket.Swaps.Any(s => s.OutSerial == move.Serial && s.PulledAt == move.At)
+                ? ticket.Report?.Asset
+                : null,
             move.Entry,
             Part: Known(ticket, move.Serial)
         );
@@ -154,6 +156,9 @@ public static class TicketMovements
             Entry: cause.Id,
             Of: of
         );
+
+    /// <summary>The id of what one request says of one of its parts.</summary>
+    public static Guid IdOf(Guid request, string serial) => Named($"{request}/{SerialNumber.Normalise(serial)}");
 
     /// <summary>A UUID, version 8 of RFC 9562: from SHA-256 over what it names, so that the same is named the same.</summary>
     private static Guid Named(string what)

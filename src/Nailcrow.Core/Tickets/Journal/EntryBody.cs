@@ -75,6 +75,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(DriveDestroyed), "drive-destroyed")]
 [JsonDerivedType(typeof(PartTakenBack), "part-taken-back")]
 [JsonDerivedType(typeof(PartLost), "part-lost")]
+[JsonDerivedType(typeof(PartUsedElsewhere), "part-used-elsewhere")]
 [JsonDerivedType(typeof(CustomerSignedOff), "customer-signed-off")]
 public abstract record EntryBody
 {

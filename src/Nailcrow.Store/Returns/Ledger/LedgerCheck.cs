@@ -70,7 +70,7 @@ internal static class LedgerCheck
                 .Where(g => g.Last().Kind == MovementKind.Undone)
                 .Select(g => g.Key);
             var there = ofTicket.Where(m => m.To is not null).Select(m => (Guid?)m.Id).Except(undone).ToHashSet();
-            if (!there.SetEquals(record.Ticket.Custody.Moves.Select(m => (Guid?)TicketMovements.IdOf(record.Ticket.Number, m))))
+            if (!there.SetEquals(record.Ticket.Custody.Own.Select(m => (Guid?)TicketMovements.IdOf(record.Ticket.Number, m))))
                 tell(
                     new(
                         TroubleKind.ListsDiffer,

@@ -29,6 +29,7 @@ internal sealed class LedgerPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, P
                     Serial = ofOne.Key,
                     Seq = (rows.Count == 0 ? 0 : rows[^1].Seq) + 1,
                     RecordedAt = Milliseconds(now),
+                    At = Milliseconds(due.At),
                 };
                 var text = MovementText.Of(numbered);
                 hash = HashChain.Next(hash, text);

@@ -2,25 +2,52 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>What a move or a look says, held against what other tickets recorded of the same drives and the same machine.</summary>
 /// <param name="write">Writes a note of the service's on a ticket.</param>
-internal sealed class AgainstTheRecord(JournalBatch batch, NailcrowDb db, Func<long, EntryBody, DateTimeOffset, Task> write)
+internal sealed class AgainstTheRecord(JournalBatch batch, NailcrowDb db, LedgerPen pen, Func<long, EntryBody, DateTimeOffset, Task> write)
 {
     /// <summary>One drive is in one place: a serial that another ticket left somewhere else is noted in the same breath.</summary>
     public async Task MovedAsync(Entry entry, IReadOnlyList<CustodyMove> moved)
     {
         foreach (var serial in moved.Select(m => m.Serial).Distinct())
-            if (await ElsewhereAsync(batch.Now(entry.Ticket).Ticket, serial) is { } where)
+        {
+            var line = await pen.LineAsync(serial);
+            if ((await ElsewhereAsync(batch.Now(entry.Ticket).Ticket, serial) ?? SetAside(line, entry)) is { } where)
                 await write(entry.Ticket, new SerialKnownElsewhere(serial, where, entry.Id), entry.RecordedAt);
+            await TellTheOthersAsync(entry, line);
+        }
+    }
+
+    /// <summary>It was on no ticket's hands yet, and another one waits for it.</summary>
+    private static string? SetAside(PartLine line, Entry entry) =>
+        entry.Body is not PartReserved && line.ReservedFor.FirstOrDefault(t => t != entry.Ticket) is var other and > 0
+            ? $"as set aside for {TicketNumber.Text(other)}"
+            : null;
+
+    /// <summary>Whoever waits for the part, or has it on the way, hears that it is here now.</summary>
+    private async Task TellTheOthersAsync(Entry entry, PartLine line)
+    {
+        if (line.Last is not { To: { } to } last || last.Ticket != entry.Ticket)
+            return; // what came late says nothing of where it is now
+        foreach (var number in line.Movements.Select(m => m.Ticket).OfType<long>().Distinct().Where(n => n != entry.Ticket))
+            if (
+                (await batch.RecordAsync(db, number)).Ticket is { IsEnded: false } other
+                && (TicketMovements.SetAside(other).Contains(line.Serial) || other.Custody.HolderOf(line.Serial) is { MayKeep: false })
+                && other.Custody.HolderOf(line.Serial) != to
+            )
+                await write(number, new PartUsedElsewhere(line.Serial, entry.Ticket, to, last.Asset), entry.Happened);
     }
 
     /// <summary>What a look shows that earlier records do not know.</summary>

@@ -55,11 +55,6 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (record.Find(intent.Id) is { } known)
             return await RepeatedAsync(db, waiting, known);
         var now = time.GetUtcNow();
-        if (
-            intent.Body is PartReserved asked
-            && Reservable.WhyNot(await connection.Pen.LineAsync(asked.Serial), record.Ticket.Number) is { } taken
-        )
-            return new Written.Declined(new Ruling.Refused(taken));
         var ruling = Ruling.On(record, intent, now);
         // No key notices a refusal, so nobody is refused for what another node has changed meanwhile.
         if (ruling is not Ruling.Accepted && trusting && !_touched.ContainsKey(record.Ticket.Number))
@@ -72,6 +67,11 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         }
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
+        if (
+            intent.Body is PartReserved asked
+            && Reservable.WhyNot(await connection.Pen.LineAsync(asked.Serial), record.Ticket.Number) is { } taken
+        )
+            return new Written.Declined(new Ruling.Refused(taken));
         var entry = record.Next(intent, now);
         if (entry.Body is Unreadable unreadable) // what could not be read after a restart is not taken before it either
             return new Written.Declined(new Ruling.Unusable($"It would not be read back: {unreadable.Why}"));
@@ -87,9 +87,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             );
         var custodyBefore = record.Ticket.Custody.Moves;
         await AddAsync(record.With(entry), entry);
-        if (Projecting.IsOfLife(entry.Body) || _touched[entry.Ticket].Ticket.Custody.Moves.Count != custodyBefore.Count)
-            _lives.Add(entry.Ticket);
-        await new OtherTickets(this, db, now).ToldAsync(entry, custodyBefore);
+        await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
 
@@ -104,6 +102,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         _touched[entry.Ticket] = record;
         _written[entry.Id] = entry;
         await connection.Journal.InsertAsync(JournalRow.Of(entry));
+        if (Projecting.IsOfLife(entry.Body) || !ReferenceEquals(before.Custody.Moves, record.Ticket.Custody.Moves))
+            _lives.Add(entry.Ticket); // whoever wrote it: the service's own notes move drives as well
         if (TicketMovements.Between(before, record.Ticket, entry) is { Count: > 0 } movements)
             await connection.Pen.WriteAsync(movements, entry, entry.RecordedAt);
     }

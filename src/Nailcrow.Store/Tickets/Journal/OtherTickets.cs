@@ -3,6 +3,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -13,13 +14,14 @@ using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Linking;
 using Nailcrow.Core.Tickets.Risk;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>What an entry of one ticket means to others, noted in the same breath: one drive is in one place, and one machine is as it was last seen.</summary>
-internal sealed class OtherTickets(JournalBatch batch, NailcrowDb db, DateTimeOffset now)
+internal sealed class OtherTickets(JournalBatch batch, NailcrowDb db, LedgerPen pen, DateTimeOffset now)
 {
-    private AgainstTheRecord Against => new(batch, db, WriteAsync);
+    private AgainstTheRecord Against => new(batch, db, pen, WriteAsync);
 
     /// <param name="movesBefore">The hand-overs that the ticket had before the entry; one that is put right changes earlier ones.</param>
     public async Task ToldAsync(Entry entry, IReadOnlyCollection<CustodyMove> movesBefore)
@@ -31,7 +33,9 @@ internal sealed class OtherTickets(JournalBatch batch, NailcrowDb db, DateTimeOf
             await Against.MovedAsync(entry, moved);
             await TellWhatWentInAsync(batch.Now(entry.Ticket), moved, entry.Happened);
         }
-        if (entry.Body is SnapshotTaken taken)
+        if (entry.Body is ReturnArrived { SerialInBox: { } inBox } box)
+            await BoxOfAnotherAsync(entry, box, SerialNumber.Normalise(inBox));
+        else if (entry.Body is SnapshotTaken taken)
         {
             await Against.SeenAsync(entry, taken.Snapshot);
             await TellOtherTicketsAsync(entry, taken);
@@ -45,6 +49,29 @@ internal sealed class OtherTickets(JournalBatch batch, NailcrowDb db, DateTimeOf
             await GoOverAsync(batch.Now(entry.Ticket), joined.Into, entry.Happened);
         else if (entry.Seq == 1)
             await OpenedAsync(entry.Ticket);
+    }
+
+    /// <summary>What is in the box is another ticket's: it is booked in there, in the same step.</summary>
+    private async Task BoxOfAnotherAsync(Entry entry, ReturnArrived box, string inBox)
+    {
+        if (
+            batch.Now(entry.Ticket).Ticket.Custody.HolderOf(inBox) is not null
+            || (await pen.LineAsync(inBox)).Last is not { Ticket: { } number, To: { MayKeep: false } }
+            || batch.Now(entry.Ticket).Ticket.Returns.Find(r => r.Serial == SerialNumber.Normalise(box.Serial)) is not { To: var to }
+        )
+            return;
+        var there = (await batch.RecordAsync(db, number)).Ticket;
+        if (there.Returns.Exists(r => r.Serial == inBox && r.ArrivedAt is null))
+            await WriteAsync(number, new ReturnArrived(inBox, inBox, box.State, box.Shelf), entry.Happened);
+        else if (to.Kind == HolderKind.Depot)
+            await WriteAsync(number, new PartTakenBack(inBox, to.Name, box.Shelf), entry.Happened);
+        else
+            return;
+        await WriteAsync(
+            entry.Ticket,
+            new NoteWritten($"{inBox}, which was in the box, belongs to {TicketNumber.Text(number)}; it is booked in there."),
+            entry.Happened
+        );
     }
 
     /// <summary>Whoever opened it, a new ticket goes by what is known of its machine, and knows whether it is a repeat.</summary>

@@ -73,7 +73,7 @@ internal static class Projecting
 
     public static IEnumerable<DrivePlaceRow> Places(TicketRecord record) =>
         record
-            .Ticket.Custody.Moves.GroupBy(m => m.Serial)
+            .Ticket.Custody.Own.GroupBy(m => m.Serial)
             .Select(g => g.Last())
             .Select(last => new DrivePlaceRow
             {

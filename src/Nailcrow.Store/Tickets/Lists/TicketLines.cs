@@ -96,6 +96,13 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
         ];
     }
 
+    /// <summary>These tickets.</summary>
+    public async Task<IReadOnlyList<TicketLine>> OfAsync(IReadOnlyCollection<long> numbers, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return [.. (await db.TicketLines.AsNoTracking().Where(l => numbers.Contains(l.Number)).ToListAsync(ct)).Select(Line)];
+    }
+
     /// <summary>Tickets whose rebuild is to be followed.</summary>
     public async Task<IReadOnlyList<long>> WatchedAsync(CancellationToken ct)
     {

@@ -1,0 +1,47 @@
+using Nailcrow.Client.Returns;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Returns.Stores;
+using Nailcrow.Core.Terms;
+
+namespace Nailcrow.Client;
+
+/// <summary>Stores: parts, where they are, and what is done with them.</summary>
+public sealed partial class NailcrowClient
+{
+    /// <param name="depot">Null for all depots.</param>
+    public Task<StoresDesk> StoresAsync(string? depot, CancellationToken ct) =>
+        GetAsync($"api/stores?depot={Uri.EscapeDataString(depot ?? "")}", Json.StoresDesk, ct);
+
+    public Task<PartPage> PartsAsync(Holder holder, string? after, CancellationToken ct) =>
+        GetAsync(
+            $"api/stores/parts?kind={Words.Of(holder.Kind)}&holder={Uri.EscapeDataString(holder.Name)}"
+                + (holder.Shelf is { } shelf ? $"&shelf={Uri.EscapeDataString(shelf)}" : "")
+                + (after is null ? "" : $"&after={Uri.EscapeDataString(after)}"),
+            Json.PartPage,
+            ct
+        );
+
+    public Task<PartLineView> PartAsync(string serial, CancellationToken ct) =>
+        GetAsync($"api/parts/{Uri.EscapeDataString(serial)}", Json.PartLineView, ct);
+
+    public Task<Balance> BalanceAsync(CancellationToken ct) => GetAsync("api/stores/balance", Json.Balance, ct);
+
+    public Task<ReceiveAnswer> ReceiveAsync(ReceiveAsk ask, CancellationToken ct) =>
+        PostAsync("api/stores/receipts", ask, Json.ReceiveAsk, Json.ReceiveAnswer, ct);
+
+    public Task<MoveAnswer> MovePartsAsync(MoveAsk ask, CancellationToken ct) =>
+        PostAsync("api/stores/moves", ask, Json.MoveAsk, Json.MoveAnswer, ct);
+
+    public Task<ReceiveAnswer> HandOutAsync(HandOutAsk ask, CancellationToken ct) =>
+        PostAsync("api/stores/hand-outs", ask, Json.HandOutAsk, Json.ReceiveAnswer, ct);
+
+    public Task<CountAnswer> CountAsync(CountAsk ask, CancellationToken ct) =>
+        PostAsync("api/stores/counts", ask, Json.CountAsk, Json.CountAnswer, ct);
+
+    public Task<ReceiveAnswer> WipeAsync(WipeAsk ask, CancellationToken ct) =>
+        PostAsync("api/stores/wipes", ask, Json.WipeAsk, Json.ReceiveAnswer, ct);
+
+    public Task<ReceiveAnswer> WriteOffAsync(WriteOffAsk ask, CancellationToken ct) =>
+        PostAsync("api/stores/write-offs", ask, Json.WriteOffAsk, Json.ReceiveAnswer, ct);
+}

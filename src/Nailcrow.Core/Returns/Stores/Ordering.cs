@@ -1,0 +1,35 @@
+namespace Nailcrow.Core.Returns.Stores;
+
+/// <summary>How many of a model to order: what is used up while an order is on its way, and one more, less what is free.</summary>
+public static class Ordering
+{
+    /// <summary>How far back use is counted, in days: a quarter has enough swaps to count and is not yet history.</summary>
+    public const int Days = 90;
+
+    /// <summary>How long an order takes, in days, where nothing else is known.</summary>
+    public const int LeadDays = 14;
+
+    /// <param name="fitted">Of each model: how many went into bays within <see cref="Days"/> days.</param>
+    /// <param name="free">Of each model: how many lie free in depots.</param>
+    public static IReadOnlyList<OrderLine> Of(IReadOnlyDictionary<string, int> fitted, IReadOnlyDictionary<string, int> free) =>
+        [
+            .. fitted
+                .Select(f => Line(f.Key, f.Value, free.GetValueOrDefault(f.Key)))
+                .Where(l => l.Order > 0)
+                .OrderByDescending(l => l.Order)
+                .ThenBy(l => l.Model, StringComparer.Ordinal),
+        ];
+
+    private static OrderLine Line(string model, int fitted, int free)
+    {
+        var used = (int)Math.Ceiling((double)fitted * LeadDays / Days);
+        var order = Math.Max(0, used + 1 - free);
+        return new(
+            model,
+            fitted,
+            free,
+            order,
+            $"{fitted} fitted in {Days} days x {LeadDays} days to come = {used}, and 1 more, less {free} free"
+        );
+    }
+}

@@ -1,0 +1,203 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Returns.Stores;
+using Nailcrow.Core.Terms;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Store.Returns.Ledger;
+
+/// <summary>Every part, where it is and where it has been; what no ticket tells is written here.</summary>
+public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal journal, TimeProvider time)
+{
+    /// <summary>Most lines of a list that is told whole.</summary>
+    public const int MostTold = 200;
+
+    public async Task<PartLine> LineAsync(string serial, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await new LedgerPen(db, new(db), new(db)).LineAsync(serial);
+    }
+
+    /// <summary>Written in the writer's turn, so that nobody moves the part in between.</summary>
+    /// <returns>Those that were new.</returns>
+    public async Task<IReadOnlyList<Movement>> WriteAsync(IReadOnlyCollection<Movement> movements, CancellationToken ct)
+    {
+        IReadOnlyList<Movement> written = [];
+        await journal.AloneAsync(async connection => written = await connection.Pen.WriteAsync(movements, null, time.GetUtcNow()), ct);
+        return written;
+    }
+
+    /// <summary>The parts of one holder, by model and serial, after one of them.</summary>
+    /// <param name="after">Model and serial of the last one seen.</param>
+    public async Task<IReadOnlyList<StoredPart>> HeldAsync(
+        Holder holder,
+        (string Model, string Serial)? after,
+        int most,
+        CancellationToken ct
+    )
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var rows = db.Parts.AsNoTracking().Where(p => p.HolderKind == holder.Kind && p.Holder == holder.Name);
+        if (holder.Shelf is { } shelf)
+            rows = rows.Where(p => p.Shelf == shelf);
+        if (after is var (model, serial))
+            rows = rows.Where(p => string.Compare(p.Model, model) > 0 || (p.Model == model && string.Compare(p.Serial, serial) > 0));
+        return await ToldAsync(rows.OrderBy(p => p.Model).ThenBy(p => p.Serial).Take(most), ct);
+    }
+
+    /// <summary>Those of these serials that the ledger knows.</summary>
+    public async Task<IReadOnlyList<StoredPart>> OfAsync(IReadOnlyCollection<string> serials, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var found = new List<StoredPart>();
+        foreach (var some in serials.Select(SerialNumber.Normalise).Distinct().Chunk(500))
+            found.AddRange(await ToldAsync(db.Parts.AsNoTracking().Where(p => some.Contains(p.Serial)), ct));
+        return found;
+    }
+
+    /// <summary>What is set aside and lies in a depot, of one depot or of all.</summary>
+    public async Task<IReadOnlyList<StoredPart>> ToPickAsync(string? depot, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await ToldAsync(
+            db.Parts.AsNoTracking()
+                .Where(p => p.ReservedFor != null && p.HolderKind == HolderKind.Depot && (depot == null || p.Holder == depot))
+                .OrderBy(p => p.ReservedFor)
+                .Take(MostTold),
+            ct
+        );
+    }
+
+    /// <summary>How many of each model lie in each depot.</summary>
+    public async Task<IReadOnlyList<ShelfLine>> ShelvesAsync(string? depot, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var lines = await db
+            .Parts.AsNoTracking()
+            .Where(p => p.HolderKind == HolderKind.Depot && (depot == null || p.Holder == depot))
+            .GroupBy(p => new { p.Holder, p.Model })
+            .Select(g => new
+            {
+                g.Key.Holder,
+                g.Key.Model,
+                Bytes = g.Max(p => p.Bytes),
+                There = g.Count(),
+                Free = g.Count(p => p.ReservedFor == null && p.UnwipedFrom == null),
+                ToWipe = g.Count(p => p.UnwipedFrom != null),
+            })
+            .OrderBy(g => g.Holder)
+            .ThenBy(g => g.Model)
+            .ToListAsync(ct);
+        return [.. lines.Select(l => new ShelfLine(l.Holder, l.Model, l.Bytes, l.There, l.Free, l.ToWipe))];
+    }
+
+    /// <summary>What people and carriers have on the way, the earliest due first; what has no day comes last.</summary>
+    public async Task<IReadOnlyList<StoredPart>> OnTheWayAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await ToldAsync(
+            db.Parts.AsNoTracking()
+                .Where(p => p.Going != null && (p.HolderKind == HolderKind.Carrier || p.HolderKind == HolderKind.Engineer))
+                .OrderBy(p => p.DueBy == null)
+                .ThenBy(p => p.DueBy)
+                .ThenBy(p => p.Since)
+                .Take(MostTold),
+            ct
+        );
+    }
+
+    /// <summary>What should have been there by a day, and is not, the latest first.</summary>
+    public async Task<IReadOnlyList<StoredPart>> LateAsync(DateOnly today, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await ToldAsync(
+            db.Parts.AsNoTracking()
+                .Where(p => p.DueBy != null && p.DueBy < today && p.Going != null)
+                .OrderBy(p => p.DueBy)
+                .ThenBy(p => p.Serial)
+                .Take(MostTold),
+            ct
+        );
+    }
+
+    /// <summary>Used drives in depots with another machine's data on them.</summary>
+    public async Task<IReadOnlyList<StoredPart>> ToWipeAsync(string? depot, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await ToldAsync(
+            db.Parts.AsNoTracking()
+                .Where(p => p.HolderKind == HolderKind.Depot && p.UnwipedFrom != null && (depot == null || p.Holder == depot))
+                .OrderBy(p => p.Since)
+                .Take(MostTold),
+            ct
+        );
+    }
+
+    /// <summary>Who has how many with them: on the way, and in their vans.</summary>
+    public async Task<IReadOnlyList<CarriedLine>> CarriedAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var lines = await db
+            .Parts.AsNoTracking()
+            .Where(p => p.HolderKind == HolderKind.Engineer || p.HolderKind == HolderKind.Van)
+            .GroupBy(p => new { p.HolderKind, p.Holder })
+            .Select(g => new
+            {
+                g.Key.HolderKind,
+                g.Key.Holder,
+                Parts = g.Count(),
+                Oldest = g.Min(p => p.Since),
+            })
+            .OrderBy(g => g.Holder)
+            .Take(MostTold)
+            .ToListAsync(ct);
+        return [.. lines.Select(l => new CarriedLine(new(l.HolderKind, l.Holder), l.Parts, l.Oldest))];
+    }
+
+    /// <summary>What is used of each model, and what there is of it.</summary>
+    public async Task<IReadOnlyList<OrderLine>> ToOrderAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var since = time.GetUtcNow().AddDays(-Ordering.Days);
+        var fitted = await db
+            .Parts.Where(p => p.HolderKind == HolderKind.Bay && p.Since >= since && p.Model != "")
+            .GroupBy(p => p.Model)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count, ct);
+        var free = await db
+            .Parts.Where(p => p.HolderKind == HolderKind.Depot && p.ReservedFor == null && p.UnwipedFrom == null)
+            .GroupBy(p => p.Model)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count, ct);
+        return Ordering.Of(fitted, free);
+    }
+
+    /// <summary>In one pass over all parts, as of one moment.</summary>
+    public async Task<Balance> BalanceAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        await using var moment = await ReadMoment.BeginAsync(db, ct);
+        var balancing = new Balancing();
+        await foreach (var line in LedgerCheck.LinesAsync(db, ct))
+            balancing.Add(line);
+        return balancing.Result();
+    }
+
+    private static async Task<IReadOnlyList<StoredPart>> ToldAsync(IQueryable<PartRow> rows, CancellationToken ct) =>
+        [.. (await rows.ToListAsync(ct)).Select(Told)];
+
+    internal static StoredPart Told(PartRow p) =>
+        new(
+            p.Serial,
+            p.Model,
+            p.Bytes,
+            new(p.HolderKind, p.HolderKind == HolderKind.Bay && p.Asset is not null ? $"{p.Holder} of {p.Asset}" : p.Holder, p.Shelf),
+            p.Since,
+            p.ReservedFor,
+            p.Going,
+            p.DueBy,
+            p.UnwipedFrom,
+            p.Ticket
+        );
+}

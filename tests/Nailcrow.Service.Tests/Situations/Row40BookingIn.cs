@@ -1,0 +1,137 @@
+using Nailcrow.Client.Returns;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Ledger;
+
+namespace Nailcrow.Service.Tests.Situations;
+
+/// <summary>What comes out of a box: misread, another's, none at all, knocked about, never announced, never there.</summary>
+[Collection(Stories.Name)]
+public sealed class Row40BookingIn(TheFirm firm)
+{
+    private static readonly Holder Shelf = new(HolderKind.Depot, "Stores", "B2");
+
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
+    /// <summary>A swap is done, and the old drive is on its way to stores.</summary>
+    private async Task<(Story Story, string Old)> SentAsync()
+    {
+        var story = await new Story(firm).OnSiteAsync();
+        var old = story.Machine.Serial("2");
+        await story.StartAsync();
+        await story.FollowAsync();
+        await story.DoesAsync(
+            "ilka",
+            new ReturnOpened(old, ReturnReason.BackToStores, Shelf with { Shelf = null }, DataAgreedBy: "R. Alder")
+        );
+        await story.DoesAsync("ilka", new ReturnSent(old, "Gullwing Freight", "GW-1"));
+        return (story, old);
+    }
+
+    private static ReceiveAsk Ask(string serial) => new(Guid.CreateVersion7(), serial, Shelf);
+
+    [Fact]
+    public async Task A_serial_read_at_the_desk_finds_the_return_that_it_belongs_to()
+    {
+        var (story, old) = await SentAsync();
+        var ask = Ask(old);
+
+        var answer = await (await story.AsAsync("sefa")).ReceiveAsync(ask, Ct);
+        var again = await (await story.AsAsync("sefa")).ReceiveAsync(ask, Ct);
+
+        (answer.Ticket, answer.Asks, answer.Now!.Holder).ShouldBe((story.Ticket, false, Shelf));
+        again.Says.ShouldContain("already");
+        (await story.ViewAsync()).Returns.Single().ArrivedAt.ShouldNotBeNull();
+    }
+
+    [Fact]
+    public async Task A_misread_serial_is_asked_about_and_calls_no_lead()
+    {
+        var (story, old) = await SentAsync();
+        var misread = $"{old[..^1]}{(old[^1] == '8' ? '3' : '8')}";
+
+        var answer = await (await story.AsAsync("sefa")).ReceiveAsync(Ask(misread), Ct);
+
+        answer.Asks.ShouldBeTrue();
+        answer.Says.ShouldContain(old);
+        (await story.ViewAsync()).Discrepancies.ShouldBeEmpty();
+        var insisted = await (await story.AsAsync("sefa")).ReceiveAsync(
+            Ask(misread) with
+            {
+                AsRead = true,
+                Model = "Cindral C8",
+                Bytes = 8_000_000_000_000,
+            },
+            Ct
+        );
+        insisted.Says.ShouldStartWith($"{misread} is new here");
+    }
+
+    [Fact]
+    public async Task What_is_in_the_wrong_box_is_booked_in_where_it_belongs_in_one_step()
+    {
+        var (one, inOne) = await SentAsync();
+        var (two, inTwo) = await SentAsync();
+
+        await one.DoesAsync("sefa", new ReturnArrived(inOne, inTwo, Shelf: "B2"));
+
+        (await two.ViewAsync()).Returns.Single().ArrivedAt.ShouldNotBeNull();
+        (await two.ViewAsync()).Discrepancies.ShouldBeEmpty();
+        var view = await one.ViewAsync();
+        view.Returns.Single().ArrivedAt.ShouldBeNull();
+        view.Discrepancies.Single().Sentence.ShouldContain($"The box for {inOne} held something else");
+        (await one.ToldAsync()).ShouldContain(told => told.Contains($"{inTwo}, which was in the box, belongs to"));
+    }
+
+    [Fact]
+    public async Task An_empty_box_and_a_damaged_one_are_told_and_neither_is_taken_for_the_other()
+    {
+        var (story, old) = await SentAsync();
+        (await story.RefusedAsync("sefa", new ReturnArrived(old, ""))).Sentence.ShouldContain("say that the box is empty");
+
+        await story.DoesAsync("sefa", new ReturnArrived(old, null, BoxState.Empty));
+        (await story.ViewAsync()).Held.Single(h => h.Serial == old).Holder.Kind.ShouldBe(HolderKind.Carrier);
+        await story.DoesAsync("sefa", new ReturnArrived(old, old, BoxState.Damaged));
+
+        var view = await story.ViewAsync();
+        view.Held.Single(h => h.Serial == old).Holder.Kind.ShouldBe(HolderKind.Depot);
+        view.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe([
+                $"The box for {old} was empty. Claim it from the carrier, and look for it.",
+                $"{old} arrived damaged. Claim it from the carrier, with a picture.",
+            ]);
+    }
+
+    [Fact]
+    public async Task What_nobody_announced_is_taken_back_on_the_ticket_that_had_it()
+    {
+        var story = await new Story(firm).OnSiteAsync();
+        await story.DoesAsync("ilka", new Nailcrow.Core.Tickets.Planning.LeftSite(Nailcrow.Core.Tickets.Planning.VisitEnd.AnotherDay));
+
+        var answer = await (await story.AsAsync("sefa")).ReceiveAsync(Ask(story.Parts[0]), Ct);
+
+        answer.Says.ShouldBe($"{story.Parts[0]} is taken back from T-{story.Ticket}; there it was with engineer ilka.");
+        (await story.ViewAsync()).Part!.IssuedTo.ShouldBeNull();
+        var next = await (await story.AsAsync("sefa")).HandOutAsync(new(Guid.CreateVersion7(), story.Parts[0], "ilka"), Ct);
+        next.Ticket.ShouldBe(story.Ticket); // it is still this ticket's, for the next visit
+    }
+
+    [Fact]
+    public async Task What_never_arrives_is_late_and_a_lead_writes_it_off()
+    {
+        var story = await new Story(firm).OnSiteAsync();
+        var old = story.Machine.Serial("2");
+        await story.StartAsync();
+        await story.FollowAsync();
+        var due = DateOnly.FromDateTime(DateTime.UtcNow.AddDays(-1));
+        await story.DoesAsync("ilka", new ReturnOpened(old, ReturnReason.BackToStores, Shelf, DueBy: due, DataAgreedBy: "R. Alder"));
+        await story.DoesAsync("ilka", new ReturnSent(old, "Gullwing Freight"));
+        var sefa = await story.AsAsync("sefa");
+        (await sefa.StoresAsync(null, Ct)).Late.ShouldContain(p => p.Serial == old && p.DueBy == due);
+
+        await story.DoesAsync("lioth", new PartLost(old, "The carrier has no trace of it", "The trust's scans"));
+
+        (await sefa.StoresAsync(null, Ct)).Late.ShouldNotContain(p => p.Serial == old);
+        (await sefa.PartAsync(old, Ct)).Movements[^1].Kind.ShouldBe(MovementKind.Went);
+    }
+}
