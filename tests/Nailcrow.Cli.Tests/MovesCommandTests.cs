@@ -39,6 +39,7 @@ public sealed class MovesCommandTests(CommandInUse use) : IClassFixture<CommandI
             ["OTHER"] = other,
             ["INTO"] = other,
             ["HOW"] = "same-visit",
+            ["SERIAL"] = $"CDR12T{who.ToUpperInvariant()}9", // each part is set aside once
         };
         var told = await ToldAsync(who, ticket);
         told.Count.ShouldBeGreaterThan(3);

@@ -124,6 +124,7 @@ public sealed class EveryMoveTests(ConsoleInUse use)
             "/desk",
             "/machines",
             "/machines/FSC-0203",
+            "/stores",
             "/procedures",
             "/procedures/front-hot",
             "/intake",
@@ -147,7 +148,7 @@ public sealed class EveryMoveTests(ConsoleInUse use)
     {
         var page = await use.PageAsync();
         foreach (
-            var (path, title) in new[] { ("/", "My day"), ("/desk", "Desk"), ("/machines", "Machines"), ("/procedures", "Procedures") }
+            var (path, title) in new[] { ("/", "My day"), ("/desk", "Desk"), ("/machines", "Machines"), ("/stores", "Stores"), ("/procedures", "Procedures") }
         )
         {
             await page.GotoAsync(path);

@@ -15,6 +15,7 @@ public sealed class LookTests(ConsoleInUse use)
         "/machines/FSC-0203",
         "/drives/CDR12T0005",
         "/customers",
+        "/stores",
         "/intake",
         "/lists",
         "/procedures",

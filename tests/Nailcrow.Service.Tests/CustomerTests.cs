@@ -171,7 +171,7 @@ public sealed class CustomerTests(PeopledService service) : IClassFixture<People
 
         var back = new ReturnOpened("OLDDATA0001", ReturnReason.BackToStores, new(HolderKind.Depot, "Stores"));
         (await service.RefusedAsync("ilka", ticket, back)).Sentence.ShouldBe(
-            "Changes Minds's data is on this drive, and it was agreed that such drives stay with them. Write down who there agreed that this one "
+            "Changes Minds's data is on this drive, and it was agreed that such drives stay with them. Hand it over, and record who took it; or write down who there agreed that this one "
                 + "leaves all the same."
         );
         await service.WriteAsync("ilka", ticket, back with { DataAgreedBy = "Their records officer" });

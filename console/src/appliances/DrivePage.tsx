@@ -1,5 +1,6 @@
 import { Link, useParams } from 'react-router'
 import { clock } from '../shared/time'
+import type { PartLine } from '../shared/types'
 import { WaitingPage } from '../shared/Waiting'
 import { size, ticketName } from '../shared/words'
 import { useDrive } from './applianceQueries'
@@ -10,7 +11,7 @@ const signs = { seen: '▭', moved: '→', wiped: '∅' } as const
 export function DrivePage() {
   const drive = useDrive(useParams().serial ?? '')
   if (!drive.data) return <WaitingPage for="the drive" problem={drive.error} />
-  const { serial, listed, events, places } = drive.data
+  const { serial, listed, events, places, line } = drive.data
   return (
     <main className="page">
       <h1 className="mono">{serial}</h1>
@@ -48,6 +49,31 @@ export function DrivePage() {
           ))}
         </ol>
       </section>
+      {line && line.movements.length > 0 && <Custody line={line} />}
     </main>
+  )
+}
+
+/** Through whose hands it went, across all tickets: the ledger's line. */
+function Custody({ line }: { line: PartLine }) {
+  return (
+    <section className="panel" aria-labelledby="hands">
+      <h2 id="hands">Through whose hands</h2>
+      <ol style={{ margin: 0, fontSize: 15 }}>
+        {line.movements.map((m, nth) => (
+          <li key={m.id}>
+            {line.told[nth]}{' '}
+            <span className="chalk">
+              {clock(m.at, null)}, {m.by}
+              {m.ticket ? (
+                <>
+                  , <Link to={`/tickets/${m.ticket}`}>{ticketName(m.ticket)}</Link>
+                </>
+              ) : null}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
   )
 }

@@ -1,9 +1,10 @@
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
-import type { Holder, TicketView } from '../shared/types'
+import type { TicketView } from '../shared/types'
 import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
+import { holderName } from './holderName'
 import { PartMoves } from './PartMoves'
 
 /** The two drives of a swap: who holds each, and what has to happen until somebody may keep it. */
@@ -25,7 +26,7 @@ export function ReturnPage() {
           <p key={h.serial} style={{ margin: '0 0 8px' }}>
             <strong className="mono">{h.serial}</strong> {h.what}
             <br />
-            {name(h.holder)}: {h.mayKeep ? '● may keep it' : '○ on the way'}
+            {holderName(h.holder)}: {h.mayKeep ? '● may keep it' : '○ on the way'}
           </p>
         ))}
       </section>
@@ -35,7 +36,7 @@ export function ReturnPage() {
         <ol style={{ fontSize: 15, margin: 0 }}>
           {view.custody.map(m => (
             <li key={`${m.serial}${m.at}${m.to.kind}`}>
-              <span className="mono">{m.serial}</span> to {name(m.to)}{' '}
+              <span className="mono">{m.serial}</span> to {holderName(m.to)}{' '}
               <span className="chalk">
                 {clock(m.at, view.zone)}, {m.by}
               </span>
@@ -59,7 +60,7 @@ function Returns({ ticket }: { ticket: TicketView }) {
           <dt>Why</dt>
           <dd>{said(r.reason)}</dd>
           <dt>To</dt>
-          <dd>{name(r.to)}</dd>
+          <dd>{holderName(r.to)}</dd>
           <dt>Number</dt>
           <dd className="mono">{r.authorisation ?? 'none'}</dd>
           <dt>Due</dt>
@@ -79,10 +80,3 @@ function Returns({ ticket }: { ticket: TicketView }) {
     </section>
   )
 }
-
-const name = (holder: Holder) =>
-  holder.kind === 'destroyed' || holder.kind === 'lost'
-    ? holder.kind
-    : holder.kind === 'van'
-      ? `the van of ${holder.name}`
-      : `${holder.kind} ${holder.name}${holder.shelf ? `, shelf ${holder.shelf}` : ''}`

@@ -16,6 +16,7 @@ import { useTitle } from './useTitle'
 const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ default: room.IntakePage })))
 const CustomersPage = lazy(() => import('../appliances/CustomersPage').then(room => ({ default: room.CustomersPage })))
 const CustomerPage = lazy(() => import('../appliances/CustomerPage').then(room => ({ default: room.CustomerPage })))
+const StoresPage = lazy(() => import('../returns/stores/StoresPage').then(room => ({ default: room.StoresPage })))
 const ListsPage = lazy(() => import('../appliances/ListsPage').then(room => ({ default: room.ListsPage })))
 const LibraryPage = lazy(() => import('../procedures/LibraryPage').then(room => ({ default: room.LibraryPage })))
 const ProcedurePage = lazy(() => import('../procedures/ProcedurePage').then(room => ({ default: room.ProcedurePage })))
@@ -44,6 +45,7 @@ export function App() {
             <Route path="/customers" element={<CustomersPage />} />
             <Route path="/customers/:name" element={<CustomerPage />} />
             <Route path="/drives/:serial" element={<DrivePage />} />
+            <Route path="/stores" element={<StoresPage />} />
             <Route path="/procedures" element={<LibraryPage />} />
             <Route path="/procedures/:id" element={<ProcedurePage />} />
             <Route path="/lists" element={<ListsPage />} />

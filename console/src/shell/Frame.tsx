@@ -11,6 +11,7 @@ const rooms = [
   ['/', 'My day'],
   ['/desk', 'Desk'],
   ['/machines', 'Machines'],
+  ['/stores', 'Stores'],
   ['/procedures', 'Procedures'],
   ['/intake', 'Intake'],
 ] as const

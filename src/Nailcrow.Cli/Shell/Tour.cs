@@ -7,6 +7,7 @@ using Nailcrow.Cli.People;
 using Nailcrow.Cli.Procedures;
 using Nailcrow.Cli.Rebuilds;
 using Nailcrow.Cli.Returns;
+using Nailcrow.Cli.Returns.Stock;
 using Nailcrow.Cli.Swaps;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Cli.Tickets.Planning;
@@ -36,7 +37,7 @@ internal static class Tour
             new("Have the replacement with you before you travel.", [BringCommand.Build(), PartCommands.Build()]),
             new("Follow the run sheet, one step at a time.", [RunCommands.Build(), LightCommands.Build(), ProcedureCommands.Build()]),
             new("Follow the rebuild, from there or from home.", [RebuildCommands.Build()]),
-            new("Send back what came out.", [ReturnCommands.Build()]),
+            new("Send back what came out, and account for every part.", [ReturnCommands.Build(), StockCommands.Build()]),
             new(
                 "Keep the house in order.",
                 [PersonCommands.Build(), ImportCommands.Import(), ImportCommands.Export(), AdminCommands.Build(), CompletionCommand.Build()]

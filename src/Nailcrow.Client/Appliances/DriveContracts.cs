@@ -1,6 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Returns.Stores;
 
 namespace Nailcrow.Client.Appliances;
 
@@ -21,7 +22,14 @@ public sealed record DriveList(IReadOnlyList<DriveLine> Drives);
 /// <summary>A drive's whole life.</summary>
 /// <param name="Listed">What the list says; null where the drive is only known from tickets.</param>
 /// <param name="Places">More than one where records put it in two places.</param>
-public sealed record DriveLifeView(string Serial, DriveLine? Listed, IReadOnlyList<LifeEvent> Events, IReadOnlyList<string> Places);
+/// <param name="Line">Through whose hands it went, as the ledger of parts has it; null for one that never moved.</param>
+public sealed record DriveLifeView(
+    string Serial,
+    DriveLine? Listed,
+    IReadOnlyList<LifeEvent> Events,
+    IReadOnlyList<string> Places,
+    PartLineView? Line = null
+);
 
 /// <summary>A snapshot that was kept. Ticket and number of its entry name it.</summary>
 public sealed record KeptSnapshotView(long Ticket, long Seq, DateTimeOffset At, string Source, string By);

@@ -3,11 +3,13 @@ using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Service.Appliances;
 
@@ -31,16 +33,24 @@ internal static class DrivesEndpoints
             ? Refusals.Unusable("Give at least the last four characters of a serial.")
             : TypedResults.Ok(new DriveList([.. (await drives.FindAsync(find, MostFound, ct)).Select(Line)]));
 
-    internal static async Task<Results<Ok<DriveLifeView>, ProblemHttpResult>> Life(string serial, Drives drives, CancellationToken ct)
+    internal static async Task<Results<Ok<DriveLifeView>, ProblemHttpResult>> Life(
+        string serial,
+        Drives drives,
+        LedgerBook ledger,
+        CancellationToken ct
+    )
     {
         if (!SerialNumber.Parse(serial).Is(out var read, out var reason))
             return Refusals.Unusable(reason);
         var key = SerialNumber.Normalise(read.Text);
         var listed = (await drives.FindAsync(key, 1, ct)).FirstOrDefault(d => d.Serial == key);
         var events = await drives.LifeAsync(key, ct);
-        return listed is null && events.Count == 0
+        var line = await ledger.ViewAsync(key, ct);
+        return listed is null && events.Count == 0 && line is null
             ? Refusals.NotFound($"Nothing is known of a drive with the serial {key}.")
-            : TypedResults.Ok(new DriveLifeView(key, listed is null ? null : Line(listed), events, Places(listed, events)));
+            : TypedResults.Ok(
+                new DriveLifeView(key, listed is null ? null : Line(listed), events, Places(listed, events, line?.Now), line)
+            );
     }
 
     internal static async Task<Results<Ok<SnapshotList>, ProblemHttpResult>> Snapshots(
@@ -123,7 +133,7 @@ internal static class DrivesEndpoints
     }
 
     /// <summary>Where the newest of each record puts it: more than one is a contradiction that somebody has to look at.</summary>
-    private static IReadOnlyList<string> Places(ListedDrive? listed, IReadOnlyList<LifeEvent> events)
+    private static IReadOnlyList<string> Places(ListedDrive? listed, IReadOnlyList<LifeEvent> events, StoredPart? now)
     {
         var places = events
             .Where(e => e.Bay is not null || e.Kind == LifeEventKind.Moved)
@@ -132,6 +142,8 @@ internal static class DrivesEndpoints
             .OfType<LifeEvent>()
             .ToList();
         var newest = places.MaxBy(e => e.At);
+        if (now is not null && (newest is null || now.Since > newest.At))
+            return [$"With {now.Holder}."]; // stores has had it in hand since
         var told = newest is null
             ? []
             : places

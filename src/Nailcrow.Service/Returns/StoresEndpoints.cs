@@ -99,10 +99,11 @@ internal static class StoresEndpoints
     {
         if (!SerialNumber.Parse(serial).Is(out var read, out var reason))
             return Refusals.Unusable(reason);
-        var line = await book.LineAsync(read.Text, ct);
-        return line.Movements.Count == 0
-            ? Refusals.NotFound($"The ledger has no part {line.Serial}; a drive that was only ever seen in its bay is under drives.")
-            : TypedResults.Ok(new PartLineView((await book.OfAsync([line.Serial], ct)).FirstOrDefault(), line.Serial, line.Movements));
+        return await book.ViewAsync(read.Text, ct) is { } view
+            ? TypedResults.Ok(view)
+            : Refusals.NotFound(
+                $"The ledger has no part {SerialNumber.Normalise(read.Text)}; a drive that was only ever seen in its bay is under drives."
+            );
     }
 
     /// <summary>A part in somebody's hand goes on a shelf: what waits for it is told, and a serial nobody expects is asked about.</summary>

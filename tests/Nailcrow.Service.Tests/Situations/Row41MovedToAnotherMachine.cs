@@ -22,7 +22,8 @@ public sealed class Row41MovedToAnotherMachine(TheFirm firm)
         var reserved = new PartReserved(moved, "Cindral C8", 8_000_000_000_000, "Stores");
         (await second.RefusedAsync("sefa", reserved)).Sentence.ShouldContain("no wipe is on record");
 
-        (await sefa.WipeAsync(new(Guid.CreateVersion7(), moved, "Sanitize command"), Ct)).Asks.ShouldBeFalse();
+        (await sefa.WipeAsync(new(Guid.CreateVersion7(), moved, "Sanitize command"), Ct)).Now!.UnwipedFrom.ShouldBeNull();
+        second.ComesToToday();
         await first.StartsAnewAsync();
         await second.DoesAsync("sefa", reserved);
         await second.DoesAsync("sefa", new PartIssued(moved, "ilka"));
@@ -33,6 +34,6 @@ public sealed class Row41MovedToAnotherMachine(TheFirm firm)
         line.Movements.Where(m => m.To is not null)
             .Select(m => $"{m.To!.Kind} {m.Asset}".Trim())
             .ShouldBe([$"Engineer {first.Asset}", "Carrier", "Depot", "Depot", "Engineer", $"Bay {second.Asset}"]);
-        line.Now!.UnwipedFrom.ShouldBe(second.Asset);
+        line.Now!.Holder.ShouldBe(new Holder(HolderKind.Bay, $"4 of {second.Asset}"));
     }
 }

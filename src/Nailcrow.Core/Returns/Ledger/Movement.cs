@@ -76,4 +76,24 @@ public sealed record Movement(
 
     /// <summary>When it was written down; the ledger gives it.</summary>
     public DateTimeOffset RecordedAt { get; init; }
+
+    /// <summary>The line as one sentence, the same everywhere.</summary>
+    public string Told() => $"{What()}{(Note is { } note ? $" {note}" : "")}";
+
+    private string What() =>
+        Kind switch
+        {
+            MovementKind.Came => $"Came to {To}.",
+            MovementKind.Counted => $"Found with {To}.",
+            MovementKind.Reserved => "Set aside.",
+            MovementKind.Released => "Not needed there any more.",
+            MovementKind.Wiped => "Wiped.",
+            MovementKind.Announced => $"Is to go to {Going?.To}{(Going?.DueBy is { } due ? $", by {due:yyyy-MM-dd}" : "")}.",
+            MovementKind.Settled => "Settled.",
+            MovementKind.Went when To?.Kind == HolderKind.Bay => $"Went into {To} of {Asset}.",
+            MovementKind.Went when Asset is not null => $"Came out of {Asset}, and went to {To}.",
+            MovementKind.Went => $"Went to {To}.",
+            MovementKind.Undone => "A line before was not so.",
+            _ => "It was so after all.",
+        };
 }

@@ -52,4 +52,5 @@ public sealed record StoresDesk(
 );
 
 /// <summary>One part's whole line.</summary>
-public sealed record PartLineView(StoredPart? Now, string Serial, IReadOnlyList<Movement> Movements);
+/// <param name="Told">Each movement as one sentence.</param>
+public sealed record PartLineView(StoredPart? Now, string Serial, IReadOnlyList<Movement> Movements, IReadOnlyList<string> Told);

@@ -19,6 +19,20 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         return await new LedgerPen(db, new(db), new(db)).LineAsync(serial);
     }
 
+    /// <summary>The same as people are shown it; null where the ledger has no such part.</summary>
+    public async Task<PartLineView?> ViewAsync(string serial, CancellationToken ct)
+    {
+        var line = await LineAsync(serial, ct);
+        return line.Movements.Count == 0
+            ? null
+            : new(
+                (await OfAsync([line.Serial], ct)).FirstOrDefault(),
+                line.Serial,
+                line.Movements,
+                [.. line.Movements.Select(m => m.Told())]
+            );
+    }
+
     /// <summary>Written in the writer's turn, so that nobody moves the part in between.</summary>
     /// <returns>Those that were new.</returns>
     public async Task<IReadOnlyList<Movement>> WriteAsync(IReadOnlyCollection<Movement> movements, CancellationToken ct)

@@ -1,0 +1,112 @@
+import { NativeSelect, TextInput } from '@mantine/core'
+import { useRef, useState } from 'react'
+import { usePeople } from '../../people'
+import type { Holder } from '../../shared/types'
+import { useDraft } from '../../shared/useDraft'
+import { CountDesk } from './CountDesk'
+import { ScanLine } from './ScanLine'
+import { useScans, type Way } from './scans'
+
+const ways = { receive: 'Take in', issue: 'Hand out', move: 'Put elsewhere', count: 'Count' } as const
+
+type Props = { depots: readonly string[]; depot: string }
+
+/** One field for the scanner, and what is done with what it reads. Everything here is done by keyboard alone. */
+export function ScanDesk({ depots, depot }: Props) {
+  const { fields, typed } = useDraft('stores', { way: 'receive', depot: depot || (depots[0] ?? ''), shelf: '', van: '', to: '' })
+  const [serial, setSerial] = useState('')
+  const [missing, setMissing] = useState<string | null>(null)
+  const field = useRef<HTMLInputElement>(null)
+  const { scans, scan, again } = useScans()
+  const way = fields.way as keyof typeof ways
+  const place: Holder =
+    way === 'issue'
+      ? { kind: 'engineer', name: fields.to }
+      : way !== 'receive' && fields.van
+        ? { kind: 'van', name: fields.van }
+        : { kind: 'depot', name: fields.depot.trim(), shelf: fields.shelf.trim() || null }
+  return (
+    <section className="panel now stack" aria-label="Scan">
+      <div className="row" style={{ alignItems: 'flex-end' }}>
+        <NativeSelect label="What you do" value={way} onChange={typed('way')}>
+          {Object.entries(ways).map(([value, label]) => (
+            <option key={value} value={value}>
+              {label}
+            </option>
+          ))}
+        </NativeSelect>
+        {way === 'issue' ? (
+          <Person label="To" value={fields.to} onChange={typed('to')} none="who takes it" />
+        ) : (
+          <>
+            <TextInput label="Depot" list="depots" value={fields.depot} onChange={typed('depot')} disabled={place.kind === 'van'} />
+            <datalist id="depots">
+              {depots.map(name => (
+                <option key={name} value={name} />
+              ))}
+            </datalist>
+            <TextInput label="Shelf" value={fields.shelf} onChange={typed('shelf')} disabled={place.kind === 'van'} />
+            {way !== 'receive' && <Person label="Or the van of" value={fields.van} onChange={typed('van')} none="no van" />}
+          </>
+        )}
+      </div>
+      {way === 'count' ? (
+        <CountDesk at={place} />
+      ) : (
+        <form
+          onSubmit={event => {
+            event.preventDefault()
+            if (!serial.trim()) return
+            if (!place.name) {
+              setMissing(way === 'issue' ? 'Say first who takes it.' : 'Say first into which depot.')
+              return
+            }
+            setMissing(null)
+            scan(way as Way, serial.trim(), place)
+            setSerial('')
+            field.current?.focus()
+          }}
+        >
+          <TextInput
+            ref={field}
+            autoFocus
+            label="Serial"
+            description="Scan it, or type it and press Enter."
+            classNames={{ input: 'mono' }}
+            autoComplete="off"
+            autoCapitalize="characters"
+            spellCheck={false}
+            error={missing}
+            value={serial}
+            onChange={e => setSerial(e.currentTarget.value)}
+          />
+        </form>
+      )}
+      {scans.length > 0 && (
+        <ol aria-live="polite" aria-label="Scanned" style={{ margin: 0, padding: 0, listStyle: 'none' }}>
+          {scans.map(one => (
+            <ScanLine key={one.id} scan={one} again={again} />
+          ))}
+        </ol>
+      )}
+    </section>
+  )
+}
+
+type PersonProps = { label: string; value: string; none: string; onChange: (event: React.ChangeEvent<HTMLSelectElement>) => void }
+
+function Person({ label, value, none, onChange }: PersonProps) {
+  const people = usePeople()
+  return (
+    <NativeSelect label={label} value={value} onChange={onChange}>
+      <option value="">{none}</option>
+      {(people.data?.people ?? [])
+        .filter(p => p.roles.includes('engineer'))
+        .map(p => (
+          <option key={p.name} value={p.name}>
+            {p.fullName}
+          </option>
+        ))}
+    </NativeSelect>
+  )
+}

@@ -1,0 +1,38 @@
+import { NativeSelect } from '@mantine/core'
+import { useSearchParams } from 'react-router'
+import { NotPermitted, useMay } from '../../people'
+import { WaitingPage } from '../../shared/Waiting'
+import { ScanDesk } from './ScanDesk'
+import { StoresLists } from './StoresLists'
+import { useStores } from './storesQueries'
+
+/** Stores' desk: scan what is in the hand; below it, what to pick, what comes, what is late, what lies where. */
+export function StoresPage() {
+  const [params, setParams] = useSearchParams()
+  const depot = params.get('depot') ?? ''
+  const stores = useStores(depot)
+  const all = useStores('')
+  const may = useMay('keep-stores')
+  if (!stores.data) return <WaitingPage for="stores" problem={stores.error} />
+  const depots = [...new Set((all.data ?? stores.data).shelves.map(s => s.depot))]
+  return (
+    <main className="page wide">
+      <h1>Stores</h1>
+      {may ? <ScanDesk depots={depots} depot={depot} /> : <NotPermitted permission="keep-stores" />}
+      {depots.length > 1 && (
+        <NativeSelect
+          label="What lies in"
+          value={depot}
+          onChange={e => setParams(e.currentTarget.value ? { depot: e.currentTarget.value } : {}, { replace: true })}
+          style={{ maxWidth: 320, marginTop: 12 }}
+        >
+          <option value="">all depots</option>
+          {depots.map(name => (
+            <option key={name}>{name}</option>
+          ))}
+        </NativeSelect>
+      )}
+      <StoresLists desk={stores.data} />
+    </main>
+  )
+}

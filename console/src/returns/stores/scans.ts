@@ -1,0 +1,89 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useCallback, useRef, useState } from 'react'
+import { v7 as uuid7 } from 'uuid'
+import { api, isOutOfContact, unwrap } from '../../shared/api'
+import type { Holder, ReceiveAnswer } from '../../shared/types'
+
+export type Way = 'receive' | 'issue' | 'move'
+
+/** What was scanned, what is done with it, and what became of it. Its id is made once: sent again it is the same. */
+export type Scan = {
+  id: string
+  way: Way
+  serial: string
+  to: Holder
+  state: 'waits' | 'done' | 'asks' | 'no-answer'
+  says: string
+  ticket: number | null
+  /** What is said of one that is new here. */
+  model?: string
+  bytes?: number
+  asRead?: boolean
+}
+
+const most = 100
+
+/** Scans are sent one after the other, in the order in which they came: a scanner is faster than any network. */
+export function useScans() {
+  const [scans, setScans] = useState<readonly Scan[]>([])
+  const tail = useRef(Promise.resolve())
+  const client = useQueryClient()
+
+  const change = useCallback(
+    (id: string, to: Partial<Scan>) => setScans(now => now.map(scan => (scan.id === id ? { ...scan, ...to } : scan))),
+    [],
+  )
+
+  const send = useCallback(
+    (scan: Scan) => {
+      tail.current = tail.current.then(async () => {
+        try {
+          const answer = await sent(scan)
+          change(scan.id, { state: answer.asks ? 'asks' : 'done', says: answer.says, ticket: answer.ticket ?? null })
+          if (!answer.asks) void client.invalidateQueries({ queryKey: ['stores'] })
+        } catch (problem) {
+          const lost = isOutOfContact(problem)
+          change(scan.id, {
+            state: lost ? 'no-answer' : 'asks',
+            says: lost ? 'No answer. Sent again it is taken once, not twice.' : (problem as Error).message,
+          })
+        }
+      })
+    },
+    [change, client],
+  )
+
+  const scan = useCallback(
+    (way: Way, serial: string, to: Holder) => {
+      const next: Scan = { id: uuid7(), way, serial, to, state: 'waits', says: 'waits', ticket: null }
+      setScans(now => [next, ...now].slice(0, most))
+      send(next)
+    },
+    [send],
+  )
+
+  /** The same scan again: after a lost answer under its own id, with more said of it under another. */
+  const again = useCallback(
+    (earlier: Scan, more: Partial<Scan> = {}) => {
+      const next = { ...earlier, ...more, id: earlier.state === 'no-answer' ? earlier.id : uuid7(), state: 'waits' as const, says: 'waits' }
+      setScans(now => now.map(scan => (scan.id === earlier.id ? next : scan)))
+      send(next)
+    },
+    [send],
+  )
+
+  return { scans, scan, again }
+}
+
+async function sent({ id, way, serial, to, model, bytes, asRead }: Scan): Promise<ReceiveAnswer> {
+  if (way === 'issue') return unwrap(await api.POST('/api/stores/hand-outs', { body: { id, serial, to: to.name } }))
+  if (way === 'move') {
+    const moved = unwrap(await api.POST('/api/stores/moves', { body: { id, serials: [serial], to } }))
+    return moved.parts[0] as ReceiveAnswer // one in, one out
+  }
+  return unwrap(
+    await api.POST('/api/stores/receipts', {
+      body: { id, serial, to, model: model ?? null, bytes: bytes ?? null, asRead: asRead ?? false },
+    }),
+  )
+}

@@ -1,0 +1,125 @@
+using Microsoft.Playwright;
+using Nailcrow.Client;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Tickets.Planning;
+
+namespace Nailcrow.Console.Tests;
+
+/// <summary>Stores' desk by scanner and keyboard alone, at a desk and on a phone.</summary>
+[Collection(OneBrowser.Name)]
+public sealed class StoresPageTests(ConsoleInUse use)
+{
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
+    private static readonly Holder Shelf = new(HolderKind.Depot, "Loft", "B2");
+
+    private async Task<NailcrowClient> WithPartAsync(string serial)
+    {
+        var sefa = await use.Service.SignInAsync("sefa");
+        await sefa.ReceiveAsync(new(Guid.CreateVersion7(), serial, Shelf, "Cindral C12T", 14_000_000_000_000), Ct);
+        return sefa;
+    }
+
+    private static async Task ScanAsync(IPage page, params string[] serials)
+    {
+        // As a scanner does: faster than any answer, Enter after each.
+        await page.GetByLabel("Serial", new() { Exact = true }).FocusAsync();
+        foreach (var serial in serials)
+        {
+            await page.Keyboard.TypeAsync(serial);
+            await page.Keyboard.PressAsync("Enter");
+        }
+    }
+
+    [Theory, InlineData(false), InlineData(true)]
+    public async Task Boxes_are_scanned_one_after_the_other_and_what_is_new_is_asked_for_its_label(bool phone)
+    {
+        var (known, stranger) = (phone ? "SCANPHONE1A" : "SCANDESK01A", phone ? "QPHONE44ZZ" : "QDESKK44ZZ");
+        var sefa = await WithPartAsync(known);
+        var page = await use.PageAsync("sefa", phone);
+        await page.GotoAsync("/stores");
+        await page.GetByLabel("Depot").FillAsync("Loft");
+        await page.GetByLabel("Shelf").FillAsync("C7");
+
+        await ScanAsync(page, known, stranger);
+
+        await page.GetByText($"{known} went from depot Loft, shelf B2 to depot Loft, shelf C7.").WaitForAsync();
+        var form = page.GetByRole(AriaRole.Form, new() { Name = $"{stranger} is new here" });
+        await form.GetByLabel("Model on its label").FillAsync("Cindral C12T");
+        await form.GetByLabel("Size, TB").FillAsync("14");
+        await page.Keyboard.PressAsync("Enter");
+        await page.GetByText($"{stranger} is new here: Cindral C12T").WaitForAsync();
+        (await sefa.PartAsync(stranger, Ct)).Now!.Holder.ShouldBe(Shelf with { Shelf = "C7" });
+    }
+
+    [Fact]
+    public async Task What_a_ticket_waits_for_is_picked_handed_out_and_taken_back_by_its_serial()
+    {
+        var sefa = await WithPartAsync("PICKME001A");
+        var ticket = await use.TypedTicketAsync();
+        var dorrik = await use.Service.SignInAsync("dorrik");
+        await dorrik.WriteAsync(ticket, new EngineerAssigned("ilka"), Ct);
+        await sefa.WriteAsync(ticket, new PartReserved("PICKME001A", "Cindral C12T", 14_000_000_000_000, "Loft"), Ct);
+        var page = await use.PageAsync("sefa");
+        await page.GotoAsync("/stores");
+        await page.GetByRole(AriaRole.Region, new() { Name = "Pick" }).GetByText("PICKME001A").WaitForAsync();
+
+        await page.GetByLabel("What you do").SelectOptionAsync("issue");
+        await page.GetByLabel("To", new() { Exact = true }).SelectOptionAsync("ilka");
+        await ScanAsync(page, "pickme001a");
+
+        await page.GetByText($"PICKME001A is with ilka, for T-{ticket}.").WaitForAsync();
+        (await sefa.TicketAsync(ticket, Ct)).Part!.IssuedTo.ShouldBe("ilka");
+    }
+
+    [Fact]
+    public async Task A_shelf_is_counted_and_nothing_changes_before_somebody_says_so()
+    {
+        var sefa = await WithPartAsync("COUNTED01A");
+        var page = await use.PageAsync("sefa");
+        await page.GotoAsync("/stores");
+        await page.GetByLabel("What you do").SelectOptionAsync("count");
+        await page.GetByLabel("Depot").FillAsync("Loft");
+        await page.GetByLabel("Shelf").FillAsync("K9");
+        await page.GetByLabel("Serials, one after the other").FillAsync("COUNTED01A\nNOBODY11ZQ\n");
+
+        await page.GetByRole(AriaRole.Button, new() { Name = "Compare with the record" }).ClickAsync();
+        await page.GetByText("COUNTED01A is here; the record has it with depot Loft, shelf B2.").WaitForAsync();
+        (await sefa.PartAsync("COUNTED01A", Ct)).Now!.Holder.Shelf.ShouldBe("B2");
+        await page.GetByRole(AriaRole.Button, new() { Name = "Write down that it is here" }).ClickAsync();
+
+        await page.GetByText("COUNTED01A went from depot Loft, shelf B2 to depot Loft, shelf K9.").WaitForAsync();
+        (await sefa.PartAsync("COUNTED01A", Ct)).Now!.Holder.Shelf.ShouldBe("K9");
+    }
+
+    [Fact]
+    public async Task An_engineer_sees_what_lies_where_and_has_no_field_to_scan_into()
+    {
+        await WithPartAsync("SEENONLY1A");
+        var page = await use.PageAsync("ilka");
+        await page.GotoAsync("/stores");
+
+        await page.GetByRole(AriaRole.Region, new() { Name = "On the shelves" }).GetByText("Loft").First.WaitForAsync();
+        (await page.GetByLabel("Serial", new() { Exact = true }).CountAsync()).ShouldBe(0);
+        await page.GotoAsync("/drives/SEENONLY1A");
+        await page.GetByText("Came to depot Loft, shelf B2.").WaitForAsync();
+    }
+
+    [Fact]
+    public async Task A_drive_that_stays_with_the_customer_is_handed_over_on_its_page()
+    {
+        var ticket = await use.TypedTicketAsync();
+        var ilka = await use.Service.SignInAsync("ilka");
+        await ilka.WriteAsync(ticket, new Core.Swaps.Drives.DrivePulled("5", "CDR12T0005"), Ct);
+        var page = await use.PageAsync();
+        await page.GotoAsync($"/tickets/{ticket}/return");
+        var otherwise = page.GetByRole(AriaRole.Region, new() { Name = "Otherwise with CDR12T0005" });
+
+        await otherwise.GetByRole(AriaRole.Button, new() { Name = "The customer keeps it" }).ClickAsync();
+        await otherwise.GetByLabel("Who there takes it").FillAsync("R. Alder");
+        await otherwise.Locator("form").GetByRole(AriaRole.Button, new() { Name = "The customer keeps it" }).ClickAsync();
+
+        await page.GetByText("customer", new() { Exact = false }).First.WaitForAsync();
+        (await ilka.TicketAsync(ticket, Ct)).Held.Single(h => h.Serial == "CDR12T0005").Holder.Kind.ShouldBe(HolderKind.Customer);
+    }
+}
