@@ -10,7 +10,10 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
     [Fact]
     public async Task Goods_in_are_scanned_one_after_the_other_and_lie_on_their_shelf()
     {
-        var scanned = await use.Command.RunWithInputAsync("SCAN00001A\nSCAN00002B\n\n", ["stock", "receive", .. New, "--shelf", "B2", "--as", "sefa"]);
+        var scanned = await use.Command.RunWithInputAsync(
+            "SCAN00001A\nSCAN00002B\n\n",
+            ["stock", "receive", .. New, "--shelf", "B2", "--as", "sefa"]
+        );
 
         scanned.Code.ShouldBe(0, scanned.All);
         scanned.Output.ShouldContain("SCAN00001A is new here: Cindral C12T");
@@ -23,7 +26,18 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
     {
         await AsSefaAsync(["stock", "receive", "KNOWN0001A", .. New]);
 
-        var both = await use.Command.RunAsync(["stock", "receive", "NOBODYS77Q", "KNOWN0001A", "--depot", "Cellar", "--shelf", "C3", "--as", "sefa"]);
+        var both = await use.Command.RunAsync([
+            "stock",
+            "receive",
+            "NOBODYS77Q",
+            "KNOWN0001A",
+            "--depot",
+            "Cellar",
+            "--shelf",
+            "C3",
+            "--as",
+            "sefa",
+        ]);
 
         both.Code.ShouldBe(1);
         both.All.ShouldContain("Nothing is known of NOBODYS77Q. Say its model and size");
@@ -38,7 +52,20 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
         var ticket = await use.TypedTicketAsync();
         await use.Command.DoneAsync("ticket", "assign", ticket, "ilka", "--as", "dorrik");
         await AsSefaAsync("part", "reserve", ticket, "LINE00001A");
-        var again = await use.Command.RunAsync(["part", "reserve", await use.TypedTicketAsync(), "LINE00001A", "--model", "Cindral C12T", "--size", "14TB", "--depot", "Cellar", "--as", "sefa"]);
+        var again = await use.Command.RunAsync([
+            "part",
+            "reserve",
+            await use.TypedTicketAsync(),
+            "LINE00001A",
+            "--model",
+            "Cindral C12T",
+            "--size",
+            "14TB",
+            "--depot",
+            "Cellar",
+            "--as",
+            "sefa",
+        ]);
         again.Code.ShouldBe(1);
         again.All.ShouldContain($"LINE00001A is set aside for {ticket} already.");
 
@@ -46,7 +73,9 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
         (await AsSefaAsync("stock", "receive", "LINE00001A", "--depot", "Cellar")).ShouldContain($"LINE00001A is taken back from {ticket}");
 
         var line = await AsSefaAsync("stock", "part", "LINE00001A");
-        foreach (var told in new[] { "Came to depot Cellar.", "Set aside.", "Went to engineer ilka.", "Went to depot Cellar.", $"for {ticket}" })
+        foreach (
+            var told in new[] { "Came to depot Cellar.", "Set aside.", "Went to engineer ilka.", "Went to depot Cellar.", $"for {ticket}" }
+        )
             line.ShouldContain(told);
     }
 
@@ -72,8 +101,12 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
     [Fact]
     public async Task Nonsense_is_told_what_would_be_taken()
     {
-        (await use.Command.RunAsync(["stock", "receive", "A1B2C3D4E5", "--as", "sefa"])).All.ShouldContain("Say where: one of --depot NAME");
-        (await use.Command.RunAsync(["stock", "list", "--van", "ilka", "--shelf", "B", "--as", "sefa"])).All.ShouldContain("A van has no shelves");
+        (await use.Command.RunAsync(["stock", "receive", "A1B2C3D4E5", "--as", "sefa"])).All.ShouldContain(
+            "Say where: one of --depot NAME"
+        );
+        (await use.Command.RunAsync(["stock", "list", "--van", "ilka", "--shelf", "B", "--as", "sefa"])).All.ShouldContain(
+            "A van has no shelves"
+        );
         (await use.Command.RunAsync(["stock", "count", "--depot", "Cellar", "--as", "sefa"])).All.ShouldContain("No serial was scanned.");
         (await use.Command.RunAsync(["stock", "part", "!!", "--as", "sefa"])).Code.ShouldBe(1);
         (await AsSefaAsync("stock", "list", "--depot", "Nowhere")).ShouldContain("Nothing is with depot Nowhere.");

@@ -148,7 +148,14 @@ public sealed class EveryMoveTests(ConsoleInUse use)
     {
         var page = await use.PageAsync();
         foreach (
-            var (path, title) in new[] { ("/", "My day"), ("/desk", "Desk"), ("/machines", "Machines"), ("/stores", "Stores"), ("/procedures", "Procedures") }
+            var (path, title) in new[]
+            {
+                ("/", "My day"),
+                ("/desk", "Desk"),
+                ("/machines", "Machines"),
+                ("/stores", "Stores"),
+                ("/procedures", "Procedures"),
+            }
         )
         {
             await page.GotoAsync(path);

@@ -84,7 +84,11 @@ function DrivesFound({ drives }: { drives: readonly DriveLine[] }) {
             {drive.serial}
           </Link>{' '}
           {drive.model}, {size(drive.bytes)},{' '}
-          {drive.depot ? `depot ${drive.depot}` : `${drive.asset}${drive.bay ? `, bay ${drive.bay}` : ''}`}
+          {drive.with
+            ? `with ${drive.with}`
+            : drive.depot
+              ? `depot ${drive.depot}`
+              : `${drive.asset}${drive.bay ? `, bay ${drive.bay}` : ''}`}
         </p>
       ))}
     </section>

@@ -34,7 +34,9 @@ internal static class DriveCommands
                                     Screen.Safe(d.Model),
                                     Size.Both(d.Bytes),
                                     Screen.Safe(
-                                        d.Depot is { } depot ? $"depot {depot}" : $"{d.Asset}{(d.Bay is { } bay ? $", bay {bay}" : "")}"
+                                        d.With is { } with ? $"with {with}"
+                                        : d.Depot is { } depot ? $"depot {depot}"
+                                        : $"{d.Asset}{(d.Bay is { } bay ? $", bay {bay}" : "")}"
                                     ),
                                     $"{d.Hours}",
                                 }

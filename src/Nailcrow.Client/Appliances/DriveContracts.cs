@@ -5,7 +5,8 @@ using Nailcrow.Core.Returns.Stores;
 
 namespace Nailcrow.Client.Appliances;
 
-/// <summary>A drive as the firm's list has it.</summary>
+/// <summary>A drive as the firm's list has it, and where the ledger has it, if that knows it.</summary>
+/// <param name="With">Who has it, where it is in no machine and lies nowhere to be used.</param>
 public sealed record DriveLine(
     string Serial,
     string Model,
@@ -14,7 +15,8 @@ public sealed record DriveLine(
     string? Bay,
     string? Depot,
     int? Hours,
-    string? UsedIn
+    string? UsedIn,
+    string? With = null
 );
 
 public sealed record DriveList(IReadOnlyList<DriveLine> Drives);

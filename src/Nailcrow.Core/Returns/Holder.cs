@@ -32,9 +32,9 @@ public sealed record Holder(HolderKind Kind, string Name, string? Shelf = null)
 
     private const string VanOf = "van of ";
 
-    /// <summary>Where a part lies to be used, as people say it: a depot by its name, or "van of ilka".</summary>
+    /// <summary>Where a part lies to be used, as people say it: a depot by its name, or "van of ilka" in just these words.</summary>
     public static Holder OfPlace(string place, string? shelf = null) =>
-        place.Trim().StartsWith(VanOf, StringComparison.OrdinalIgnoreCase)
+        place.Trim().StartsWith(VanOf, StringComparison.Ordinal)
             ? new(HolderKind.Van, place.Trim()[VanOf.Length..].Trim())
             : new(HolderKind.Depot, place.Trim(), shelf);
 

@@ -165,5 +165,5 @@ internal static class DrivesEndpoints
             : null;
 
     private static DriveLine Line(ListedDrive drive) =>
-        new(drive.Serial, drive.Model, drive.Bytes, drive.Asset, drive.Bay, drive.Depot, drive.Hours, drive.UsedIn);
+        new(drive.Serial, drive.Model, drive.Bytes, drive.Asset, drive.Bay, drive.Depot, drive.Hours, drive.UsedIn, drive.With);
 }

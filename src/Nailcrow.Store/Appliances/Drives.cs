@@ -5,11 +5,13 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
+using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Appliances;
 
-/// <summary>A drive as the firm's list has it.</summary>
+/// <summary>A drive as the firm's list has it, and where the ledger has it, if that knows it.</summary>
+/// <param name="With">Who has it, where it is in no machine and lies nowhere to be used.</param>
 public sealed record ListedDrive(
     string Serial,
     string Model,
@@ -18,7 +20,8 @@ public sealed record ListedDrive(
     string? Bay,
     string? Depot,
     int? Hours = null,
-    string? UsedIn = null
+    string? UsedIn = null,
+    string? With = null
 );
 
 /// <summary>A snapshot that was kept, and the entry that took it.</summary>
@@ -33,10 +36,12 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
         await using var db = await dbs.CreateDbContextAsync(ct);
         var from = Projecting.Reversed(SerialNumber.Normalise(text)) ?? "";
         var to = from + '\uffff';
-        var found = new List<ListedDrive>();
+        var found = new Dictionary<string, ListedDrive>();
         await foreach (var row in EndingWith(db, from, to, most).WithCancellation(ct))
-            found.Add(Of(row));
-        return found;
+            found[row.Serial] = Of(row);
+        await foreach (var part in PartsEndingWith(db, from, to, most).WithCancellation(ct))
+            found[part.Serial] = Of(part, found.GetValueOrDefault(part.Serial));
+        return [.. found.Values.OrderBy(d => Projecting.Reversed(d.Serial), StringComparer.Ordinal).Take(most)];
     }
 
     // Compiled once: building the question takes longer than the index takes to answer it.
@@ -46,6 +51,15 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
                 .Drives.AsNoTracking()
                 .Where(d => string.Compare(d.SerialReversed, from) >= 0 && string.Compare(d.SerialReversed, to) < 0)
                 .OrderBy(d => d.SerialReversed)
+                .Take(most)
+    );
+
+    private static readonly Func<NailcrowDb, string, string, int, IAsyncEnumerable<PartRow>> PartsEndingWith = EF.CompileAsyncQuery(
+        (NailcrowDb db, string from, string to, int most) =>
+            db
+                .Parts.AsNoTracking()
+                .Where(p => string.Compare(p.SerialReversed, from) >= 0 && string.Compare(p.SerialReversed, to) < 0)
+                .OrderBy(p => p.SerialReversed)
                 .Take(most)
     );
 
@@ -165,6 +179,23 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
             if (await SnapshotAsync(row.Ticket, row.Seq, ct) is { } snapshot)
                 found[row.Asset] = snapshot;
         return found;
+    }
+
+    private static ListedDrive Of(PartRow part, ListedDrive? listed)
+    {
+        var holder = new Holder(part.HolderKind, part.Holder, part.Shelf);
+        var lies = part.HolderKind is HolderKind.Depot or HolderKind.Van;
+        return new(
+            part.Serial,
+            part.Model.Length > 0 ? part.Model : listed?.Model ?? "",
+            part.Bytes > 0 ? part.Bytes : listed?.Bytes ?? 0,
+            part.HolderKind == HolderKind.Bay ? part.Asset : null,
+            part.HolderKind == HolderKind.Bay ? part.Holder : null,
+            lies ? holder.Place() : null,
+            part.Hours ?? listed?.Hours,
+            listed?.UsedIn,
+            lies || part.HolderKind == HolderKind.Bay ? null : holder.ToString()
+        );
     }
 
     internal static ListedDrive Of(DriveRow row) =>

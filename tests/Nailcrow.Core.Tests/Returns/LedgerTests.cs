@@ -179,6 +179,84 @@ public class LedgerTests
     }
 
     [Fact]
+    public void A_list_of_stock_that_comes_after_the_work_moves_nothing_back_to_its_shelf()
+    {
+        var pen = new Pen();
+        foreach (var intent in ALife().Take(5))
+            pen.Arrives(intent);
+
+        pen.Take([
+            new(
+                Guid.CreateVersion7(),
+                Serial,
+                MovementKind.Came,
+                Some.Noon.AddDays(9),
+                "sefa",
+                new(HolderKind.Depot, "Stores"),
+                Part: new("Cindral C8", 8)
+            ),
+        ]);
+
+        pen.Line().Holder.ShouldBe(new Holder(HolderKind.Bay, "2"));
+    }
+
+    /// <summary>Parts come in, and for years anything is done with any of them, by tickets and by stores.</summary>
+    [Fact]
+    public void Whatever_is_done_in_whatever_order_over_years_every_part_is_with_one_holder_and_in_is_out() =>
+        Gen.Select(Gen.Int[0, 11], Gen.Int[0, 8], Gen.Int[0, 2_000])
+            .Array[1, 300]
+            .Sample(
+                deeds =>
+                {
+                    var lines = new Dictionary<string, List<Movement>>();
+                    foreach (var (part, kind, hour) in deeds)
+                    {
+                        var serial = $"PART{part:00000}X";
+                        var kept = lines.TryGetValue(serial, out var known) ? known : lines[serial] = [];
+                        if (PartLine.Due(serial, kept, Deed(serial, kind, hour, kept), null) is { } due)
+                            kept.Add(due with { Seq = kept.Count + 1 });
+                    }
+                    var balancing = new Balancing();
+                    foreach (var (serial, kept) in lines)
+                        balancing.Add(PartLine.Of(serial, kept));
+                    var balance = balancing.Result();
+                    var somewhere = lines.Count(l => PartLine.Of(l.Key, l.Value).Holder is not null);
+                    return balance.Difference == 0 && balance.Parts == somewhere && balance.Holders.All(h => h.Parts == h.In - h.Out);
+                },
+                iter: 2_000
+            );
+
+    private static Movement Deed(string serial, int kind, int hour, List<Movement> kept)
+    {
+        var at = Some.Noon.AddHours(hour);
+        Holder[] holders =
+        [
+            new(HolderKind.Depot, "Stores", "A1"),
+            new(HolderKind.Engineer, "ilka"),
+            new(HolderKind.Bay, "2"),
+            new(HolderKind.Carrier, "Gullwing Freight"),
+            new(HolderKind.Maker, "Pellworth"),
+            new(HolderKind.Lost, "ilka"),
+        ];
+        var undone = kept.Find(m => m.Of is null)?.Id;
+        return kind switch
+        {
+            6 => new(
+                Guid.CreateVersion7(),
+                serial,
+                MovementKind.Reserved,
+                at,
+                "sefa",
+                new(HolderKind.Depot, "Stores"),
+                Ticket: 1001 + (hour % 3)
+            ),
+            7 => new(Guid.CreateVersion7(), serial, MovementKind.Came, at, "sefa", holders[0], Part: new("Cindral C8", 8)),
+            8 when undone is { } of => new(Guid.CreateVersion7(), serial, MovementKind.Undone, at, "sefa", Of: of),
+            _ => new(Guid.CreateVersion7(), serial, MovementKind.Went, at, "sefa", holders[kind % 6]),
+        };
+    }
+
+    [Fact]
     public void What_a_line_says_is_what_is_read_from_its_text()
     {
         var pen = new Pen();

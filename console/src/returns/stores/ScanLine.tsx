@@ -12,7 +12,8 @@ type Props = { scan: Scan; again: (scan: Scan, more?: Partial<Scan>) => void }
 export function ScanLine({ scan, again }: Props) {
   return (
     <li className="part-line">
-      <span aria-hidden="true">{signs[scan.state]}</span> <span className="mono">{scan.serial}</span>{' '}
+      <span aria-hidden="true">{signs[scan.state]}</span>{' '}
+      {!scan.says.toUpperCase().includes(scan.serial.toUpperCase()) && <span className="mono">{scan.serial} </span>}
       <span className={scan.state === 'asks' ? 'brick' : scan.state === 'waits' ? 'chalk' : undefined}>{scan.says}</span>{' '}
       {scan.ticket !== null && <Link to={`/tickets/${scan.ticket}/return`}>{ticketName(scan.ticket)}</Link>}
       {scan.state === 'no-answer' && (

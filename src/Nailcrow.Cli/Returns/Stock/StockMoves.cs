@@ -14,6 +14,7 @@ internal static class StockMoves
         {
             Description = "Serials as on the labels. None: one after the other is read from the input, as a scanner sends them.",
             Arity = ArgumentArity.ZeroOrMore,
+            DefaultValueFactory = _ => [],
         };
 
     public static Command Receive()

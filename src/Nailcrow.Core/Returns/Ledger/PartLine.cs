@@ -37,8 +37,13 @@ public sealed record PartLine(string Serial)
             .Where(g => g.Last().Kind == MovementKind.Undone)
             .Select(g => g.Key)
             .ToHashSet();
-        // What happened in one moment goes by the entries that tell of it, as on their ticket.
-        var so = all.Where(m => m.Of is null && !undone.Contains(m.Id)).OrderBy(m => m.At).ThenBy(m => m.Entry ?? m.Id).ToList();
+        // A part came before anything else was done with it, whenever a list said so. What happened in one moment goes by the entries
+        // that tell of it, as on their ticket.
+        var so = all.Where(m => m.Of is null && !undone.Contains(m.Id))
+            .OrderBy(m => m.Kind != MovementKind.Came)
+            .ThenBy(m => m.At)
+            .ThenBy(m => m.Entry ?? m.Id)
+            .ToList();
         return so.Aggregate(new PartLine(SerialNumber.Normalise(serial)), (line, movement) => line.With(movement)) with
         {
             Movements = so,

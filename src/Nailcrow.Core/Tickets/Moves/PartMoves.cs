@@ -148,7 +148,9 @@ internal static class PartMoves
                         Value: Words.Of(BoxState.Sound),
                         Choices: [.. Enum.GetValues<BoxState>().Select(s => new FieldChoice(Words.Of(s), Words.Of(s)))]
                     ),
-                    new("shelf", "Shelf it is put on", Required: false),
+                    .. back.To.Kind == HolderKind.Depot
+                        ? [new MoveField("shelf", "Shelf it is put on", Required: false)]
+                        : Array.Empty<MoveField>(),
                 ],
                 back.Serial
             );

@@ -844,6 +844,11 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("reserved_for");
 
+                    b.Property<string>("SerialReversed")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial_reversed");
+
                     b.Property<string>("Shelf")
                         .HasColumnType("TEXT")
                         .HasColumnName("shelf");
@@ -868,6 +873,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
                     b.HasIndex("ReservedFor")
                         .HasDatabaseName("ix_part_reserved_for");
+
+                    b.HasIndex("SerialReversed")
+                        .HasDatabaseName("ix_part_serial_reversed");
 
                     b.HasIndex("HolderKind", "Since")
                         .HasDatabaseName("ix_part_holder_kind_since");

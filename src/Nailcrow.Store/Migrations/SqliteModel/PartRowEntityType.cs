@@ -20,8 +20,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Returns.Ledger.PartRow",
                 typeof(PartRow),
                 baseEntityType,
-                propertyCount: 14,
-                unnamedIndexCount: 5,
+                propertyCount: 15,
+                unnamedIndexCount: 6,
                 keyCount: 1);
 
             var serial = runtimeEntityType.AddProperty(
@@ -104,6 +104,13 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 nullable: true);
             reservedFor.AddAnnotation("Relational:ColumnName", "reserved_for");
 
+            var serialReversed = runtimeEntityType.AddProperty(
+                "SerialReversed",
+                typeof(string),
+                propertyInfo: typeof(PartRow).GetProperty("SerialReversed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PartRow).GetField("<SerialReversed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+            serialReversed.AddAnnotation("Relational:ColumnName", "serial_reversed");
+
             var shelf = runtimeEntityType.AddProperty(
                 "Shelf",
                 typeof(string),
@@ -151,16 +158,20 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             index0.AddAnnotation("Relational:Name", "ix_part_reserved_for");
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { holderKind, since });
-            index1.AddAnnotation("Relational:Name", "ix_part_holder_kind_since");
+                new[] { serialReversed });
+            index1.AddAnnotation("Relational:Name", "ix_part_serial_reversed");
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { holderKind, reservedFor, bytes });
-            index2.AddAnnotation("Relational:Name", "ix_part_holder_kind_reserved_for_bytes");
+                new[] { holderKind, since });
+            index2.AddAnnotation("Relational:Name", "ix_part_holder_kind_since");
 
             var index3 = runtimeEntityType.AddIndex(
+                new[] { holderKind, reservedFor, bytes });
+            index3.AddAnnotation("Relational:Name", "ix_part_holder_kind_reserved_for_bytes");
+
+            var index4 = runtimeEntityType.AddIndex(
                 new[] { holderKind, holder, model0, serial });
-            index3.AddAnnotation("Relational:Name", "ix_part_holder_kind_holder_model_serial");
+            index4.AddAnnotation("Relational:Name", "ix_part_holder_kind_holder_model_serial");
 
             return runtimeEntityType;
         }

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("d95ba26f-5b0a-47f5-9f5f-873a135dc612"), entityTypeCount: 26)
+            : base(skipDetectChanges: false, modelId: new Guid("c49508bd-04da-4525-9387-01f3ae3140aa"), entityTypeCount: 26)
         {
         }
 

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Returns.Ledger;
 
@@ -9,6 +10,9 @@ namespace Nailcrow.Store.Returns.Ledger;
 internal sealed class PartRow
 {
     public required string Serial { get; init; }
+
+    /// <summary>The serial backwards, so that its last characters are found by the index.</summary>
+    public required string SerialReversed { get; init; }
     public required string Model { get; init; }
     public required long Bytes { get; init; }
     public int? Hours { get; init; }
@@ -38,6 +42,7 @@ internal sealed class PartRow
             : new()
             {
                 Serial = line.Serial,
+                SerialReversed = Projecting.Reversed(line.Serial) ?? "",
                 Model = line.Part?.Model ?? "",
                 Bytes = line.Part?.Bytes ?? 0,
                 Hours = line.Part?.Hours,
@@ -68,6 +73,7 @@ internal sealed class PartMapping : IEntityTypeConfiguration<PartRow>
             r.Serial,
         });
         row.HasIndex(r => r.ReservedFor);
+        row.HasIndex(r => r.SerialReversed);
         row.HasIndex(r => r.DueBy);
         row.HasIndex(r => new
         {

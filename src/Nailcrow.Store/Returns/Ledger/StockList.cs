@@ -19,7 +19,7 @@ internal static class StockList
             MovementKind.Came,
             at,
             by,
-            new Holder(HolderKind.Depot, drive.Depot ?? ""),
+            Holder.OfPlace(drive.Depot ?? ""),
             Part: new(drive.Model, drive.Bytes, drive.Hours, drive.UsedIn),
             Note: note
         );

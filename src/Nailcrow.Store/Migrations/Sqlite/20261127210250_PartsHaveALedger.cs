@@ -35,6 +35,7 @@ namespace Nailcrow.Store.Migrations.Sqlite
                 columns: table => new
                 {
                     serial = table.Column<string>(type: "TEXT", nullable: false),
+                    serial_reversed = table.Column<string>(type: "TEXT", nullable: false),
                     model = table.Column<string>(type: "TEXT", nullable: false),
                     bytes = table.Column<long>(type: "INTEGER", nullable: false),
                     hours = table.Column<long>(type: "INTEGER", nullable: true),
@@ -95,6 +96,11 @@ namespace Nailcrow.Store.Migrations.Sqlite
                 name: "ix_part_reserved_for",
                 table: "part",
                 column: "reserved_for");
+
+            migrationBuilder.CreateIndex(
+                name: "ix_part_serial_reversed",
+                table: "part",
+                column: "serial_reversed");
         }
 
         /// <inheritdoc />

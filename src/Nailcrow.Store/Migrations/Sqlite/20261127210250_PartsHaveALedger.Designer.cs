@@ -11,7 +11,7 @@ using Nailcrow.Store;
 namespace Nailcrow.Store.Migrations.Sqlite
 {
     [DbContext(typeof(SqliteNailcrowDb))]
-    [Migration("20261127194534_PartsHaveALedger")]
+    [Migration("20261127210250_PartsHaveALedger")]
     partial class PartsHaveALedger
     {
         /// <inheritdoc />
@@ -847,6 +847,11 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("reserved_for");
 
+                    b.Property<string>("SerialReversed")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial_reversed");
+
                     b.Property<string>("Shelf")
                         .HasColumnType("TEXT")
                         .HasColumnName("shelf");
@@ -871,6 +876,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
                     b.HasIndex("ReservedFor")
                         .HasDatabaseName("ix_part_reserved_for");
+
+                    b.HasIndex("SerialReversed")
+                        .HasDatabaseName("ix_part_serial_reversed");
 
                     b.HasIndex("HolderKind", "Since")
                         .HasDatabaseName("ix_part_holder_kind_since");
