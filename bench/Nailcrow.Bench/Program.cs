@@ -15,6 +15,7 @@ var all = new (string Name, Func<Task> Measure)[]
     ("import", Importing.MeasureAsync),
     ("procedures", Procedures.MeasureAsync),
     ("phone", Phone.MeasureAsync),
+    ("ledger", PartsLedger.MeasureAsync),
 };
 var wanted = all.Where(m => args.Length == 0 || args.Contains(m.Name)).ToList();
 if (wanted.Count == 0)

@@ -14,7 +14,7 @@ public sealed class FollowTests(CommandInUse use) : IClassFixture<CommandInUse>
             "part",
             "reserve",
             ticket,
-            "CDR12TNEW01",
+            $"CDR12TNEW{ticket[2..]}", // each part is set aside once
             "--model",
             "C12T",
             "--size",

@@ -88,13 +88,13 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
         var counted = await AsSefaAsync("stock", "count", "--van", "ilka", "VANS00002B", "--book");
 
         counted.ShouldContain("missing VANS00001A");
-        counted.ShouldContain("VANS00002B is here; the record has it with depot Cellar.");
+        counted.ShouldContain("VANS00002B is here; by the record it is in depot Cellar.");
         counted.ShouldContain("VANS00002B went from depot Cellar to the van of ilka.");
         (await AsSefaAsync("stock", "balance")).ShouldContain("difference 0.");
         var refused = await use.Command.RunAsync(["stock", "write-off", "VANS00001A", "Gone", "--on-it", "Nothing", "--as", "sefa"]);
         refused.Code.ShouldBe(4);
         (await use.Command.DoneAsync("stock", "write-off", "VANS00001A", "Gone", "--on-it", "Nothing", "--as", "lioth")).ShouldContain(
-            "VANS00001A is written off; it was with the van of ilka."
+            "VANS00001A is written off; it was in the van of ilka."
         );
     }
 
@@ -109,6 +109,6 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
         );
         (await use.Command.RunAsync(["stock", "count", "--depot", "Cellar", "--as", "sefa"])).All.ShouldContain("No serial was scanned.");
         (await use.Command.RunAsync(["stock", "part", "!!", "--as", "sefa"])).Code.ShouldBe(1);
-        (await AsSefaAsync("stock", "list", "--depot", "Nowhere")).ShouldContain("Nothing is with depot Nowhere.");
+        (await AsSefaAsync("stock", "list", "--depot", "Nowhere")).ShouldContain("Nothing is in depot Nowhere.");
     }
 }

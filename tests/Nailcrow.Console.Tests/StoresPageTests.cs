@@ -84,7 +84,7 @@ public sealed class StoresPageTests(ConsoleInUse use)
         await page.GetByLabel("Serials, one after the other").FillAsync("COUNTED01A\nNOBODY11ZQ\n");
 
         await page.GetByRole(AriaRole.Button, new() { Name = "Compare with the record" }).ClickAsync();
-        await page.GetByText("COUNTED01A is here; the record has it with depot Loft, shelf B2.").WaitForAsync();
+        await page.GetByText("COUNTED01A is here; by the record it is in depot Loft, shelf B2.").WaitForAsync();
         (await sefa.PartAsync("COUNTED01A", Ct)).Now!.Holder.Shelf.ShouldBe("B2");
         await page.GetByRole(AriaRole.Button, new() { Name = "Write down that it is here" }).ClickAsync();
 

@@ -77,7 +77,7 @@ public sealed class StoresTests(PeopledService service) : IClassFixture<PeopledS
 
         (told.Counted.Scanned, told.Counted.AsRecorded).ShouldBe((3, 1));
         told.Counted.Missing.Select(m => m.Serial).ShouldBe(["COUNT002BB"]);
-        told.Counted.Found.Select(f => f.Says).ShouldBe(["COUNT003CC is here; the record has it with depot Counting house, shelf K2."]);
+        told.Counted.Found.Select(f => f.Says).ShouldBe(["COUNT003CC is here; by the record it is in depot Counting house, shelf K2."]);
         told.Counted.Unknown.ShouldBe(["NOBODYS99X"]);
         told.Counted.Twice.ShouldBe(["COUNT001AA"]);
         told.Counted.Unusable.ShouldBe(["?"]);

@@ -41,6 +41,15 @@ public sealed record Holder(HolderKind Kind, string Name, string? Shelf = null)
     /// <summary>The same the other way round.</summary>
     public string Place() => Kind == HolderKind.Van ? VanOf + Name : Name;
 
+    /// <summary>Where a part with this holder is, as it goes on after "it is".</summary>
+    public string Where() =>
+        Kind switch
+        {
+            HolderKind.Destroyed or HolderKind.Lost => Words.Of(Kind),
+            HolderKind.Bay or HolderKind.Depot or HolderKind.Van => $"in {this}",
+            _ => $"with {this}",
+        };
+
     public override string ToString() =>
         Kind is HolderKind.Destroyed or HolderKind.Lost ? Words.Of(Kind)
         : Kind == HolderKind.Van ? $"the van of {Name}"

@@ -143,7 +143,7 @@ internal static class DrivesEndpoints
             .ToList();
         var newest = places.MaxBy(e => e.At);
         if (now is not null && (newest is null || now.Since > newest.At))
-            return [$"With {now.Holder}."]; // stores has had it in hand since
+            return [$"It is {now.Holder.Where()}."]; // stores has had it in hand since
         var told = newest is null
             ? []
             : places

@@ -55,7 +55,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
             ),
             var holder => await AnswerAsync(
                 line.Serial,
-                $"{line.Serial} is with {holder}. What lies in a depot is handed out; if it is in your hand, receive it first.",
+                $"{line.Serial} is {holder.Where()}. What lies in a depot is handed out; if it is in your hand, receive it first.",
                 true,
                 null,
                 ct
@@ -80,7 +80,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
                 ct
             );
         return holder.Kind is HolderKind.Bay or HolderKind.Destroyed or HolderKind.Lost
-            ? await AnswerAsync(line.Serial, $"{line.Serial} is {holder}; nothing is lost there.", true, null, ct)
+            ? await AnswerAsync(line.Serial, $"{line.Serial} is {holder.Where()}; nothing is lost there.", true, null, ct)
             : await InLedgerAsync(
                 new(
                     ask.Id,
@@ -91,7 +91,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
                     new(HolderKind.Lost, holder.Name),
                     Note: $"{ask.Because} On it: {ask.OnIt}"
                 ),
-                $"{line.Serial} is written off; it was with {holder}.",
+                $"{line.Serial} is written off; it was {holder.Where()}.",
                 ct
             );
     }
@@ -107,7 +107,8 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
             )
             : await AnswerAsync(
                 line.Serial,
-                $"{line.Serial} is {(line.Holder is { } holder ? $"with {holder}" : "not known")}; what lies in a depot or a van is wiped here, else on its ticket.",
+                $"{line.Serial} is {line.Holder?.Where() ?? "not known"}; what lies in a depot or a van is wiped "
+                    + "here, else on its ticket.",
                 true,
                 null,
                 ct

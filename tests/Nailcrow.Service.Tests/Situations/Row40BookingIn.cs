@@ -110,7 +110,7 @@ public sealed class Row40BookingIn(TheFirm firm)
 
         var answer = await (await story.AsAsync("sefa")).ReceiveAsync(Ask(story.Parts[0]), Ct);
 
-        answer.Says.ShouldBe($"{story.Parts[0]} is taken back from T-{story.Ticket}; there it was with engineer ilka.");
+        answer.Says.ShouldBe($"{story.Parts[0]} is taken back from T-{story.Ticket}; it was with engineer ilka.");
         (await story.ViewAsync()).Part!.IssuedTo.ShouldBeNull();
         var next = await (await story.AsAsync("sefa")).HandOutAsync(new(Guid.CreateVersion7(), story.Parts[0], "ilka"), Ct);
         next.Ticket.ShouldBe(story.Ticket); // it is still this ticket's, for the next visit

@@ -32,7 +32,7 @@ public sealed class Row43LostOrStolen(TheFirm firm)
             new(Guid.CreateVersion7(), old, new(HolderKind.Depot, "Stores", "B2")),
             Ct
         );
-        found.Says.ShouldBe($"{old} is with depot Stores, shelf B2 now; the record had it with lost.");
+        found.Says.ShouldBe($"{old} is in depot Stores, shelf B2 now; by the record it was lost.");
         found.Now!.UnwipedFrom.ShouldBe(story.Asset);
     }
 

@@ -53,7 +53,7 @@ internal static class StockCommands
                     call.Show(
                         page,
                         ContractJson.Default.PartPage,
-                        screen => StockTold.Parts(screen, page.Parts, $"Nothing is with {place}.")
+                        screen => StockTold.Parts(screen, page.Parts, $"Nothing is {place.Where()}.")
                     );
                 (rest, first) = (page.Next, false);
             } while (rest is not null && !call.Json);
@@ -86,7 +86,8 @@ internal static class StockCommands
                     screen.Line(
                         balance.Difference == 0
                             ? $"[bold]{balance.Parts:N0} parts, difference 0.[/]"
-                            : $"[bold]! {balance.Parts:N0} parts, difference {balance.Difference:N0}: that is a fault of the ledger; 'nailcrow admin verify' says more.[/]"
+                            : $"[bold]! {balance.Parts:N0} parts, difference {balance.Difference:N0}: that is a fault of the ledger;[/] "
+                                + "'nailcrow admin verify' says more."
                     );
                     screen.Line($"{balance.OnTheWay:N0} on the way, {balance.Contradictions:N0} that contradict themselves.");
                     foreach (var open in balance.Open)

@@ -89,9 +89,7 @@ internal static class StockTold
             : "";
         screen.Line($"[bold]{Screen.Safe(line.Serial)}[/]{what}");
         if (line.Now is { } part)
-            screen.Line(
-                $"  now with {Screen.Safe(part.Holder.ToString())}{(Also(part) is { Length: > 0 } also ? $": {Screen.Safe(also)}" : "")}"
-            );
+            screen.Line($"  now {Screen.Safe(part.Holder.Where())}{(Also(part) is { Length: > 0 } also ? $": {Screen.Safe(also)}" : "")}");
         foreach (var m in line.Movements)
             screen.Line(
                 $"  [dim]{Telling.Clock(m.At, null)}[/]  {Screen.Safe(m.Told())} [dim]{Screen.Safe(m.By)}"

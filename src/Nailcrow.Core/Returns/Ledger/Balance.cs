@@ -57,7 +57,7 @@ public sealed class Balancing(int mostTold = 50)
             Remember(
                 new(
                     line.Serial,
-                    $"with {held}{(line.Going is { } going ? $", on its way to {going.To}" : "")}",
+                    $"{held.Where()}{(line.Going is { } going ? $", on its way to {going.To}" : "")}",
                     Since(line),
                     line.Last?.Ticket
                 )
@@ -85,7 +85,7 @@ public sealed class Balancing(int mostTold = 50)
         line.ReservedFor.Count > 1 ? $"set aside for {string.Join(" and ", line.ReservedFor.Select(Tickets.TicketNumber.Text))} at once"
         : line.ReservedFor.Count > 0
         && line.Holder is { Kind: HolderKind.Destroyed or HolderKind.Lost or HolderKind.Maker or HolderKind.Bay } holder
-            ? $"set aside for {Tickets.TicketNumber.Text(line.ReservedFor[0])}, and {(holder.Kind is HolderKind.Bay or HolderKind.Maker ? "with " : "")}{holder}"
+            ? $"set aside for {Tickets.TicketNumber.Text(line.ReservedFor[0])}, and {holder.Where()}"
         : null;
 
     private static DateTimeOffset Since(PartLine line) => line.Last?.At ?? DateTimeOffset.UnixEpoch;

@@ -84,7 +84,7 @@ public sealed record Movement(
         Kind switch
         {
             MovementKind.Came => $"Came to {To}.",
-            MovementKind.Counted => $"Found with {To}.",
+            MovementKind.Counted => $"Found {To?.Where()}.",
             MovementKind.Reserved => "Set aside.",
             MovementKind.Released => "Not needed there any more.",
             MovementKind.Wiped => "Wiped.",

@@ -15,10 +15,9 @@ public static class Reservable
         {
             HolderKind.Bay => $"{line.Serial} is in bay {holder.Name} of {last.Asset}{Told(last)}. "
                 + "Take another part; if it lies in a depot all the same, count it there first.",
-            HolderKind.Destroyed or HolderKind.Lost or HolderKind.Maker =>
-                $"{line.Serial} is {(holder.Kind == HolderKind.Maker ? "with " : "")}{holder}{Told(last)}. "
-                    + "Take another part; if it lies in a depot all the same, count it there first.",
-            HolderKind.Carrier => $"{line.Serial} is with {holder}{Told(last)}; it is set aside once it has come and is booked in.",
+            HolderKind.Destroyed or HolderKind.Lost or HolderKind.Maker => $"{line.Serial} is {holder.Where()}{Told(last)}. "
+                + "Take another part; if it lies in a depot all the same, count it there first.",
+            HolderKind.Carrier => $"{line.Serial} is {holder.Where()}{Told(last)}; it is set aside once it has come and is booked in.",
             _ => null,
         };
 

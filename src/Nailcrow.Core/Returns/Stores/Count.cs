@@ -45,7 +45,7 @@ public sealed record Counted(
             [.. recorded.Where(p => !once.Contains(p.Serial))],
             [
                 .. once.Where(s => !there.Contains(s) && elsewhere.ContainsKey(s))
-                    .Select(s => new FoundHere(s, elsewhere[s].Holder, $"{s} is here; the record has it with {elsewhere[s].Holder}.")),
+                    .Select(s => new FoundHere(s, elsewhere[s].Holder, $"{s} is here; by the record it is {elsewhere[s].Holder.Where()}.")),
             ],
             [.. once.Where(s => !there.Contains(s) && !elsewhere.ContainsKey(s))],
             [.. read.GroupBy(s => s).Where(g => g.Count() > 1).Select(g => g.Key)],

@@ -47,12 +47,11 @@ public static class Receiving
             return new Received.Ask(reason);
         var serial = SerialNumber.Normalise(read.Text);
         if (waiting is not null && waiting.Custody.HolderOf(serial) is { } held && (!held.MayKeep || !waiting.IsEnded))
-            return ForTicket(hand, serial, waiting, held);
-        if (line.Last is null)
+            return ForTicket(hand, serial, line, waiting, held, id, by, now);
+        if (line.Holder is not { } was)
             return New(hand, serial, expected, id, by, now);
         if (IsThere(line.Holder, hand.To))
-            return new Received.There($"{serial} is with {line.Holder} already.");
-        var was = line.Holder;
+            return new Received.There($"{serial} is {was.Where()} already.");
         var usual = was is { Kind: HolderKind.Depot or HolderKind.Van or HolderKind.Engineer or HolderKind.Carrier };
         return new Received.InLedger(
             new(
@@ -62,23 +61,36 @@ public static class Receiving
                 now,
                 by,
                 hand.To,
-                Note: usual ? null : $"The record had it with {was}."
+                Note: usual ? null : $"By the record it was {was.Where()}."
             ),
-            usual ? $"{serial} went from {was} to {hand.To}." : $"{serial} is with {hand.To} now; the record had it with {was}."
+            usual ? $"{serial} went from {was} to {hand.To}." : $"{serial} is {hand.To.Where()} now; by the record it was {was.Where()}."
         );
     }
 
-    private static Received ForTicket(InHand hand, string serial, Ticket waiting, Holder held)
+    private static Received ForTicket(
+        InHand hand,
+        string serial,
+        PartLine line,
+        Ticket waiting,
+        Holder held,
+        Guid id,
+        string by,
+        DateTimeOffset now
+    )
     {
         var name = TicketNumber.Text(waiting.Number);
+        if (IsThere(line.Holder, hand.To))
+            return new Received.There($"{serial} is {line.Holder?.Where()} already, for {name}.");
+        // To another shelf of the same depot nobody has to be told.
+        if (held.Kind == HolderKind.Depot && held.Name == hand.To.Name && line.Holder is { Kind: HolderKind.Depot })
+            return new Received.InLedger(
+                new(id, serial, MovementKind.Went, now, by, hand.To),
+                $"{serial} went from {line.Holder} to {hand.To}; it is {name}'s."
+            );
         if (hand.To.Kind != HolderKind.Depot)
-            return IsThere(held, hand.To)
-                ? new Received.There($"{serial} is with {held} already.")
-                : new Received.Ask(
-                    $"{serial} is on {name}, with {held}; on its page it is handed to somebody. In a depot it is booked in here."
-                );
-        if (IsThere(held, hand.To))
-            return new Received.There($"{serial} is with {held} already, for {name}.");
+            return new Received.Ask(
+                $"{serial} is on {name}, {held.Where()}; on its page it is handed to somebody. In a depot it is booked in here."
+            );
         if (
             waiting.Returns.Exists(r =>
                 r.Serial == serial && r.ArrivedAt is null && r.To.Kind == HolderKind.Depot && r.To.Name == hand.To.Name
@@ -92,7 +104,7 @@ public static class Receiving
         return new Received.OnTicket(
             waiting.Number,
             new PartTakenBack(serial, hand.To.Name, hand.To.Shelf),
-            $"{serial} is taken back from {name}; there it was with {held}."
+            $"{serial} is taken back from {name}; it was {held.Where()}."
         );
     }
 

@@ -134,7 +134,8 @@ internal static class LedgerCheck
     }
 
     private static string Told(PartRow p) =>
-        $"{p.Model}|{p.Bytes}|{p.Hours}|{p.HolderKind}|{p.Holder}|{p.Shelf}|{p.Asset}|{p.Since.UtcTicks}|{p.Ticket}|{p.ReservedFor}|{p.UnwipedFrom}|{p.Going}|{p.DueBy:O}";
+        $"{p.Model}|{p.Bytes}|{p.Hours}|{p.HolderKind}|{p.Holder}|{p.Shelf}|{p.Asset}|{p.Since.UtcTicks}|{p.Ticket}|{p.ReservedFor}|"
+        + $"{p.UnwipedFrom}|{p.Going}|{p.DueBy:O}";
 
     private static Trouble Of(TroubleKind kind, LedgerRow row, string what) => new(kind, row.Ticket, null, $"{row.Serial}: {what}.");
 }
