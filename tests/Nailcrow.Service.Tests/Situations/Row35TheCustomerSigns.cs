@@ -25,7 +25,7 @@ public sealed class Row35TheCustomerSigns(TheFirm firm)
         await story.FollowAsync();
         await story.DoesAsync("lioth", new DiscrepancySettled(open.Id, "She meant that we may begin."));
         (await story.RefusedAsync("ilka", new TicketClosed())).Sentence.ShouldContain("The customer has not signed off.");
-        (await story.ViewAsync()).Next.Move.ShouldBe(Move.OpenReturn);
+        (await story.ViewAsync()).Next.Move.ShouldBe(Move.KeepDrive); // by what was agreed with them on drives
 
         (await story.ClosesAsync()).Stage.ShouldBe(Stage.Closed);
     }

@@ -1,6 +1,7 @@
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Service.Tests.Situations;
@@ -23,6 +24,9 @@ public sealed class Row44APartOnTwoTickets(TheFirm firm)
         (status, sentence).ShouldBe(
             (409, $"{first.Parts[0]} is set aside for T-{first.Ticket} already. Take another part, or give it up there first.")
         );
+        await second.DoesAsync("sefa", taken with { Serial = $"OTHER{second.Ticket}X" });
+        var other = await second.LastAsync<PartReserved>();
+        (await second.RefusedAsync("sefa", new EntryCorrected(other.Id, "Read wrongly", taken))).Sentence.ShouldBe(sentence);
         await first.DoesAsync("sefa", new PartGivenUp(first.Parts[0], NoReplacement.DoesNotFit));
         await second.DoesAsync("sefa", taken);
     }

@@ -4,6 +4,7 @@ using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -68,7 +69,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
         if (
-            intent.Body is PartReserved asked
+            NewPart(record, intent.Body) is { } asked
             && Reservable.WhyNot(await connection.Pen.LineAsync(asked.Serial), record.Ticket.Number) is { } taken
         )
             return new Written.Declined(new Ruling.Refused(taken));
@@ -90,6 +91,14 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
+
+    /// <summary>The part that is to be set aside by it; one that was set aside already, and only has its size put right, is none.</summary>
+    private static PartReserved? NewPart(TicketRecord record, EntryBody body) =>
+        body is EntryCorrected { Instead: PartReserved instead } correction
+            ? (record.Find(correction.Entry)?.Body as PartReserved)?.Serial == instead.Serial
+                ? null
+                : instead
+            : body as PartReserved;
 
     /// <summary>The record as this batch leaves it so far.</summary>
     internal TicketRecord Now(long ticket) => _touched[ticket];
