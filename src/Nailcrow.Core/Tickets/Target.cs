@@ -90,6 +90,25 @@ public static class Target
             : Capacity.LeastKeeping(array.Level, [.. sizes.OfType<long>()], nth, array.Groups, array.Parity);
     }
 
+    /// <summary>Whose machine it is, where it stands, and its asset number, as the report has them.</summary>
+    public static string? Customer(Ticket ticket) => ticket.Report?.Customer;
+
+    public static string? Site(Ticket ticket) => ticket.Report?.Site;
+
+    public static string? Asset(Ticket ticket) => ticket.Report?.Asset;
+
+    /// <summary>Whether a drive was taken out of the machine just then.</summary>
+    public static bool CameOut(Ticket ticket, string serial, DateTimeOffset at) =>
+        ticket.Swaps.Any(s => s.OutSerial == serial && s.PulledAt == at);
+
+    public static bool WentIn(Ticket ticket, string serial) => ticket.Swaps.Any(s => s.InSerial == serial);
+
+    /// <summary>The model and size of a drive as a look last showed it; null where none named its model.</summary>
+    public static (string Model, long Bytes)? SeenAs(Ticket ticket, string serial) =>
+        ticket.Snapshots.Select(s => s.Holding(serial)).LastOrDefault(b => b?.Model is not null) is { Model: { } model } bay
+            ? (model, bay.Bytes ?? 0)
+            : null;
+
     /// <summary>A drive that came out of the customer's machine has the customer's data on it until it was wiped.</summary>
     public static bool HoldsCustomersData(Ticket ticket, string serial)
     {

@@ -16,5 +16,5 @@ public sealed record DriveDestroyed(string Serial, string Method, string Witness
         : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        HandedOn.To(ticket, Serial, new(HolderKind.Destroyed, ticket.Report?.Site ?? stamp.By), stamp, "destroyed");
+        HandedOn.To(ticket, Serial, new(HolderKind.Destroyed, Target.Site(ticket) ?? stamp.By), stamp, "destroyed");
 }

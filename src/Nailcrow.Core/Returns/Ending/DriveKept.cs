@@ -12,5 +12,5 @@ public sealed record DriveKept(string Serial, string TakenBy, string? Note = nul
         HandedOn.Problem(Serial) ?? (string.IsNullOrWhiteSpace(TakenBy) ? "Write down who at the customer took the drive." : null);
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
-        HandedOn.To(ticket, Serial, new(HolderKind.Customer, ticket.Report?.Customer ?? TakenBy), stamp, "kept");
+        HandedOn.To(ticket, Serial, new(HolderKind.Customer, Target.Customer(ticket) ?? TakenBy), stamp, "kept");
 }

@@ -66,9 +66,7 @@ public static class TicketMovements
 
     /// <summary>Parts that nobody else may have: they wait for this ticket, or are with its engineer to be fitted.</summary>
     public static IEnumerable<string> SetAside(Ticket ticket) =>
-        ticket.IsEnded
-            ? []
-            : ticket.Parts.Where(p => p.GivenUp is null && !ticket.Swaps.Any(s => s.InSerial == p.Serial)).Select(p => p.Serial);
+        ticket.IsEnded ? [] : ticket.Parts.Where(p => p.GivenUp is null && !Target.WentIn(ticket, p.Serial)).Select(p => p.Serial);
 
     private static Movement Moved(Ticket ticket, CustodyMove move, HashSet<string> reserved)
     {
@@ -81,9 +79,7 @@ public static class TicketMovements
             move.By,
             move.To,
             ticket.Number,
-            move.To.Kind == HolderKind.Bay || ticket.Swaps.Any(s => s.OutSerial == move.Serial && s.PulledAt == move.At)
-                ? ticket.Report?.Asset
-                : null,
+            move.To.Kind == HolderKind.Bay || Target.CameOut(ticket, move.Serial, move.At) ? Target.Asset(ticket) : null,
             move.Entry,
             Part: Known(ticket, move.Serial)
         );
@@ -92,8 +88,7 @@ public static class TicketMovements
     /// <summary>What the ticket knows of a part: from its reservation, or as a look showed it in its bay.</summary>
     private static PartData? Known(Ticket ticket, string serial) =>
         ticket.Parts.Find(p => p.Serial == serial) is { } part ? new(part.Model, part.Bytes)
-        : ticket.Snapshots.Select(s => s.Holding(serial)).LastOrDefault(b => b?.Model is not null) is { Model: { } model } bay
-            ? new(model, bay.Bytes ?? 0)
+        : Target.SeenAs(ticket, serial) is var (model, bytes) ? new(model, bytes)
         : null;
 
     /// <summary>What the ticket has announced; one that is off again, since the part went another way, is no part of it.</summary>
