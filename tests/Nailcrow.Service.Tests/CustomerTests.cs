@@ -171,8 +171,8 @@ public sealed class CustomerTests(PeopledService service) : IClassFixture<People
 
         var back = new ReturnOpened("OLDDATA0001", ReturnReason.BackToStores, new(HolderKind.Depot, "Stores"));
         (await service.RefusedAsync("ilka", ticket, back)).Sentence.ShouldBe(
-            "Changes Minds's data is on this drive, and it was agreed that such drives stay with them. Hand it over, and record who took it; or write down who there agreed that this one "
-                + "leaves all the same."
+            "Changes Minds's data is on this drive, and it was agreed that such drives stay with them. Hand it over, "
+                + "and record who took it; or write down who there agreed that this one leaves all the same."
         );
         await service.WriteAsync("ilka", ticket, back with { DataAgreedBy = "Their records officer" });
         (await ilka.TicketAsync(ticket, Ct)).Returns.ShouldHaveSingleItem().Serial.ShouldBe("OLDDATA0001");

@@ -19,7 +19,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
     public async Task<ReceiveAnswer> TakeInAsync(InHand hand, Guid id, Actor actor, CancellationToken ct)
     {
         var line = await book.LineAsync(hand.Serial, ct);
-        var expected = line.Last is null ? (await book.OnTheWayAsync(ct)).Select(p => p.Serial) : [];
+        var expected = line.Last is null ? await book.NearlyAsync(hand.Serial, ct) : [];
         var received = Receiving.Of(hand, line, await WaitingAsync(line, ct), expected, id, actor.Name, time.GetUtcNow());
         return received switch
         {

@@ -117,8 +117,7 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
                 r.Bytes,
                 new Holder(r.HolderKind, r.Holder).Place(),
                 r.Hours,
-                r.UnwipedFrom,
-                Wiped: false
+                r.UnwipedFrom
             )),
         ];
     }

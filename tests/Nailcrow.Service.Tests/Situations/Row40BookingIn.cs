@@ -50,10 +50,15 @@ public sealed class Row40BookingIn(TheFirm firm)
         var (story, old) = await SentAsync();
         var misread = $"{old[..^1]}{(old[^1] == '8' ? '3' : '8')}";
 
-        var answer = await (await story.AsAsync("sefa")).ReceiveAsync(Ask(misread), Ct);
+        var middle = Enumerable.Range(1, old.Length - 2).Where(i => old[i] != old[i - 1]).MinBy(i => Math.Abs(i - old.Length / 2));
+        var swapped = $"{old[..(middle - 1)]}{old[middle]}{old[middle - 1]}{old[(middle + 1)..]}";
 
-        answer.Asks.ShouldBeTrue();
-        answer.Says.ShouldContain(old);
+        foreach (var read in new[] { misread, swapped, old[1..], old[..^1], $"{old}7" })
+        {
+            var answer = await (await story.AsAsync("sefa")).ReceiveAsync(Ask(read), Ct);
+            answer.Asks.ShouldBeTrue(read);
+            answer.Says.ShouldContain(old, Case.Sensitive, read);
+        }
         (await story.ViewAsync()).Discrepancies.ShouldBeEmpty();
         var insisted = await (await story.AsAsync("sefa")).ReceiveAsync(
             Ask(misread) with

@@ -32,11 +32,7 @@ public sealed record PartLine(string Serial)
     public static PartLine Of(string serial, IEnumerable<Movement> movements)
     {
         var all = movements.DistinctBy(m => m.Id).OrderBy(m => m.Seq).ToList();
-        var undone = all.Where(m => m.Of is not null)
-            .GroupBy(m => m.Of)
-            .Where(g => g.Last().Kind == MovementKind.Undone)
-            .Select(g => g.Key)
-            .ToHashSet();
+        var undone = UndoneIn(all);
         // A part came before anything else was done with it, whenever a list said so. What happened in one moment goes by the entries
         // that tell of it, as on their ticket.
         var so = all.Where(m => m.Of is null && !undone.Contains(m.Id))
@@ -50,6 +46,15 @@ public sealed record PartLine(string Serial)
             ReservedFor = Reservations(so),
         };
     }
+
+    /// <summary>The lines that were not so, as the last word on each has it.</summary>
+    public static IReadOnlySet<Guid> UndoneIn(IEnumerable<Movement> movements) =>
+        movements
+            .Where(m => m.Of is not null)
+            .GroupBy(m => m.Of ?? Guid.Empty)
+            .Where(g => g.MaxBy(m => m.Seq)?.Kind == MovementKind.Undone)
+            .Select(g => g.Key)
+            .ToHashSet();
 
     /// <summary>
     /// What has to be added to a part's lines so that they say a movement: nothing where they say it already, that it is so after all

@@ -4,6 +4,7 @@ using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Terms;
 using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Returns.Ledger;
 
@@ -120,6 +121,33 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             ct
         );
     }
+
+    /// <summary>
+    /// Parts that people and carriers have, whose serial has the first or the last half of this one: one slip spoils only one half,
+    /// so none that is one slip away is missed, however many are on the way.
+    /// </summary>
+    public async Task<IReadOnlyList<string>> NearlyAsync(string serial, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var key = SerialNumber.Normalise(serial);
+        var part = (key.Length - 1) / 2; // two neighbours that are swapped may be the middle ones
+        if (part < LeastOfHalf)
+            return [];
+        var (head, tail) = (key[..part], Projecting.Reversed(key[^part..]) ?? "");
+        var (headEnd, tailEnd) = (head + '\uffff', tail + '\uffff');
+        var away = db.Parts.AsNoTracking().Where(p => p.HolderKind == HolderKind.Carrier || p.HolderKind == HolderKind.Engineer);
+        var byHead = away.Where(p => string.Compare(p.Serial, head) >= 0 && string.Compare(p.Serial, headEnd) < 0);
+        var byTail = away.Where(p => string.Compare(p.SerialReversed, tail) >= 0 && string.Compare(p.SerialReversed, tailEnd) < 0);
+        return
+        [
+            .. await byHead.Select(p => p.Serial).Take(MostNearly).ToListAsync(ct),
+            .. await byTail.Select(p => p.Serial).Take(MostNearly).ToListAsync(ct),
+        ];
+    }
+
+    // A batch of one model shares its first half; what a maker counts up is in the last.
+    private const int MostNearly = 5_000;
+    private const int LeastOfHalf = 3;
 
     /// <summary>What should have been there by a day, and is not, the latest first.</summary>
     public async Task<IReadOnlyList<StoredPart>> LateAsync(DateOnly today, CancellationToken ct)

@@ -63,14 +63,8 @@ internal static class LedgerCheck
         foreach (var record in records)
         {
             var ofTicket = said[record.Ticket.Number].ToList();
-            var undone = ofTicket
-                .Where(m => m.Of is not null)
-                .OrderBy(m => m.Seq)
-                .GroupBy(m => m.Of)
-                .Where(g => g.Last().Kind == MovementKind.Undone)
-                .Select(g => g.Key);
-            var there = ofTicket.Where(m => m.To is not null).Select(m => (Guid?)m.Id).Except(undone).ToHashSet();
-            if (!there.SetEquals(record.Ticket.Custody.Own.Select(m => (Guid?)TicketMovements.IdOf(record.Ticket.Number, m))))
+            var there = ofTicket.Where(m => m.To is not null).Select(m => m.Id).Except(PartLine.UndoneIn(ofTicket)).ToHashSet();
+            if (!there.SetEquals(record.Ticket.Custody.Own.Select(m => TicketMovements.IdOf(record.Ticket.Number, m))))
                 tell(
                     new(
                         TroubleKind.ListsDiffer,

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ledger;
@@ -24,12 +25,24 @@ internal static class StockList
             Note: note
         );
 
+    private static async Task<bool> IsLeftAsync(NailcrowDb db, CancellationToken ct)
+    {
+        await db.Database.OpenConnectionAsync(ct);
+        await using var ask = db.Database.GetDbConnection().CreateCommand();
+        ask.CommandText =
+            "SELECT CASE WHEN EXISTS (SELECT 1 FROM drive d WHERE d.depot IS NOT NULL AND NOT EXISTS (SELECT 1 FROM ledger l "
+            + "WHERE l.serial = d.serial AND l.seq = 1)) THEN 1 ELSE 0 END";
+        return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
+    }
+
     /// <summary>
     /// Stock that was on the list before there was a ledger. It is dated before everything that tickets say, and in pieces, each in a
     /// transaction of its own: interrupted, it goes on where it was.
     /// </summary>
     public static async Task TakeOverAsync(NailcrowDb db, DateTimeOffset now, CancellationToken ct)
     {
+        if (!await IsLeftAsync(db, ct))
+            return; // nearly every start: nothing is written, and nothing is compiled for the question
         var pen = new LedgerPen(db, new(db), new(db));
         while (true)
         {

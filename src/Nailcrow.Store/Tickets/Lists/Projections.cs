@@ -144,7 +144,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         await ReplaceAsync(connection, numbers, lists, l => l.Life, r => r.Ticket);
         await ReplaceAsync(connection, numbers, lists, l => l.Times, r => r.Ticket);
         // A ticket from before there was a ledger is told to it once; what it has already is not written again.
-        foreach (var one in lists.Where(l => l.Movements.Count > 0))
+        var known = await db.Ledger.Where(l => numbers.Contains(l.Ticket ?? 0)).Select(l => l.Id).ToHashSetAsync();
+        foreach (var one in lists.Where(l => l.Movements.Any(m => m.To is not null && !known.Contains(m.Id))))
             await connection.Pen.WriteAsync(one.Movements, one.Last, one.Last.RecordedAt);
     }
 
