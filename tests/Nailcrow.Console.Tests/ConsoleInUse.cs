@@ -33,7 +33,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _machine = await RunningStandIn.StartAsync(rebuildSeconds: 600);
-        _service = await RunningService.StartPeopledAsync(_machine.Address);
+        _service = await RunningService.StartPeopledAsync(_machine.Address, alone: true);
         _playwright = await Playwright.CreateAsync();
         _browser = await _playwright.Chromium.LaunchAsync(
             new()

@@ -9,8 +9,11 @@ namespace Nailcrow.Running;
 /// </summary>
 internal sealed class AsItWas
 {
-    // What changes with the clock and not with the record. A gate that waits for a time says how much is left.
+    // What changes with the clock and not with the record.
     private static readonly string[] ByTheClock = ["deadlines", "rebuild", "exposure"];
+
+    // A gate that waits says how much is left, and a look at the machine that was new is old a while later.
+    private static readonly string[] RunByTheClock = ["unmet", "stop"];
 
     private readonly Dictionary<long, (long Head, Dictionary<string, string> Said)> _tickets = [];
     private readonly Dictionary<long, string> _lines = [];
@@ -65,7 +68,8 @@ internal sealed class AsItWas
         var view = JsonNode.Parse(await http.GetStringAsync($"api/tickets/{number}"))!.AsObject();
         foreach (var changing in ByTheClock)
             view.Remove(changing);
-        view["run"]?.AsObject().Remove("unmet");
+        foreach (var waiting in RunByTheClock)
+            view["run"]?.AsObject().Remove(waiting);
         var report = await http.GetAsync($"api/tickets/{number}/report");
         var paper = await http.GetAsync($"api/tickets/{number}/sheet.pdf");
         var pages = Pages(await paper.Content.ReadAsByteArrayAsync());

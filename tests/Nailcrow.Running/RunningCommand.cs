@@ -35,7 +35,7 @@ public sealed class RunningCommand : IDisposable
             RedirectStandardError = true,
             RedirectStandardInput = true,
         };
-        foreach (var (name, value) in Surroundings)
+        foreach (var (name, value) in (IEnumerable<KeyValuePair<string, string>>)[.. Built.LivesShort, .. Surroundings])
             start.Environment[name] = value;
         using var process = Process.Start(start) ?? throw new InvalidOperationException("dotnet did not start.");
         await process.StandardInput.WriteAsync(input);

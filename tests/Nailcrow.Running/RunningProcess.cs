@@ -29,7 +29,7 @@ public sealed class RunningProcess : IAsyncDisposable
         string assembly,
         IEnumerable<string> arguments,
         string? folder = null,
-        IReadOnlyDictionary<string, string>? environment = null
+        IReadOnlyCollection<KeyValuePair<string, string>>? environment = null
     )
     {
         var start = new ProcessStartInfo("dotnet", [assembly, .. arguments])
@@ -38,7 +38,7 @@ public sealed class RunningProcess : IAsyncDisposable
             RedirectStandardError = true,
             WorkingDirectory = folder ?? Built.Root,
         };
-        foreach (var (name, value) in environment ?? new Dictionary<string, string>())
+        foreach (var (name, value) in environment ?? [])
             start.Environment[name] = value;
         var running = new RunningProcess(new Process { StartInfo = start });
         running._process.Start();

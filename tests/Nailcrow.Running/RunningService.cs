@@ -1,7 +1,4 @@
 using Nailcrow.Client;
-using Nailcrow.Client.People;
-using Nailcrow.Core.Intake;
-using Nailcrow.Core.People;
 using Nailcrow.GivenTime;
 
 namespace Nailcrow.Running;
@@ -11,29 +8,44 @@ public sealed class RunningService : IAsyncDisposable
 {
     public const string Password = "a-long-test-password";
 
-    private readonly bool _ownsFolder;
-    private readonly bool _givenTime;
+    /// <summary>Where it is started, beside the built console.</summary>
+    internal static readonly string Home = Path.Combine(Built.Root, "src", "Nailcrow.Service");
+
+    private readonly RunningProcess? _process;
+    private readonly WarmLife? _life;
+    private readonly Where _where;
     private readonly MovedTime _time = new();
     private TimeSpan _passed;
 
-    private RunningService(RunningProcess process, Uri address, string folder, bool ownsFolder, bool givenTime) =>
-        (Process, Address, Folder, _ownsFolder, _givenTime) = (process, address, folder, ownsFolder, givenTime);
+    private RunningService(RunningProcess? process, WarmLife? life, Uri address, Where where) =>
+        (_process, _life, Address, _where) = (process, life, address, where);
+
+    /// <param name="Folder">What it keeps lies here.</param>
+    /// <param name="OwnsFolder">The folder goes when it goes.</param>
+    /// <param name="SyslogPort">Where it listens for syslog; 0 where it chose one itself.</param>
+    /// <param name="GivenTime">Its clock can be moved on with <see cref="PassesAsync"/>.</param>
+    private sealed record Where(string Folder, bool OwnsFolder, int SyslogPort, bool GivenTime);
 
     /// <summary>Why this one is not started again at its end; null where it is, and held to tell what it told before.</summary>
     public string? NotRestartedBecause { get; set; } = "nobody asked for it";
 
-    public RunningProcess Process { get; }
+    /// <summary>Its process, where it has one of its own.</summary>
+    public RunningProcess Process =>
+        _process ?? throw new InvalidOperationException("It shares its process with others; have it started alone.");
 
     public Uri Address { get; }
 
-    public string Folder { get; }
+    public string Folder => _where.Folder;
 
     /// <summary>Where it listens for syslog.</summary>
     public async Task<int> SyslogPortAsync() =>
-        int.Parse((await Process.HearsAsync("\"Port\":(\\d+)")).Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
+        _where.SyslogPort != 0
+            ? _where.SyslogPort
+            : int.Parse((await Process.HearsAsync("\"Port\":(\\d+)")).Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
 
     public string DatabaseFile => Path.Combine(Folder, "nailcrow.db");
 
+    /// <summary>A process of its own, as a user starts it.</summary>
     /// <param name="folder">A folder that a service has used before; null for a new one.</param>
     /// <param name="assembly">Another build of the service than the one beside the caller.</param>
     /// <param name="givenTime">Its clock can be moved on with <see cref="PassesAsync"/>.</param>
@@ -47,62 +59,59 @@ public sealed class RunningService : IAsyncDisposable
         bool givenTime = false
     )
     {
-        var own = folder is null;
-        var port = pushed ? FreePort() : 0;
-        folder ??= Directory.CreateTempSubdirectory("nailcrow-").FullName;
+        var where = new Where(folder ?? Directory.CreateTempSubdirectory("nailcrow-").FullName, folder is null, 0, givenTime);
         var process = RunningProcess.Start(
             assembly ?? Built.Assembly("Nailcrow.Service", "nailcrow-service"),
-            [
-                "--urls",
-                $"http://127.0.0.1:{port}",
-                .. pushed ? new[] { "--Nailcrow:Intake:PublicUrl", $"http://127.0.0.1:{port}" } : [],
-                "--Nailcrow:Data",
-                Path.Combine(folder, "nailcrow.db"),
-                "--Nailcrow:Procedures",
-                Path.Combine(Built.Root, "procedures"),
-                "--Nailcrow:WatchEverySeconds",
-                watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
-                "--Nailcrow:Intake:SubscribeEverySeconds",
-                $"{hearsEverySeconds}",
-                "--Nailcrow:Intake:SyslogPort",
-                $"{syslogPort}",
-                "--Nailcrow:FirstAdmin:Name",
-                "admin",
-                "--Nailcrow:FirstAdmin:Password",
-                Password,
-            ],
-            Path.Combine(Built.Root, "src", "Nailcrow.Service"), // where the built console lies
-            givenTime ? Clock(folder) : null
+            Arguments(where.Folder, watchSeconds, hearsEverySeconds, pushed, syslogPort),
+            Home,
+            [.. Built.LivesShort.Where(_ => assembly is null), .. givenTime ? Clock(where.Folder) : []]
         );
         var heard = await process.HearsAsync("Nailcrow listens at.*?(http://127\\.0\\.0\\.1:\\d+)");
-        return new(process, new Uri(heard.Groups[1].Value), folder, own, givenTime);
+        return new(process, null, new Uri(heard.Groups[1].Value), where);
     }
 
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
+    /// <param name="alone">In a process of its own, which can be listened to and killed.</param>
     public static async Task<RunningService> StartPeopledAsync(
         Uri? machine = null,
         string? assembly = null,
         int hearsEverySeconds = 3600,
         bool pushed = false,
-        bool givenTime = false
+        bool givenTime = false,
+        bool alone = false
     )
     {
-        var service = await StartAsync(assembly: assembly, hearsEverySeconds: hearsEverySeconds, pushed: pushed, givenTime: givenTime);
-        var admin = await service.SignInAsync("admin");
-        foreach (
-            var (name, role) in new[]
-            {
-                ("ilka", Role.Engineer),
-                ("tamsel", Role.Engineer),
-                ("dorrik", Role.Dispatcher),
-                ("sefa", Role.Stores),
-                ("lioth", Role.Lead),
-            }
-        )
-            await admin.AddPersonAsync(new PersonAsk(name, name, Password, [role]), CancellationToken.None);
-        await admin.LoadAsync(Reference(machine), CancellationToken.None);
+        // A build that is measured may be older than the store that this one makes.
+        var folder = assembly is null ? await PeopledFolder.CopyAsync() : null;
+        var service =
+            folder is not null && !alone && !givenTime
+                ? await BeginAsync(WarmProcess.First, folder, 1, hearsEverySeconds, pushed)
+                : await StartAsync(folder, 1, assembly, hearsEverySeconds, pushed, givenTime: givenTime);
+        service = new(service._process, service._life, service.Address, service._where with { OwnsFolder = true });
+        if (folder is null)
+            await PeopledFolder.FillAsync(service);
+        if (machine is not null)
+            await PeopledFolder.ReachAsync(service, machine);
         service.NotRestartedBecause = assembly is null ? null : "it is measured, not tested";
         return service;
+    }
+
+    /// <summary>It stops as by SIGTERM, and comes up again over what it kept, in a process that remembers nothing of it.</summary>
+    public async Task<RunningService> StartsAnewAsync(double watchSeconds = 1)
+    {
+        await StopAsync();
+        return _where.GivenTime
+            ? await StartAsync(Folder, watchSeconds, givenTime: true)
+            : await BeginAsync(_life?.In == WarmProcess.Again ? WarmProcess.First : WarmProcess.Again, Folder, watchSeconds);
+    }
+
+    /// <summary>It is asked to stop, and has within five seconds.</summary>
+    public async Task StopAsync()
+    {
+        if (_life is not null)
+            await _life.EndAsync();
+        else
+            await Process.StopAsync();
     }
 
     /// <summary>Has time pass for a service that was started with a clock of its own.</summary>
@@ -127,13 +136,16 @@ public sealed class RunningService : IAsyncDisposable
     {
         try
         {
-            if (NotRestartedBecause is null && !Process.HasExited)
+            if (NotRestartedBecause is null && !(_life?.HasEnded ?? Process.HasExited))
                 await RestartsAsItWasAsync();
         }
         finally
         {
-            await Process.DisposeAsync();
-            if (_ownsFolder)
+            if (_life is not null)
+                await _life.DisposeAsync();
+            if (_process is not null)
+                await _process.DisposeAsync();
+            if (_where.OwnsFolder)
                 Directory.Delete(Folder, recursive: true);
         }
     }
@@ -148,10 +160,9 @@ public sealed class RunningService : IAsyncDisposable
         var token = (await new NailcrowClient(before, _time).SignInAsync("admin", Password, CancellationToken.None)).AccessToken;
         before.DefaultRequestHeaders.Authorization = new("Bearer", token);
         var then = await AsItWas.OfAsync(before);
-        await Process.StopAsync();
         // Nobody is asked any more: what is compared is the record, and not what machines say in the meantime.
-        await using var again = await StartAsync(Folder, watchSeconds: 3600, givenTime: _givenTime);
-        if (_givenTime)
+        await using var again = await StartsAnewAsync(watchSeconds: 3600);
+        if (_where.GivenTime)
             await again.PassesAsync(_passed);
         using var after = again.Http();
         after.DefaultRequestHeaders.Authorization = new("Bearer", token);
@@ -162,6 +173,44 @@ public sealed class RunningService : IAsyncDisposable
         troubles.AddRange(then.Differences(await AsItWas.OfAsync(after)).Select(d => $"With lists told anew, {d}"));
         if (troubles.Count > 0)
             throw new InvalidOperationException($"After a restart it is not as it was:\n{string.Join("\n", troubles.Take(5))}");
+    }
+
+    private static async Task<RunningService> BeginAsync(
+        WarmProcess process,
+        string folder,
+        double watchSeconds,
+        int hearsEverySeconds = 3600,
+        bool pushed = false
+    )
+    {
+        var syslog = FreePort(); // who shares a process cannot say beside it which port it chose
+        var life = await process.BeginAsync(Arguments(folder, watchSeconds, hearsEverySeconds, pushed, syslog));
+        return new(null, life, life.Address, new Where(folder, false, syslog, false));
+    }
+
+    private static string[] Arguments(string folder, double watchSeconds, int hearsEverySeconds, bool pushed, int syslogPort)
+    {
+        var port = pushed ? FreePort() : 0;
+        return
+        [
+            "--urls",
+            $"http://127.0.0.1:{port}",
+            .. pushed ? new[] { "--Nailcrow:Intake:PublicUrl", $"http://127.0.0.1:{port}" } : [],
+            "--Nailcrow:Data",
+            Path.Combine(folder, "nailcrow.db"),
+            "--Nailcrow:Procedures",
+            Path.Combine(Built.Root, "procedures"),
+            "--Nailcrow:WatchEverySeconds",
+            watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
+            "--Nailcrow:Intake:SubscribeEverySeconds",
+            $"{hearsEverySeconds}",
+            "--Nailcrow:Intake:SyslogPort",
+            $"{syslogPort}",
+            "--Nailcrow:FirstAdmin:Name",
+            "admin",
+            "--Nailcrow:FirstAdmin:Password",
+            Password,
+        ];
     }
 
     private static string ClockSocket(string folder) => Path.Combine(folder, "clock");
@@ -183,21 +232,5 @@ public sealed class RunningService : IAsyncDisposable
         using var listener = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
         listener.Start();
         return ((System.Net.IPEndPoint)listener.LocalEndpoint).Port;
-    }
-
-    private static ReferenceData Reference(Uri? machine)
-    {
-        var demo =
-            System.Text.Json.JsonSerializer.Deserialize(
-                File.ReadAllText(Path.Combine(Built.Root, "demo", "reference.json")),
-                ContractJson.Default.ReferenceData
-            ) ?? throw new InvalidDataException("demo/reference.json is empty.");
-        return demo with
-        {
-            Appliances =
-            [
-                .. demo.Appliances.Select(a => a with { Address = a.Asset == "FSC-0107" ? machine?.ToString().TrimEnd('/') : null }),
-            ],
-        };
     }
 }

@@ -23,7 +23,8 @@ public sealed class RunningStandIn : IAsyncDisposable
                 $"{seed}",
                 "--rebuild-seconds",
                 rebuildSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
-            ]
+            ],
+            environment: Built.LivesShort
         );
         var heard = await process.HearsAsync("answers at (http://\\S+)");
         return new(process, new Uri(heard.Groups[1].Value));

@@ -19,7 +19,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task Whoever_listens_is_told_when_the_service_goes_down_and_nothing_acknowledged_is_lost()
     {
-        await using var service = await RunningService.StartPeopledAsync();
+        await using var service = await RunningService.StartPeopledAsync(alone: true);
         service.NotRestartedBecause = "it is stopped by the test itself";
         var ilka = await service.SignInAsync("ilka");
         var ticket = await TicketAsync(ilka);
@@ -82,7 +82,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task A_database_that_vanished_is_said_in_plain_words_and_gone_on_with_when_it_is_back()
     {
-        await using var service = await RunningService.StartPeopledAsync();
+        await using var service = await RunningService.StartPeopledAsync(alone: true);
         var ilka = await service.SignInAsync("ilka");
         var ticket = await TicketAsync(ilka);
         string[] parts = ["", "-wal", "-shm"];
@@ -144,7 +144,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task A_database_that_another_program_holds_is_said_in_plain_words_to_all_who_write_at_once_and_gone_on_with()
     {
-        await using var service = await RunningService.StartPeopledAsync();
+        await using var service = await RunningService.StartPeopledAsync(alone: true);
         var ilka = await service.SignInAsync("ilka");
         var ticket = await TicketAsync(ilka);
         await using var other = new SqliteConnection($"Data Source={service.DatabaseFile};Pooling=False");
@@ -226,7 +226,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task A_backup_made_while_it_runs_is_restored_by_the_service_itself_and_people_sign_in_to_it()
     {
-        await using var service = await RunningService.StartPeopledAsync();
+        await using var service = await RunningService.StartPeopledAsync(alone: true);
         var (ilka, admin) = (await service.SignInAsync("ilka"), await service.SignInAsync("admin"));
         var ticket = await TicketAsync(ilka);
         await admin.PutSenderAsync("observatory", Ct);
@@ -262,7 +262,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task Secrets_lie_in_clear_neither_in_the_database_nor_in_a_copy()
     {
-        await using var service = await RunningService.StartPeopledAsync();
+        await using var service = await RunningService.StartPeopledAsync(alone: true);
         var secret = (await (await service.SignInAsync("admin")).PutSenderAsync("observatory", Ct)).Secret;
 
         await using var connection = new SqliteConnection($"Data Source={service.DatabaseFile};Mode=ReadOnly");

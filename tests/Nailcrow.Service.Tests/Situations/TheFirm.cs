@@ -29,12 +29,11 @@ public sealed class TheFirm : IAsyncLifetime
     /// <summary>The power fails, or a release is put in: whoever is signed in signs in anew.</summary>
     public async Task StartsAnewAsync()
     {
-        var folder = Service.Folder;
-        await Service.Process.StopAsync();
-        if (!ReferenceEquals(_running, _first))
-            await Service.DisposeAsync();
+        var before = Service;
+        _running = await before.StartsAnewAsync();
+        if (!ReferenceEquals(before, _first))
+            await before.DisposeAsync();
         _signedIn.Clear();
-        _running = await RunningService.StartAsync(folder);
         _running.NotRestartedBecause = null;
     }
 
