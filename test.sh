@@ -36,11 +36,12 @@ check() {
   if "$@"; then passed=$((passed + 1)); else failed=$((failed + 1)); fi
 }
 
-install_browser() {
-  [ -x /usr/bin/chromium ] && return
+# A browser for the console's tests; what reads PDFs and scans codes, for those of papers.
+install_tools() {
+  [ -x /usr/bin/chromium ] && [ -x /usr/bin/pdftoppm ] && [ -x /usr/bin/zbarimg ] && return
   local root=""
   [ "$(id -u)" -eq 0 ] || root=sudo
-  $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null
+  $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium poppler-utils zbar-tools >/dev/null
 }
 
 # Lines that can be read: 140 characters, laid out by a program. 'dotnet csharpier format src tests bench' mends it.
@@ -70,7 +71,7 @@ dotnet_tests() {
   [ "$status" -eq 0 ] || [ "${lost:-0}" -gt 0 ] || failed=$((failed + 1))
 }
 
-must "Browser" install_browser
+must "Browser, scanner" install_tools
 must "Console" tools/build-console.sh
 must "Build" dotnet build Nailcrow.slnx -v q
 check "Width of the code" formatted

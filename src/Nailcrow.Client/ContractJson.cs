@@ -14,6 +14,7 @@ using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
@@ -42,6 +43,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(MoveList))]
 [JsonSerializable(typeof(DrivesView))]
 [JsonSerializable(typeof(Proposal))]
+[JsonSerializable(typeof(IReadOnlyList<TicketPaper>))]
 [JsonSerializable(typeof(ServiceReport))]
 [JsonSerializable(typeof(LiveEntry))]
 [JsonSerializable(typeof(SheetAsk))]

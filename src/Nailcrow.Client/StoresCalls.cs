@@ -44,4 +44,22 @@ public sealed partial class NailcrowClient
 
     public Task<ReceiveAnswer> WriteOffAsync(WriteOffAsk ask, CancellationToken ct) =>
         PostAsync("api/stores/write-offs", ask, Json.WriteOffAsk, Json.ReceiveAnswer, ct);
+
+    /// <summary>What is to be picked, in the order of the shelves, a PDF.</summary>
+    /// <param name="depot">Null for all depots.</param>
+    public Task PickingListAsync(string? depot, Stream into, CancellationToken ct) =>
+        FileAsync($"api/stores/picking-list.pdf?depot={Uri.EscapeDataString(depot ?? "")}", into, ct);
+
+    /// <summary>Labels of these parts, a PDF.</summary>
+    public Task LabelsAsync(IReadOnlyList<string> serials, Stream into, CancellationToken ct) =>
+        FileAsync($"api/stores/labels.pdf?{string.Join("&", serials.Select(s => $"serial={Uri.EscapeDataString(s)}"))}", into, ct);
+
+    /// <summary>Labels of all that lies in one place, a PDF.</summary>
+    public Task LabelsAsync(Holder at, Stream into, CancellationToken ct) =>
+        FileAsync(
+            $"api/stores/labels.pdf?depot={Uri.EscapeDataString(at.Place())}"
+                + (at.Shelf is { } shelf ? $"&shelf={Uri.EscapeDataString(shelf)}" : ""),
+            into,
+            ct
+        );
 }

@@ -3,6 +3,7 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Client.Tickets.Planning;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -75,6 +76,19 @@ public sealed partial class NailcrowClient
     /// <summary>The same on paper, a PDF.</summary>
     public Task ProposalPaperAsync(long number, Stream into, CancellationToken ct) =>
         FileAsync($"api/tickets/{number}/proposal.pdf", into, ct);
+
+    /// <summary>Every paper of a ticket, and why another cannot be had yet.</summary>
+    public Task<IReadOnlyList<TicketPaper>> DocumentsAsync(long number, CancellationToken ct) =>
+        GetAsync($"api/tickets/{number}/documents", Json.IReadOnlyListTicketPaper, ct);
+
+    /// <summary>One of them, a PDF.</summary>
+    /// <param name="about">Which of its kind; null where there is one.</param>
+    public Task DocumentAsync(long number, PaperKind kind, string? about, Stream into, CancellationToken ct) =>
+        FileAsync(
+            $"api/tickets/{number}/documents/{Words.Of(kind)}{(about is null ? "" : $"?about={Uri.EscapeDataString(about)}")}",
+            into,
+            ct
+        );
 
     /// <summary>A ticket's entries with the way to the newest seal.</summary>
     public Task<TicketProof> ProveAsync(long number, CancellationToken ct) => GetAsync($"api/tickets/{number}/proof", Json.TicketProof, ct);

@@ -5,9 +5,18 @@ namespace Nailcrow.Documents;
 /// <summary>Liberation Sans (SIL Open Font Licence), shipped with the service: a paper looks the same wherever it is made.</summary>
 internal static class Fonts
 {
-    public static SKFont Regular(float size) => new(Read("LiberationSans-Regular.ttf"), size);
+    public static SKFont Regular(float size) => Set("LiberationSans-Regular.ttf", size);
 
-    public static SKFont Bold(float size) => new(Read("LiberationSans-Bold.ttf"), size);
+    public static SKFont Bold(float size) => Set("LiberationSans-Bold.ttf", size);
+
+    // As wide as drawn: widths that are rounded to a screen's dots tear words apart on paper.
+    private static SKFont Set(string name, float size) =>
+        new(Read(name), size)
+        {
+            LinearMetrics = true,
+            Subpixel = true,
+            Hinting = SKFontHinting.None,
+        };
 
     private static SKTypeface Read(string name)
     {

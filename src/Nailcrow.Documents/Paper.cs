@@ -10,25 +10,17 @@ internal sealed class Paper : IDisposable
     public const float Height = 842;
     public const float Margin = 42;
     private const float Foot = 26;
+    private const float LineHeight = 1.28f;
 
     private readonly SKDocument _document;
     private readonly Action<Paper, int> _foot;
     private SKCanvas? _canvas;
+    private bool _atFoot;
 
     public Paper(Stream into, string title, DateTimeOffset made, Action<Paper, int> foot)
     {
         _foot = foot;
-        _document = SKDocument.CreatePdf(
-            into,
-            new SKDocumentPdfMetadata
-            {
-                Title = title,
-                Creator = "Nailcrow",
-                Producer = "Nailcrow",
-                Creation = made.UtcDateTime,
-                Modified = made.UtcDateTime,
-            }
-        );
+        _document = PdfFile.Into(into, title, made);
         Turn();
     }
 
@@ -102,14 +94,21 @@ internal sealed class Paper : IDisposable
     public void Text(string text, SKFont font, float x, float width, SKColor? colour = null)
     {
         using var ink = new SKPaint { Color = colour ?? SKColors.Black, IsAntialias = true };
-        foreach (var line in Lines(text, font, width))
+        foreach (var line in Wrapping.Lines(text, font, width))
         {
-            Y += font.Size * 1.28f;
+            if (!_atFoot)
+            {
+                var left = Left;
+                Need(font.Size * LineHeight); // a text that is longer than what is left goes on where there is room
+                x += Left - left;
+            }
+            Y += font.Size * LineHeight;
             Canvas.DrawText(line, x, Y, font, ink);
         }
     }
 
-    public static float HeightOf(string text, SKFont font, float width) => Lines(text, font, width).Count() * font.Size * 1.28f;
+    public static float HeightOf(string text, SKFont font, float width) =>
+        Wrapping.Lines(text, font, width).Count() * font.Size * LineHeight;
 
     public void Line(float x, float y, float width, float thick = 0.7f)
     {
@@ -148,26 +147,10 @@ internal sealed class Paper : IDisposable
         if (_canvas is null)
             return;
         Y = Height - Margin - 14;
+        _atFoot = true;
         _foot(this, Page);
+        _atFoot = false;
         _document.EndPage();
         _canvas = null;
-    }
-
-    private static IEnumerable<string> Lines(string text, SKFont font, float width)
-    {
-        var line = "";
-        foreach (var word in text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
-        {
-            var longer = line.Length == 0 ? word : $"{line} {word}";
-            if (line.Length > 0 && font.MeasureText(longer) > width)
-            {
-                yield return line;
-                line = word;
-            }
-            else
-                line = longer;
-        }
-        if (line.Length > 0)
-            yield return line;
     }
 }

@@ -42,6 +42,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapTickets();
     app.MapBring();
     app.MapStores();
+    app.MapStoresPapers();
     app.MapPlanning();
     app.MapAppliances();
     app.MapCustomers();
@@ -52,6 +53,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapPhotos();
     app.MapPaper();
     app.MapReports();
+    app.MapDocuments();
     app.MapRebuilds();
     app.MapPeople();
     app.MapAdmin();

@@ -65,6 +65,30 @@ public sealed class StoresTests(PeopledService service) : IClassFixture<PeopledS
         (await sefa.HandOutAsync(new(Id, "VAN00001AA", "ilka"), Ct)).Ticket.ShouldBe(ticket);
     }
 
+    [Theory, InlineData(false), InlineData(true)]
+    public async Task A_part_that_goes_back_into_a_van_lies_in_that_van_and_in_no_depot_of_its_name(bool scanned)
+    {
+        var serial = scanned ? "VANBACK02B" : "VANBACK01A";
+        var sefa = await service.AsAsync("sefa");
+        await sefa.ReceiveAsync(new(Id, serial, Shelf, "Cindral C12T", 14_000_000_000_000), Ct);
+        await sefa.HandOutAsync(new(Id, serial, "ilka"), Ct);
+        var ticket = await service.OpenAsync("FSC-0203");
+        var part = (await sefa.BringAsync(ticket, Ct)).Parts.Single(p => p.Part.Serial == serial).Part;
+        await sefa.WriteAsync(ticket, new PartReserved(serial, part.Model, part.Bytes, part.Depot), Ct);
+        await sefa.WriteAsync(ticket, new PartIssued(serial, "ilka"), Ct);
+        await service.WriteAsync("ilka", ticket, new ReturnOpened(serial, ReturnReason.BackToStores, new(HolderKind.Depot, part.Depot)));
+
+        if (scanned)
+            (await sefa.ReceiveAsync(new(Id, serial, new(HolderKind.Van, "ilka")), Ct)).Says.ShouldContain("it has arrived");
+        else
+            await sefa.WriteAsync(ticket, new ReturnArrived(serial, serial), Ct);
+
+        (await sefa.PartAsync(serial, Ct)).Now!.Holder.ShouldBe(new Holder(HolderKind.Van, "ilka"));
+        var held = (await sefa.TicketAsync(ticket, Ct)).Held.Single(h => h.Serial == serial);
+        (held.Holder.Kind, held.MayKeep).ShouldBe((HolderKind.Van, true));
+        (await sefa.PartsAsync(new(HolderKind.Depot, "van of ilka"), null, Ct)).Parts.ShouldBeEmpty();
+    }
+
     [Fact]
     public async Task A_count_tells_what_is_missing_here_unknown_and_twice_and_changes_nothing_until_it_is_told_to()
     {

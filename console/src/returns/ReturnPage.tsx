@@ -1,3 +1,5 @@
+import { Link } from 'react-router'
+import { documentAddress } from '../reports'
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
@@ -75,6 +77,17 @@ function Returns({ ticket }: { ticket: TicketView }) {
                   ? `◑ with ${r.carrier} ${r.tracking ?? ''}`
                   : '○ not sent yet'}
           </dd>
+          {!r.arrivedAt && (
+            <>
+              <dt>Papers</dt>
+              <dd>
+                <a href={documentAddress(ticket.number, { kind: 'return-label', about: r.serial })} target="_blank" rel="noreferrer">
+                  label of the box
+                </a>{' '}
+                · <Link to={`/tickets/${ticket.number}/documents`}>packing list and all others</Link>
+              </dd>
+            </>
+          )}
         </dl>
       ))}
     </section>

@@ -21,6 +21,7 @@ const ListsPage = lazy(() => import('../appliances/ListsPage').then(room => ({ d
 const LibraryPage = lazy(() => import('../procedures/LibraryPage').then(room => ({ default: room.LibraryPage })))
 const ProcedurePage = lazy(() => import('../procedures/ProcedurePage').then(room => ({ default: room.ProcedurePage })))
 const PaperPage = lazy(() => import('../swaps/PaperPage').then(room => ({ default: room.PaperPage })))
+const DocumentsPage = lazy(() => import('../reports/DocumentsPage').then(room => ({ default: room.DocumentsPage })))
 const RebuildPage = lazy(() => import('../rebuilds').then(room => ({ default: room.RebuildPage })))
 
 export function App() {
@@ -54,6 +55,7 @@ export function App() {
               <Route path="bring" element={<BringPage />} />
               <Route path="run" element={<RunPage />} />
               <Route path="paper" element={<PaperPage />} />
+              <Route path="documents" element={<DocumentsPage />} />
               <Route path="rebuild" element={<RebuildPage />} />
               <Route path="return" element={<ReturnPage />} />
               <Route path="snapshot" element={<HandSnapshotPage />} />

@@ -185,6 +185,9 @@ function Papers({ ticket }: Known) {
           <Link to={`${here}/paper`}>enter from paper</Link>
         </Fact>
       )}
+      <Fact name="Documents">
+        <Link to={`${here}/documents`}>labels, notes, certificates and all other papers</Link>
+      </Fact>
       {ticket.arrivedAt && (
         <Fact name="Service report">
           <a href={`/api/tickets/${ticket.number}/report.pdf`}>{ticket.endedAt ? 'as it ended' : 'so far'}</a>

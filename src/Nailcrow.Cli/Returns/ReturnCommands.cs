@@ -91,7 +91,7 @@ internal static class ReturnCommands
             var (usual, to) = (call.Get(maker), call.Get(depot)) switch
             {
                 ({ } name, null) => (ReturnReason.ExchangeUnderWarranty, new Holder(HolderKind.Maker, name)),
-                (null, { } name) => (ReturnReason.BackToStores, new Holder(HolderKind.Depot, name)),
+                (null, { } name) => (ReturnReason.BackToStores, Holder.OfPlace(name)),
                 _ => throw new UsageProblem("Say where it goes: one of --to-maker NAME and --to-depot NAME."),
             };
             var reason = call.Get(dead) ? ReturnReason.DeadOnArrival : usual;

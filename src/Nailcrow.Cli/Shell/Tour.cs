@@ -6,6 +6,7 @@ using Nailcrow.Cli.Intake;
 using Nailcrow.Cli.People;
 using Nailcrow.Cli.Procedures;
 using Nailcrow.Cli.Rebuilds;
+using Nailcrow.Cli.Reports;
 using Nailcrow.Cli.Returns;
 using Nailcrow.Cli.Returns.Stock;
 using Nailcrow.Cli.Swaps;
@@ -37,7 +38,10 @@ internal static class Tour
             new("Have the replacement with you before you travel.", [BringCommand.Build(), PartCommands.Build()]),
             new("Follow the run sheet, one step at a time.", [RunCommands.Build(), LightCommands.Build(), ProcedureCommands.Build()]),
             new("Follow the rebuild, from there or from home.", [RebuildCommands.Build()]),
-            new("Send back what came out, and account for every part.", [ReturnCommands.Build(), StockCommands.Build()]),
+            new(
+                "Send back what came out, and account for every part.",
+                [ReturnCommands.Build(), DocumentCommands.Build(), StockCommands.Build()]
+            ),
             new(
                 "Keep the house in order.",
                 [PersonCommands.Build(), ImportCommands.Import(), ImportCommands.Export(), AdminCommands.Build(), CompletionCommand.Build()]

@@ -28,7 +28,7 @@ public sealed record Proposal(
         return new Parsed<Proposal>.Ok(
             new(
                 ticket.Number,
-                record.Arrived.Max(e => e.RecordedAt),
+                record.LastRecorded,
                 report.Heading(),
                 [.. Danger.Of(ticket).Suspects.Select(s => s.Sentence)],
                 ticket.Advice

@@ -43,7 +43,7 @@ public sealed record ServiceReport(
             ticket.Number,
             ticket.IsEnded ? "Service report" : $"Service report so far: the ticket is {Words.Of(ticket.Stage).Replace('-', ' ')}",
             ticket.IsEnded,
-            record.Arrived.Max(e => e.RecordedAt),
+            record.LastRecorded,
             report.Heading(),
             [
                 .. new ReportPart[]

@@ -38,6 +38,9 @@ public sealed record Holder(HolderKind Kind, string Name, string? Shelf = null)
             ? new(HolderKind.Van, place.Trim()[VanOf.Length..].Trim())
             : new(HolderKind.Depot, place.Trim(), shelf);
 
+    /// <summary>What somebody named as a depot and is a van, as the van it is.</summary>
+    public Holder AsKnown() => Kind == HolderKind.Depot ? OfPlace(Name, Shelf) : this;
+
     /// <summary>The same the other way round.</summary>
     public string Place() => Kind == HolderKind.Van ? VanOf + Name : Name;
 

@@ -27,7 +27,7 @@ public sealed record ReturnOpened(
     string? DataAgreedBy = null
 ) : DecisionBody
 {
-    public override string Told() => $"Return of {Serial} to {To}, {EntryTold.Said(Words.Of(Reason))}";
+    public override string Told() => $"Return of {Serial} to {To.AsKnown()}, {EntryTold.Said(Words.Of(Reason))}";
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now)
     {
@@ -52,7 +52,7 @@ public sealed record ReturnOpened(
         ticket with
         {
             Returns = ticket.Returns.Add(
-                new(SerialNumber.Normalise(Serial), Words.Of(Reason), To, Authorisation, DueBy, stamp.At, stamp.By)
+                new(SerialNumber.Normalise(Serial), Words.Of(Reason), To.AsKnown(), Authorisation, DueBy, stamp.At, stamp.By)
             ),
         };
 

@@ -2,7 +2,6 @@ using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
-using QRCoder;
 using SkiaSharp;
 
 namespace Nailcrow.Documents.Swaps;
@@ -67,7 +66,7 @@ public static class JobSheet
     private static void Head(Paper paper, Type fonts, RunSheet sheet, JobSheetHead head, Places places)
     {
         const float code = 92;
-        Qr(paper.Canvas, head.Link.ToString(), Paper.Width - Paper.Margin - code, Paper.Margin, code);
+        Codes.Qr(paper.Canvas, head.Link.ToString(), Paper.Width - Paper.Margin - code, Paper.Margin, code);
         var width = Paper.Inner - code - 16;
         paper.Text($"{TicketNumber.Text(head.Ticket)}  {sheet.Title}", fonts.Title, Paper.Margin, width);
         paper.Y += 4;
@@ -227,15 +226,4 @@ public static class JobSheet
             Paper.Margin,
             Paper.Inner
         );
-
-    private static void Qr(SKCanvas canvas, string text, float x, float y, float side)
-    {
-        using var data = new QRCodeGenerator().CreateQrCode(text, QRCodeGenerator.ECCLevel.M);
-        using var ink = new SKPaint { Color = SKColors.Black };
-        var module = side / data.ModuleMatrix.Count;
-        for (var row = 0; row < data.ModuleMatrix.Count; row++)
-        for (var column = 0; column < data.ModuleMatrix.Count; column++)
-            if (data.ModuleMatrix[row][column])
-                canvas.DrawRect(x + column * module, y + row * module, module + 0.1f, module + 0.1f, ink);
-    }
 }

@@ -68,7 +68,7 @@ internal static class ReportEndpoints
         return TypedResults.File(pdf.ToArray(), "application/pdf", $"{TicketNumber.Text(number)} proposal.pdf");
     }
 
-    private static async Task<TimeZoneInfo> ZoneAsync(string asset, ReferenceBook book, CancellationToken ct) =>
+    internal static async Task<TimeZoneInfo> ZoneAsync(string asset, ReferenceBook book, CancellationToken ct) =>
         (await book.FindAsync(asset, ct))?.Site.Zone is { } id && TimeZoneInfo.TryFindSystemTimeZoneById(id, out var known)
             ? known
             : TimeZoneInfo.Utc;

@@ -43,24 +43,9 @@ internal static class StoresEndpoints
     )
     {
         var only = string.IsNullOrWhiteSpace(depot) ? null : depot.Trim();
-        var pick = await book.ToPickAsync(only, ct);
-        var tickets = (await lines.OfAsync([.. pick.Select(p => p.ReservedFor ?? 0)], ct)).ToDictionary(l => l.Number);
         return TypedResults.Ok(
             new StoresDesk(
-                [
-                    .. pick.Where(p => tickets.ContainsKey(p.ReservedFor ?? 0))
-                        .Select(p => (Part: p, Line: tickets[p.ReservedFor ?? 0]))
-                        .Select(p => new PickLine(
-                            p.Part,
-                            p.Line.Number,
-                            p.Line.Engineer,
-                            p.Line.Asset,
-                            p.Line.Site,
-                            p.Line.VisitFrom ?? p.Line.DueAt
-                        ))
-                        .OrderBy(p => p.NeededBy ?? DateTimeOffset.MaxValue)
-                        .ThenBy(p => p.Ticket),
-                ],
+                await ToPickAsync(only, book, lines, ct),
                 await book.ShelvesAsync(only, ct),
                 await book.OnTheWayAsync(ct),
                 await book.LateAsync(DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime), ct),
@@ -69,6 +54,28 @@ internal static class StoresEndpoints
                 await book.ToOrderAsync(ct)
             )
         );
+    }
+
+    /// <summary>What is to be taken off its shelf for a ticket, the most urgent first.</summary>
+    internal static async Task<IReadOnlyList<PickLine>> ToPickAsync(string? depot, LedgerBook book, TicketLines lines, CancellationToken ct)
+    {
+        var pick = await book.ToPickAsync(depot, ct);
+        var tickets = (await lines.OfAsync([.. pick.Select(p => p.ReservedFor ?? 0)], ct)).ToDictionary(l => l.Number);
+        return
+        [
+            .. pick.Where(p => tickets.ContainsKey(p.ReservedFor ?? 0))
+                .Select(p => (Part: p, Line: tickets[p.ReservedFor ?? 0]))
+                .Select(p => new PickLine(
+                    p.Part,
+                    p.Line.Number,
+                    p.Line.Engineer,
+                    p.Line.Asset,
+                    p.Line.Site,
+                    p.Line.VisitFrom ?? p.Line.DueAt
+                ))
+                .OrderBy(p => p.NeededBy ?? DateTimeOffset.MaxValue)
+                .ThenBy(p => p.Ticket),
+        ];
     }
 
     /// <summary>The parts of one holder, a page at a time.</summary>

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Documents.Swaps;
@@ -23,7 +24,7 @@ internal static class PaperEndpoints
     ) =>
         await journal.ReadAsync(number, ct) is not { Ticket: var ticket } ? Refusals.NoTicket(number)
         : ticket.Sheet is { } sheet ? TypedResults.Ok(PlainPath.OnPaper(sheet))
-        : Refusals.Refused("There is no run sheet on this ticket yet; start one first.");
+        : Refusals.Refused(TicketPapers.NoSheet);
 
     internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Paper(
         long number,
@@ -36,7 +37,7 @@ internal static class PaperEndpoints
         if (await journal.ReadAsync(number, ct) is not { Ticket: { Report: { } report } ticket })
             return Refusals.NoTicket(number);
         if (ticket.Sheet is not { } sheet)
-            return Refusals.Refused("There is no run sheet on this ticket yet; start one first.");
+            return Refusals.Refused(TicketPapers.NoSheet);
         var link = new Uri($"{request.Scheme}://{request.Host}/tickets/{number}/paper");
         using var pdf = new MemoryStream();
         JobSheet.Write(sheet, new(number, report.Asset, report.Site, report.Location, report.Model, link, time.GetUtcNow()), pdf);

@@ -24,6 +24,19 @@ public sealed class TheFirm : IAsyncLifetime
         return client;
     }
 
+    /// <summary>The interface itself, for what the client would not ask.</summary>
+    public async Task<HttpClient> HttpAsync(string name)
+    {
+        var http = Service.Http();
+        var signedIn = await new NailcrowClient(http, TimeProvider.System).SignInAsync(
+            name,
+            RunningService.Password,
+            TestContext.Current.CancellationToken
+        );
+        http.DefaultRequestHeaders.Authorization = new("Bearer", signedIn.AccessToken);
+        return http;
+    }
+
     public int NextMachine() => ++_machines;
 
     /// <summary>The power fails, or a release is put in: whoever is signed in signs in anew.</summary>

@@ -6,10 +6,18 @@ import { size, ticketName } from '../../shared/words'
 import { holderName } from '../holderName'
 
 /** What stores looks at in the morning: first what somebody waits for. */
-export function StoresLists({ desk }: { desk: StoresDesk }) {
+export function StoresLists({ desk, depot }: { desk: StoresDesk; depot: string }) {
   return (
     <>
-      <Group title="Pick" none="Nothing that is set aside waits on a shelf.">
+      <Group
+        title="Pick"
+        none="Nothing that is set aside waits on a shelf."
+        foot={
+          <a href={`/api/stores/picking-list.pdf${depot ? `?depot=${encodeURIComponent(depot)}` : ''}`} target="_blank" rel="noreferrer">
+            The picking list, on paper
+          </a>
+        }
+      >
         {desk.pick.map(line => (
           <li key={line.part.serial} className="part-line">
             <Serial part={line.part} /> {where(line.part)} for <Link to={`/tickets/${line.ticket}/return`}>{ticketName(line.ticket)}</Link>,{' '}
@@ -108,7 +116,7 @@ function Parts({ title, none, parts }: { title: string; none: string; parts: rea
 }
 
 /** Long lists open at their head; what is empty says so in one line. */
-function Group({ title, none, children }: { title: string; none: string; children: ReactNode[] }) {
+function Group({ title, none, foot, children }: { title: string; none: string; foot?: ReactNode; children: ReactNode[] }) {
   const shown = 12
   const id = title.replaceAll(' ', '-').toLowerCase()
   if (children.length === 0)
@@ -129,6 +137,7 @@ function Group({ title, none, children }: { title: string; none: string; childre
           <ul style={{ margin: 0, padding: 0, listStyle: 'none' }}>{children.slice(shown)}</ul>
         </details>
       )}
+      {foot && <p style={{ margin: '8px 0 0' }}>{foot}</p>}
     </section>
   )
 }

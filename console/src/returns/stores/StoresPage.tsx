@@ -32,7 +32,7 @@ export function StoresPage() {
           ))}
         </NativeSelect>
       )}
-      <StoresLists desk={stores.data} />
+      <StoresLists desk={stores.data} depot={depot} />
     </main>
   )
 }

@@ -24,6 +24,8 @@ internal static class StockCommands
             StockMoves.Count(),
             StockMoves.Wiped(),
             StockMoves.WriteOff(),
+            StockPapers.Labels(),
+            StockPapers.PickingList(),
         };
 
     private static Command Show()

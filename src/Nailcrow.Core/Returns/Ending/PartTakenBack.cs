@@ -6,6 +6,7 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Returns.Ending;
 
 /// <summary>Stores takes a drive or part back over the counter, or finds it: no box was announced, and it is there.</summary>
+/// <param name="Depot">Where it is now: a depot by its name, or "van of ilka".</param>
 /// <param name="Shelf">Where it lies in the depot.</param>
 public sealed record PartTakenBack(string Serial, string Depot, string? Shelf = null) : FactBody
 {
@@ -19,7 +20,7 @@ public sealed record PartTakenBack(string Serial, string Depot, string? Shelf = 
     /// <summary>What was set aside for the ticket stays so: another visit may fit it.</summary>
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
-        var back = HandedOn.To(ticket, Serial, new(HolderKind.Depot, Depot, Shelf), stamp, "taken-back");
+        var back = HandedOn.To(ticket, Serial, Holder.OfPlace(Depot, Shelf), stamp, "taken-back");
         var serial = SerialNumber.Normalise(Serial);
         return back.Parts.Find(p => p.Serial == serial) is { IssuedTo: not null } part
             ? back with

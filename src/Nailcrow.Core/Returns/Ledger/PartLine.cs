@@ -100,7 +100,7 @@ public sealed record PartLine(string Serial)
         foreach (var m in so.Where(m => m.Ticket is not null).OrderBy(m => m.Seq))
             if (m.Kind == MovementKind.Reserved && !tickets.Contains(m.Ticket ?? 0))
                 tickets.Add(m.Ticket ?? 0);
-            else if (m.Kind == MovementKind.Released)
+            else if (m.Kind == MovementKind.Released || m.To?.Kind == HolderKind.Bay)
                 tickets.Remove(m.Ticket ?? 0);
         return tickets;
     }

@@ -30,7 +30,11 @@ public static class TicketMovements
             .. reserved
                 .Except(moved.Where(m => m.Kind == MovementKind.Reserved).Select(m => m.Serial))
                 .Select(serial => Decided(after, serial, MovementKind.Reserved, cause)),
-            .. SetAside(before).Except(SetAside(after)).Select(serial => Decided(after, serial, MovementKind.Released, cause)),
+            // That it went in says by itself that it waits no more.
+            .. SetAside(before)
+                .Except(SetAside(after))
+                .Where(serial => !Target.WentIn(after, serial))
+                .Select(serial => Decided(after, serial, MovementKind.Released, cause)),
             .. after.Wiped.Except(before.Wiped).Select(serial => Wiped(after, serial, cause)),
             .. before.Wiped.Except(after.Wiped).Select(serial => Undone(after, serial, WipeOf(after.Number, serial), cause)),
             .. Announced(after).ExceptBy(Announced(before).Select(m => m.Id), m => m.Id),

@@ -87,23 +87,21 @@ public static class Receiving
                 new(id, serial, MovementKind.Went, now, by, hand.To),
                 $"{serial} went from {line.Holder} to {hand.To}; it is {name}'s."
             );
-        if (hand.To.Kind != HolderKind.Depot)
-            return new Received.Ask(
-                $"{serial} is on {name}, {held.Where()}; on its page it is handed to somebody. In a depot it is booked in here."
-            );
         if (
-            waiting.Returns.Exists(r =>
-                r.Serial == serial && r.ArrivedAt is null && r.To.Kind == HolderKind.Depot && r.To.Name == hand.To.Name
-            )
+            waiting.Returns.Exists(r => r.Serial == serial && r.ArrivedAt is null && r.To.Kind == hand.To.Kind && r.To.Name == hand.To.Name)
         )
             return new Received.OnTicket(
                 waiting.Number,
                 new ReturnArrived(serial, serial, Shelf: hand.To.Shelf),
                 $"{serial} is the return of {name}; it has arrived."
             );
+        if (hand.To.Kind != HolderKind.Depot)
+            return new Received.Ask(
+                $"{serial} is on {name}, {held.Where()}; on its page it is handed to somebody. In a depot it is booked in here."
+            );
         return new Received.OnTicket(
             waiting.Number,
-            new PartTakenBack(serial, hand.To.Name, hand.To.Shelf),
+            new PartTakenBack(serial, hand.To.Place(), hand.To.Shelf),
             $"{serial} is taken back from {name}; it was {held.Where()}."
         );
     }

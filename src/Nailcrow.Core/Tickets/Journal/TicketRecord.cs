@@ -57,6 +57,10 @@ public sealed record TicketRecord
             yield return Arrived[i];
     }
 
+    /// <summary>When the newest entry was recorded: what is told of the same record is told as of the same moment.</summary>
+    /// <exception cref="InvalidOperationException">There is no entry.</exception>
+    public DateTimeOffset LastRecorded => Arrived.Max(e => e.RecordedAt);
+
     public Entry? Find(Guid id) => _byId.GetValueOrDefault(id);
 
     /// <summary>The entry an intent becomes when it arrives now: next in number, chained to the last.</summary>

@@ -1,0 +1,1 @@
+export { documentAddress } from './documentAddress'
