@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
@@ -7,6 +9,7 @@ using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tests.Record;
@@ -156,6 +159,52 @@ public sealed class LedgerCareTests : IAsyncLifetime
         troubles.ShouldContain(
             t => t.Kind == kind && t.Sentence == sentence,
             $"{what}: {string.Join("\n", troubles.Select(t => t.Sentence))}"
+        );
+    }
+
+    private static string Hash(string before, string text) =>
+        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(before + text)));
+
+    [Fact]
+    public async Task Whoever_writes_a_part_anew_with_every_hash_right_or_cuts_its_end_off_without_a_trace_is_shown_by_the_seal()
+    {
+        var first = (await _store.Get<Seals>().SealAsync(Ct)).Text;
+        await Book.WriteAsync(
+            [
+                new(
+                    Guid.CreateVersion7(),
+                    "SHELF00001",
+                    MovementKind.Went,
+                    DateTimeOffset.UtcNow,
+                    "sefa",
+                    new(HolderKind.Depot, "Stores", "S9")
+                ),
+            ],
+            Ct
+        );
+        var second = (await _store.Get<Seals>().SealAsync(Ct)).Text;
+        second.ShouldNotBe(first); // nothing was written on a ticket, and the ledger has grown
+        foreach (var seal in new[] { first, second })
+            (await _store.VerifyAsync(seal)).Troubles.ShouldBeEmpty();
+
+        var was = (await Book.LineAsync("SHELF00001", Ct)).Movements;
+        var texts = was.Select(m => MovementText.Of(m).Replace("Stores", "Stares")).ToList();
+        var (one, two) = (Hash(new('0', 64), texts[0]), Hash(Hash(new('0', 64), texts[0]), texts[1]));
+        _store.Tamper(
+            NoGuards
+                + $"UPDATE ledger SET text = '{texts[0]}', hash = '{one}' WHERE serial = 'SHELF00001' AND seq = 1;"
+                + $"UPDATE ledger SET text = '{texts[1]}', hash = '{two}' WHERE serial = 'SHELF00001' AND seq = 2"
+        );
+        await _store.Get<Projections>().RebuildAsync(Ct);
+
+        (await _store.VerifyAsync()).Troubles.Select(t => t.Kind).ShouldBe([TroubleKind.Unguarded, TroubleKind.Unguarded]); // nothing else shows
+        (await _store.VerifyAsync(first)).Troubles.ShouldContain(t => t.Sentence.Contains("The ledger of parts is not what was sealed on"));
+
+        _store.Tamper(
+            "DELETE FROM ledger WHERE serial = 'SHELF00001' AND seq = 2; UPDATE sqlite_sequence SET seq = seq - 1 WHERE name = 'ledger'"
+        );
+        (await _store.VerifyAsync(second)).Troubles.ShouldContain(t =>
+            t.Kind == TroubleKind.Missing && t.Sentence.StartsWith("The seal covers ")
         );
     }
 

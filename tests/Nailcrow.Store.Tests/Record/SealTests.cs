@@ -36,7 +36,10 @@ public sealed class SealTests : IAsyncLifetime
         var anew = new SealDraft(null, 0);
         foreach (var entry in (await _store.Journal.ReadAsync(ticket, Ct))!.Arrived)
             anew.Add(entry.Seq, ticket, entry.Seq, entry.Hash);
-        (seals[3].Root, seals[3].Blocks).ShouldBe((anew.Finish(1, default, "").Root, anew.Finish(1, default, "").Blocks), Comparing);
+        (seals[3].Root, seals[3].Blocks).ShouldBe(
+            (anew.Finish(1, default, "", SealedLedger.Empty).Root, anew.Finish(1, default, "", SealedLedger.Empty).Blocks),
+            Comparing
+        );
         foreach (var text in texts)
             (await _store.VerifyAsync(text)).Troubles.ShouldBeEmpty();
     }

@@ -3,6 +3,7 @@ using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Lists;
@@ -45,6 +46,38 @@ internal static class LedgerCheck
                     null,
                     null,
                     $"{given - done} lines of the ledger of parts that were written are not there any more."
+                )
+            );
+    }
+
+    /// <summary>The hashes of lines in order of arrival, after so many of them.</summary>
+    public static IAsyncEnumerable<string> HashesAsync(NailcrowDb db, long after) =>
+        db.Ledger.AsNoTracking().OrderBy(r => r.Position).Skip((int)after).Select(r => r.Hash).AsAsyncEnumerable();
+
+    /// <summary>The lines that were sealed are there, in their order, as they were: whoever wrote a part's line anew wrote its hashes anew too.</summary>
+    public static async Task AgainstSealAsync(NailcrowDb db, Seal seal, Action<Trouble> tell, CancellationToken ct)
+    {
+        if (seal.Ledger is not { } then)
+            return; // made before there was a ledger
+        var now = SealedLedger.Empty;
+        await foreach (var hash in HashesAsync(db, 0).WithCancellation(ct))
+        {
+            if (now.Lines == then.Lines)
+                break;
+            now = now.With(hash);
+        }
+        if (now.Lines < then.Lines)
+            tell(
+                new(TroubleKind.Missing, null, null, $"The seal covers {then.Lines} lines of the ledger of parts; {now.Lines} are there.")
+            );
+        else if (now.Hash != then.Hash)
+            tell(
+                new(
+                    TroubleKind.NotAsSealed,
+                    null,
+                    null,
+                    $"The ledger of parts is not what was sealed on {seal.SealedAt.UtcDateTime:yyyy-MM-dd HH:mm} UTC: a line among its first "
+                        + $"{then.Lines} was written anew since."
                 )
             );
     }

@@ -66,6 +66,8 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
             );
         await pictures.HoldAsync(db, tell, progress, ct);
         await LedgerCheck.ChainsAsync(db, tell, progress, ct);
+        if (seal is not null)
+            await LedgerCheck.AgainstSealAsync(db, seal, tell, ct);
         if (readToo)
         {
             await LedgerCheck.PartsAsync(db, tell, ct);

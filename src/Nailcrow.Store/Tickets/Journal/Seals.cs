@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
+using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Tickets.Journal;
 
@@ -30,12 +31,15 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
         {
             await using var db = await dbs.CreateDbContextAsync(ct);
             var last = await db.Seals.AsNoTracking().OrderByDescending(s => s.Number).FirstOrDefaultAsync(ct);
-            var draft = new SealDraft(last is null ? null : Before(last.Text), last?.BlockPosition ?? 0);
+            var before = last is null ? null : Before(last.Text);
+            var draft = new SealDraft(before, last?.BlockPosition ?? 0);
             await foreach (var (position, ticket, seq, hash) in JournalRows.HashesAfterAsync(db, last?.BlockPosition ?? 0, ct))
                 draft.Add(position, ticket, seq, hash);
-            if (last is not null && draft.Entries == last.Entries)
+            var parts = await LedgerAsync(db, before?.Ledger ?? SealedLedger.Empty, ct);
+            if (last is not null && draft.Entries == last.Entries && parts == before?.Ledger)
                 return Put(last);
-            var seal = draft.Finish((last?.Number ?? 0) + 1, time.GetUtcNow(), last is null ? HashChain.Start : Seal.HashOf(last.Text));
+            var hashBefore = last is null ? HashChain.Start : Seal.HashOf(last.Text);
+            var seal = draft.Finish((last?.Number ?? 0) + 1, time.GetUtcNow(), hashBefore, parts);
             var row = new SealRow
             {
                 Number = seal.Number,
@@ -53,6 +57,14 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
         {
             _one.Release();
         }
+    }
+
+    /// <summary>The ledger of parts as far as it has come, going on from where it was sealed.</summary>
+    private static async Task<SealedLedger> LedgerAsync(NailcrowDb db, SealedLedger parts, CancellationToken ct)
+    {
+        await foreach (var hash in LedgerCheck.HashesAsync(db, parts.Lines).WithCancellation(ct))
+            parts = parts.With(hash);
+        return parts;
     }
 
     /// <summary>The newest seal's text; null where none was made yet.</summary>

@@ -8,6 +8,16 @@ namespace Nailcrow.Core.Tickets.Journal.Sealing;
 /// <summary>How far a ticket's chain had come when it was sealed.</summary>
 public sealed record SealedTicket(long Ticket, long Entries, string Hash);
 
+/// <summary>How far the ledger of parts had come: its lines in order of arrival, and a chain over their hashes.</summary>
+/// <param name="Hash">In hex; <see cref="Canonical.HashChain.Start"/> where there was no line yet.</param>
+public sealed record SealedLedger(long Lines, string Hash)
+{
+    public static readonly SealedLedger Empty = new(0, Canonical.HashChain.Start);
+
+    /// <summary>The same with the line that arrived next.</summary>
+    public SealedLedger With(string hash) => new(Lines + 1, Canonical.HashChain.Next(Hash, hash));
+}
+
 /// <summary>
 /// A signed statement of everything that had been written at a moment. docs/journal.md describes its text line by line.
 /// </summary>
@@ -17,6 +27,7 @@ public sealed record SealedTicket(long Ticket, long Entries, string Hash);
 /// <param name="Before">SHA-256 of the text of the seal before, in hex; 64 zeros for the first.</param>
 /// <param name="Blocks">Roots of the whole blocks of <see cref="BlockEntries"/> entries, so that what was changed can be found.</param>
 /// <param name="Tickets">The chains that grew since the seal before.</param>
+/// <param name="Ledger">The ledger of parts; null in a seal that was made before there was one.</param>
 public sealed record Seal(
     long Number,
     DateTimeOffset SealedAt,
@@ -24,7 +35,8 @@ public sealed record Seal(
     string Root,
     string Before,
     IReadOnlyList<string> Blocks,
-    IReadOnlyList<SealedTicket> Tickets
+    IReadOnlyList<SealedTicket> Tickets,
+    SealedLedger? Ledger = null
 )
 {
     // A power of two, so that a block is a whole subtree; 20 million entries a year are 20,000 lines.
@@ -54,6 +66,8 @@ public sealed record Seal(
             Line($"block {block}");
         foreach (var ticket in Tickets)
             Line($"ticket {TicketNumber.Text(ticket.Ticket)} {ticket.Entries} {ticket.Hash}");
+        if (Ledger is { } parts)
+            Line($"ledger {parts.Lines} {parts.Hash}");
         return text.ToString();
     }
 
@@ -82,7 +96,8 @@ public sealed record Seal(
                 One(lines, "root"),
                 One(lines, "before"),
                 [.. lines.Select(l => Word(l, "block")).OfType<string>()],
-                [.. lines.Select(l => Word(l, "ticket")).OfType<string>().Select(Ticket)]
+                [.. lines.Select(l => Word(l, "ticket")).OfType<string>().Select(Ticket)],
+                lines.Select(l => Word(l, "ledger")).OfType<string>().Select(LedgerOf).FirstOrDefault()
             );
             return new Parsed<ReadSeal>.Ok(new(seal, Convert.ToHexStringLower(SHA256.HashData(Convert.FromBase64String(key)))));
         }
@@ -96,6 +111,11 @@ public sealed record Seal(
         words.Split(' ') is [var name, var entries, var hash] && TicketNumber.Parse(name) is Parsed<long>.Ok(var number)
             ? new(number, long.Parse(entries, CultureInfo.InvariantCulture), hash)
             : throw new FormatException($"'ticket {words}' is not a ticket, its entries and a hash.");
+
+    private static SealedLedger LedgerOf(string words) =>
+        words.Split(' ') is [var lines, var hash]
+            ? new(long.Parse(lines, CultureInfo.InvariantCulture), hash)
+            : throw new FormatException($"'ledger {words}' is not a number of lines and a hash.");
 
     private static long Count(string[] lines, string name) => long.Parse(One(lines, name), CultureInfo.InvariantCulture);
 

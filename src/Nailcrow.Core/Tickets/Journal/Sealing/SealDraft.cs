@@ -30,7 +30,7 @@ public sealed class SealDraft(Seal? before, long blockPosition)
         BlockPosition = position;
     }
 
-    public Seal Finish(long number, DateTimeOffset at, string hashBefore)
+    public Seal Finish(long number, DateTimeOffset at, string hashBefore, SealedLedger ledger)
     {
         var whole = new Frontier();
         foreach (var block in _blocks)
@@ -43,7 +43,8 @@ public sealed class SealDraft(Seal? before, long blockPosition)
             Convert.ToHexStringLower(whole.Root()),
             hashBefore,
             _blocks,
-            [.. _tickets.Select(t => new SealedTicket(t.Key, t.Value.Seq, t.Value.Hash))]
+            [.. _tickets.Select(t => new SealedTicket(t.Key, t.Value.Seq, t.Value.Hash))],
+            ledger
         );
     }
 }
