@@ -53,6 +53,49 @@ public sealed class StoresPageTests(ConsoleInUse use)
     }
 
     [Fact]
+    public async Task The_phones_camera_reads_a_label_into_stores()
+    {
+        var page = await use.PageAsync("sefa", phone: true);
+        await page.GotoAsync("/stores");
+        await page.GetByLabel("Depot").FillAsync("Loft");
+
+        await page.GetByRole(AriaRole.Button, new() { Name = "Scan with the camera" }).ClickAsync();
+
+        // What the camera sees is the label of a drive that may be known or not: its serial is in the answer either way.
+        await page.GetByRole(AriaRole.List, new() { Name = "Scanned" }).GetByText(ConsoleInUse.FailedDrive).First.WaitForAsync();
+    }
+
+    [Fact]
+    public async Task A_scan_without_an_answer_is_still_there_when_the_page_comes_back_and_is_taken_once()
+    {
+        var sefa = await WithPartAsync("LEFTOPEN1A");
+        var page = await use.PageAsync("sefa");
+        await page.GotoAsync("/stores");
+        await page.GetByLabel("Depot").FillAsync("Loft");
+        await page.GetByLabel("Shelf").FillAsync("E5");
+        await page.RouteAsync(
+            "**/api/stores/receipts",
+            async route =>
+            {
+                await route.FetchAsync(); // it arrives, and the answer is lost
+                await route.AbortAsync();
+            }
+        );
+        await ScanAsync(page, "LEFTOPEN1A");
+        await page.GetByText("No answer.").WaitForAsync();
+
+        await page.UnrouteAsync("**/api/stores/receipts");
+        await page.ReloadAsync();
+        await page.GetByRole(AriaRole.Button, new() { Name = "Send again" }).ClickAsync();
+
+        await page.GetByText("LEFTOPEN1A is in depot Loft, shelf E5 already.").WaitForAsync();
+        (await sefa.PartAsync("LEFTOPEN1A", Ct)).Movements.Count.ShouldBe(2);
+        await page.ReloadAsync();
+        await page.GetByLabel("Serial", new() { Exact = true }).WaitForAsync();
+        (await page.GetByText("LEFTOPEN1A").CountAsync()).ShouldBe(0); // it is done, and nothing of it is left
+    }
+
+    [Fact]
     public async Task What_a_ticket_waits_for_is_picked_handed_out_and_taken_back_by_its_serial()
     {
         var sefa = await WithPartAsync("PICKME001A");

@@ -65,6 +65,20 @@ public sealed class StoresTests(PeopledService service) : IClassFixture<PeopledS
         (await sefa.HandOutAsync(new(Id, "VAN00001AA", "ilka"), Ct)).Ticket.ShouldBe(ticket);
     }
 
+    [Fact]
+    public async Task A_label_whose_code_has_an_identifier_before_the_serial_means_the_part_that_is_known()
+    {
+        var sefa = await WithPartsAsync(Shelf, "CODED0001A");
+        var to = Shelf with { Shelf = "D4" };
+
+        (await sefa.ReceiveAsync(new(Id, "SCODED0001A", to), Ct)).Says.ShouldBe($"CODED0001A went from {Shelf} to {to}.");
+        (await sefa.CountAsync(new(Id, to, ["1SCODED0001A"]), Ct)).Counted.AsRecorded.ShouldBe(1);
+        (await sefa.PartAsync("SCODED0001A", Ct)).Serial.ShouldBe("CODED0001A");
+        (await sefa.HandOutAsync(new(Id, "SCODED0001A", "ilka"), Ct)).Asks.ShouldBeFalse();
+        var stranger = await sefa.ReceiveAsync(new(Id, "SOTHER0002B", to), Ct);
+        (stranger.Asks, stranger.Says.Contains("Where the label prints OTHER0002B")).ShouldBe((true, true));
+    }
+
     [Theory, InlineData(false), InlineData(true)]
     public async Task A_part_that_goes_back_into_a_van_lies_in_that_van_and_in_no_depot_of_its_name(bool scanned)
     {

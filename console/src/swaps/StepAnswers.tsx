@@ -12,7 +12,7 @@ import { NamedAnswer } from './NamedAnswer'
 type Props = { ticket: TicketView; run: RunView; step: RunStep; writer: Writer }
 
 // The reader of codes weighs a megabyte; only who scans with the camera fetches it.
-const CameraScan = lazy(() => import('./CameraScan').then(part => ({ default: part.CameraScan })))
+const CameraScan = lazy(() => import('../shared/CameraScan').then(part => ({ default: part.CameraScan })))
 
 const passed = new Set(['gate', 'hold', 'call'])
 

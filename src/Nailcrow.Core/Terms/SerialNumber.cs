@@ -43,7 +43,7 @@ public sealed partial record SerialNumber
     /// What a scanned code may mean: itself, or itself without a leading data identifier. "S" says "serial number" in
     /// the ANSI MH10.8.2 list ("1S" to "25S" are its kin), but many serials begin with S themselves, so both are kept.
     /// </summary>
-    internal static IEnumerable<string> Meanings(string? input)
+    public static IEnumerable<string> Meanings(string? input)
     {
         var text = Normalise(input);
         yield return text;

@@ -106,7 +106,7 @@ internal static class StoresEndpoints
     {
         if (!SerialNumber.Parse(serial).Is(out var read, out var reason))
             return Refusals.Unusable(reason);
-        return await book.ViewAsync(read.Text, ct) is { } view
+        return await book.ViewAsync(await book.MeantAsync(read.Text, ct), ct) is { } view
             ? TypedResults.Ok(view)
             : Refusals.NotFound(
                 $"The ledger has no part {SerialNumber.Normalise(read.Text)}; a drive that was only ever seen in its bay is under drives."

@@ -55,7 +55,7 @@ internal static class StoresPaperEndpoints
             {
                 if (!SerialNumber.Parse(one).Is(out var read, out var reason))
                     return Refusals.Unusable(reason);
-                if ((await book.ViewAsync(read.Text, ct))?.Now is not { } part)
+                if ((await book.ViewAsync(await book.MeantAsync(read.Text, ct), ct))?.Now is not { } part)
                     return Refusals.NotFound($"The ledger has no part {SerialNumber.Normalise(read.Text)}; receive it first.");
                 parts.Add(part);
             }

@@ -16,8 +16,9 @@ namespace Nailcrow.Service.Returns;
 /// <summary>What stores does with a part in hand: what a ticket waits for is said on the ticket, all else in the ledger.</summary>
 internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimeProvider time)
 {
-    public async Task<ReceiveAnswer> TakeInAsync(InHand hand, Guid id, Actor actor, CancellationToken ct)
+    public async Task<ReceiveAnswer> TakeInAsync(InHand scanned, Guid id, Actor actor, CancellationToken ct)
     {
+        var hand = scanned with { Serial = scanned.AsRead ? scanned.Serial : await book.MeantAsync(scanned.Serial, ct) };
         var line = await book.LineAsync(hand.Serial, ct);
         var expected = line.Last is null ? await book.NearlyAsync(hand.Serial, ct) : [];
         var received = Receiving.Of(hand, line, await WaitingAsync(line, ct), expected, id, actor.Name, time.GetUtcNow());
@@ -34,7 +35,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
     /// <summary>For the ticket that it is set aside for, else into that person's van.</summary>
     public async Task<ReceiveAnswer> HandOutAsync(HandOutAsk ask, Actor actor, CancellationToken ct)
     {
-        var line = await book.LineAsync(ask.Serial, ct);
+        var line = await book.LineAsync(await book.MeantAsync(ask.Serial, ct), ct);
         if (line.ReservedFor is [var ticket, ..])
             return await OnTicketAsync(
                 ticket,
@@ -66,7 +67,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
     /// <summary>What no ticket has on the way is written off in the ledger; what one has, on the ticket.</summary>
     public async Task<ReceiveAnswer> WriteOffAsync(WriteOffAsk ask, Actor actor, CancellationToken ct)
     {
-        var line = await book.LineAsync(ask.Serial, ct);
+        var line = await book.LineAsync(await book.MeantAsync(ask.Serial, ct), ct);
         if (line.Holder is not { } holder)
             return await AnswerAsync(line.Serial, $"Nothing is known of {line.Serial}.", true, null, ct);
         if (await WaitingAsync(line, ct) is { } ticket && ticket.Custody.HolderOf(line.Serial) is { MayKeep: false })
@@ -98,7 +99,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
 
     public async Task<ReceiveAnswer> WipedAsync(WipeAsk ask, Actor actor, CancellationToken ct)
     {
-        var line = await book.LineAsync(ask.Serial, ct);
+        var line = await book.LineAsync(await book.MeantAsync(ask.Serial, ct), ct);
         return line.Holder is { Kind: HolderKind.Depot or HolderKind.Van }
             ? await InLedgerAsync(
                 new(ask.Id, line.Serial, MovementKind.Wiped, time.GetUtcNow(), actor.Name, Note: ask.Method),
@@ -119,7 +120,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
     public async Task<CountAnswer> CountAsync(CountAsk ask, Actor actor, CancellationToken ct)
     {
         var recorded = await book.HeldAsync(ask.At, null, Counted.Most, ct);
-        var known = (await book.OfAsync(ask.Serials, ct)).ToDictionary(p => p.Serial);
+        var known = (await book.OfAsync([.. ask.Serials.SelectMany(SerialNumber.Meanings)], ct)).ToDictionary(p => p.Serial);
         var counted = Counted.Of(ask.At, ask.Serials, recorded, known);
         var booked = new List<ReceiveAnswer>();
         if (ask.Book)

@@ -1,11 +1,15 @@
 import { NativeSelect, TextInput } from '@mantine/core'
-import { useRef, useState } from 'react'
+import { lazy, Suspense, useRef, useState } from 'react'
 import { usePeople } from '../../people'
+import { Press } from '../../shared/Press'
 import type { Holder } from '../../shared/types'
 import { useDraft } from '../../shared/useDraft'
 import { CountDesk } from './CountDesk'
 import { ScanLine } from './ScanLine'
 import { useScans, type Way } from './scans'
+
+// The reader of codes is large, and a desk with a scanner never needs it.
+const CameraScan = lazy(() => import('../../shared/CameraScan').then(part => ({ default: part.CameraScan })))
 
 const ways = { receive: 'Take in', issue: 'Hand out', move: 'Put elsewhere', count: 'Count' } as const
 
@@ -16,6 +20,7 @@ export function ScanDesk({ depots, depot }: Props) {
   const { fields, typed } = useDraft('stores', { way: 'receive', depot: depot || (depots[0] ?? ''), shelf: '', van: '', to: '' })
   const [serial, setSerial] = useState('')
   const [missing, setMissing] = useState<string | null>(null)
+  const [camera, setCamera] = useState(false)
   const field = useRef<HTMLInputElement>(null)
   const { scans, scan, again } = useScans()
   const way = fields.way as keyof typeof ways
@@ -25,6 +30,17 @@ export function ScanDesk({ depots, depot }: Props) {
       : way !== 'receive' && fields.van
         ? { kind: 'van', name: fields.van }
         : { kind: 'depot', name: fields.depot.trim(), shelf: fields.shelf.trim() || null }
+  /** Taken, unless it has to be said first where it goes. */
+  const take = (read: string) => {
+    if (!read.trim()) return false
+    if (!place.name) {
+      setMissing(way === 'issue' ? 'Say first who takes it.' : 'Say first into which depot.')
+      return false
+    }
+    setMissing(null)
+    scan(way as Way, read.trim(), place)
+    return true
+  }
   return (
     <section className="panel now stack" aria-label="Scan">
       <div className="row" style={{ alignItems: 'flex-end' }}>
@@ -54,16 +70,10 @@ export function ScanDesk({ depots, depot }: Props) {
         <CountDesk at={place} />
       ) : (
         <form
+          className="stack"
           onSubmit={event => {
             event.preventDefault()
-            if (!serial.trim()) return
-            if (!place.name) {
-              setMissing(way === 'issue' ? 'Say first who takes it.' : 'Say first into which depot.')
-              return
-            }
-            setMissing(null)
-            scan(way as Way, serial.trim(), place)
-            setSerial('')
+            if (take(serial)) setSerial('')
             field.current?.focus()
           }}
         >
@@ -80,6 +90,21 @@ export function ScanDesk({ depots, depot }: Props) {
             value={serial}
             onChange={e => setSerial(e.currentTarget.value)}
           />
+          {camera ? (
+            <Suspense fallback={<p>The camera is made ready.</p>}>
+              <CameraScan
+                found={read => {
+                  setCamera(false)
+                  if (!take(read)) setSerial(read)
+                }}
+                close={() => setCamera(false)}
+              />
+            </Suspense>
+          ) : (
+            <Press variant="default" onClick={() => setCamera(true)}>
+              Scan with the camera
+            </Press>
+          )}
         </form>
       )}
       {scans.length > 0 && (

@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useCallback, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { v7 as uuid7 } from 'uuid'
 import { api, isOutOfContact, unwrap } from '../../shared/api'
-import type { Holder, ReceiveAnswer } from '../../shared/types'
+import { draftOf, dropDraft, keepDraft } from '../../shared/drafts'
+import type { Holder, Person, ReceiveAnswer } from '../../shared/types'
 
 export type Way = 'receive' | 'issue' | 'move'
 
@@ -23,11 +24,21 @@ export type Scan = {
 
 const most = 100
 
+const place = 'scans'
+
 /** Scans are sent one after the other, in the order in which they came: a scanner is faster than any network. */
 export function useScans() {
-  const [scans, setScans] = useState<readonly Scan[]>([])
-  const tail = useRef(Promise.resolve())
   const client = useQueryClient()
+  const person = client.getQueryData<Person>(['me'])?.name ?? ''
+  const [scans, setScans] = useState<readonly Scan[]>(() => leftOpen(draftOf(person, place).open))
+  const tail = useRef(Promise.resolve())
+
+  // What is not done yet outlives the page: a part that was scanned is in somebody's hand, whatever became of the answer.
+  useEffect(() => {
+    const open = scans.filter(scan => scan.state !== 'done')
+    if (open.length > 0) keepDraft(person, place, { open: JSON.stringify(open) })
+    else dropDraft(person, place)
+  }, [scans, person])
 
   const change = useCallback(
     (id: string, to: Partial<Scan>) => setScans(now => now.map(scan => (scan.id === id ? { ...scan, ...to } : scan))),
@@ -73,6 +84,19 @@ export function useScans() {
   )
 
   return { scans, scan, again }
+}
+
+/** Scans that a page left behind. One that waited for its answer may have been taken; sent again under its id, it is taken once. */
+export function leftOpen(kept: string | undefined): readonly Scan[] {
+  try {
+    return (JSON.parse(kept ?? '[]') as Scan[]).map(scan =>
+      scan.state === 'waits'
+        ? { ...scan, state: 'no-answer', says: 'The page was left before an answer came. Sent again it is taken once, not twice.' }
+        : scan,
+    )
+  } catch {
+    return [] // not ours
+  }
 }
 
 async function sent({ id, way, serial, to, model, bytes, asRead }: Scan): Promise<ReceiveAnswer> {

@@ -35,9 +35,9 @@ public sealed record Counted(
     )
     {
         var unusable = scanned.Where(s => SerialNumber.Parse(s) is Parsed<SerialNumber>.Refused).Distinct().ToList();
-        var read = scanned.Except(unusable).Select(SerialNumber.Normalise).ToList();
-        var once = read.ToHashSet();
         var there = recorded.Select(p => p.Serial).ToHashSet();
+        var read = scanned.Except(unusable).Select(Meant).ToList();
+        var once = read.ToHashSet();
         return new(
             at,
             once.Count,
@@ -51,5 +51,9 @@ public sealed record Counted(
             [.. read.GroupBy(s => s).Where(g => g.Count() > 1).Select(g => g.Key)],
             unusable
         );
+
+        // A label's code may carry a data identifier before the serial: it means the part that is known.
+        string Meant(string code) =>
+            SerialNumber.Meanings(code).FirstOrDefault(m => there.Contains(m) || elsewhere.ContainsKey(m)) ?? SerialNumber.Normalise(code);
     }
 }

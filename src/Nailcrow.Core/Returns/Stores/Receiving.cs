@@ -117,8 +117,13 @@ public static class Receiving
                 new(id, serial, MovementKind.Came, now, by, hand.To, Part: new(model, bytes)),
                 $"{serial} is new here: {model}, {ByteSize.Both(bytes)}."
             )
-            : new Received.Ask($"Nothing is known of {serial}. Say its model and size as on its label, and it is taken in.");
+            : new Received.Ask($"Nothing is known of {serial}. Say its model and size as on its label, and it is taken in.{Hint(serial)}");
     }
+
+    private static string Hint(string serial) =>
+        SerialNumber.Meanings(serial).Skip(1).FirstOrDefault() is { } without
+            ? $" Where the label prints {without}, scan or type that: the code begins with what many labels put before a serial."
+            : "";
 
     /// <summary>No more is said of where in the depot than is known already.</summary>
     private static bool IsThere(Holder? holder, Holder to) =>

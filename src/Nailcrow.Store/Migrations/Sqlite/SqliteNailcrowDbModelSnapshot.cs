@@ -868,14 +868,14 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.HasKey("Serial")
                         .HasName("pk_part");
 
-                    b.HasIndex("DueBy")
-                        .HasDatabaseName("ix_part_due_by");
-
                     b.HasIndex("ReservedFor")
                         .HasDatabaseName("ix_part_reserved_for");
 
                     b.HasIndex("SerialReversed")
                         .HasDatabaseName("ix_part_serial_reversed");
+
+                    b.HasIndex("DueBy", "Serial")
+                        .HasDatabaseName("ix_part_due_by_serial");
 
                     b.HasIndex("HolderKind", "Since")
                         .HasDatabaseName("ix_part_holder_kind_since");

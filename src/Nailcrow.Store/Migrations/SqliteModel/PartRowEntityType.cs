@@ -150,16 +150,16 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             key.AddAnnotation("Relational:Name", "pk_part");
 
             var index = runtimeEntityType.AddIndex(
-                new[] { dueBy });
-            index.AddAnnotation("Relational:Name", "ix_part_due_by");
+                new[] { reservedFor });
+            index.AddAnnotation("Relational:Name", "ix_part_reserved_for");
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { reservedFor });
-            index0.AddAnnotation("Relational:Name", "ix_part_reserved_for");
+                new[] { serialReversed });
+            index0.AddAnnotation("Relational:Name", "ix_part_serial_reversed");
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { serialReversed });
-            index1.AddAnnotation("Relational:Name", "ix_part_serial_reversed");
+                new[] { dueBy, serial });
+            index1.AddAnnotation("Relational:Name", "ix_part_due_by_serial");
 
             var index2 = runtimeEntityType.AddIndex(
                 new[] { holderKind, since });

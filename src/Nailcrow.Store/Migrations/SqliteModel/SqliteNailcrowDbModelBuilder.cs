@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("c49508bd-04da-4525-9387-01f3ae3140aa"), entityTypeCount: 26)
+            : base(skipDetectChanges: false, modelId: new Guid("de16770f-c114-4874-a87a-338f5d4c5486"), entityTypeCount: 26)
         {
         }
 

@@ -21,6 +21,20 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
     }
 
     /// <summary>The same as people are shown it; null where the ledger has no such part.</summary>
+    /// <summary>
+    /// The serial that a scanned code means: the ledger knows it as it is, or without the data identifier that labels put before it;
+    /// where it knows neither, as it is.
+    /// </summary>
+    public async Task<string> MeantAsync(string scanned, CancellationToken ct)
+    {
+        var meanings = SerialNumber.Meanings(scanned).ToList();
+        if (meanings.Count < 2)
+            return scanned;
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var known = await db.Ledger.Where(r => meanings.Contains(r.Serial)).Select(r => r.Serial).Distinct().ToListAsync(ct);
+        return meanings.FirstOrDefault(known.Contains) ?? scanned;
+    }
+
     public async Task<PartLineView?> ViewAsync(string serial, CancellationToken ct)
     {
         var line = await LineAsync(serial, ct);
@@ -221,7 +235,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         await using var db = await dbs.CreateDbContextAsync(ct);
         await using var moment = await ReadMoment.BeginAsync(db, ct);
         var balancing = new Balancing();
-        await foreach (var line in LedgerCheck.LinesAsync(db, ct))
+        await foreach (var line in LedgerCheck.LinesAheadAsync(db, ct))
             balancing.Add(line);
         return balancing.Result();
     }

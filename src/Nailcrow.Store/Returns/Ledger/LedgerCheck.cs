@@ -1,3 +1,4 @@
+using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets;
@@ -14,6 +15,8 @@ namespace Nailcrow.Store.Returns.Ledger;
 internal static class LedgerCheck
 {
     private const int TellEvery = 10_000;
+    private const int AtOnce = 500;
+    private const int Ahead = 4;
 
     /// <summary>Computes each part's chain again from the stored text.</summary>
     public static async Task ChainsAsync(NailcrowDb db, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
@@ -113,7 +116,7 @@ internal static class LedgerCheck
     public static async Task PartsAsync(NailcrowDb db, Action<Trouble> tell, CancellationToken ct)
     {
         var listed = await db.Parts.AsNoTracking().ToDictionaryAsync(p => p.Serial, Told, ct);
-        await foreach (var line in LinesAsync(db, ct))
+        await foreach (var line in LinesAheadAsync(db, ct))
         {
             listed.Remove(line.Serial, out var row);
             if (PartRow.Of(line) is { } told ? row != Told(told) : row is not null)
@@ -158,6 +161,58 @@ internal static class LedgerCheck
         }
         if (movements.Count > 0)
             yield return PartLine.Of(serial, movements);
+    }
+
+    /// <summary>
+    /// The same for whoever asks the database for nothing in between: lines are read while those before them are made out, which takes
+    /// longer than reading.
+    /// </summary>
+    public static async IAsyncEnumerable<PartLine> LinesAheadAsync(
+        NailcrowDb db,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken ct
+    )
+    {
+        var read = Channel.CreateBounded<List<KeptLine>>(Ahead);
+        var reading = Task.Run(() => ReadAsync(db, read.Writer, ct), ct);
+        await foreach (var some in read.Reader.ReadAllAsync(ct))
+        foreach (var line in some.AsParallel().AsOrdered().Select(kept => kept.Line()))
+            yield return line;
+        await reading;
+    }
+
+    private static async Task ReadAsync(NailcrowDb db, ChannelWriter<List<KeptLine>> into, CancellationToken ct)
+    {
+        try
+        {
+            var some = new List<KeptLine>(AtOnce);
+            var rows = db.Ledger.AsNoTracking().OrderBy(r => r.Serial).ThenBy(r => r.Seq).Select(r => new { r.Serial, r.Text });
+            await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(ct))
+            {
+                if (some.Count == 0 || some[^1].Serial != row.Serial)
+                {
+                    if (some.Count == AtOnce)
+                    {
+                        await into.WriteAsync(some, ct);
+                        some = new(AtOnce);
+                    }
+                    some.Add(new(row.Serial, []));
+                }
+                some[^1].Texts.Add(row.Text);
+            }
+            await into.WriteAsync(some, ct);
+            into.Complete();
+        }
+        catch (Exception e)
+        {
+            into.Complete(e);
+            throw;
+        }
+    }
+
+    /// <summary>A part's line as it is kept.</summary>
+    private sealed record KeptLine(string Serial, List<string> Texts)
+    {
+        public PartLine Line() => PartLine.Of(Serial, [.. Texts.Select(MovementText.Read).OfType<Movement>()]);
     }
 
     private static string Told(PartRow p) =>

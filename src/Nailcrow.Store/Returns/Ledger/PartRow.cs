@@ -74,7 +74,7 @@ internal sealed class PartMapping : IEntityTypeConfiguration<PartRow>
         });
         row.HasIndex(r => r.ReservedFor);
         row.HasIndex(r => r.SerialReversed);
-        row.HasIndex(r => r.DueBy);
+        row.HasIndex(r => new { r.DueBy, r.Serial }); // many are due on one day
         row.HasIndex(r => new
         {
             r.HolderKind,

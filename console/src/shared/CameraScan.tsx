@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
-import { Press } from '../shared/Press'
 import { codeReader } from './codeReader'
+import { Press } from './Press'
+import './camera.css'
 
 type Props = { found: (text: string) => void; close: () => void }
 
