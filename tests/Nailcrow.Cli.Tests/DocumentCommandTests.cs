@@ -28,7 +28,7 @@ public sealed class DocumentCommandTests(CommandInUse use) : IClassFixture<Comma
             "--as",
             "sefa"
         );
-        await use.Command.DoneAsync("part", "issue", ticket, "PAPER0001A", "--to", "ilka", "--as", "sefa");
+        await use.Command.DoneAsync("stock", "issue", "PAPER0001A", "--to", "ilka", "--as", "sefa");
         await use.Command.DoneAsync("return", "open", ticket, "PAPER0001A", "--to-depot", "Hill");
 
         var listed = await use.Command.DoneAsync("document", "list", ticket);
