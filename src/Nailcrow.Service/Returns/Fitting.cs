@@ -77,7 +77,7 @@ internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drive
             Target.LeastBytes(ticket) ?? Bringing.SmallestDesigned(known.Appliance),
             model,
             old?.Hours,
-            await driveModels.QualifiedAsync(known.Model.Id, ct)
+            await driveModels.KnownInAsync(known.Model.Id, ct)
         );
     }
 }

@@ -48,6 +48,9 @@ internal sealed class QualifiedRow
 {
     public required string ApplianceModel { get; init; }
     public required string DriveModel { get; init; }
+
+    /// <summary>What happens with it, where it is known not to work.</summary>
+    public string? NotBecause { get; set; }
 }
 
 internal sealed class QualifiedMapping : IEntityTypeConfiguration<QualifiedRow>

@@ -32,8 +32,17 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
         foreach (var drive in data.DriveModels ?? [])
             await PutAsync(change, drive);
         foreach (var listed in (data.Qualified ?? []).Distinct())
-            if (await db.QualifiedModels.FindAsync([listed.ApplianceModel, listed.DriveModel], ct) is null)
-                db.QualifiedModels.Add(new() { ApplianceModel = listed.ApplianceModel, DriveModel = listed.DriveModel });
+            if (await db.QualifiedModels.FindAsync([listed.ApplianceModel, listed.DriveModel], ct) is { } there)
+                there.NotBecause = listed.NotBecause;
+            else
+                db.QualifiedModels.Add(
+                    new()
+                    {
+                        ApplianceModel = listed.ApplianceModel,
+                        DriveModel = listed.DriveModel,
+                        NotBecause = listed.NotBecause,
+                    }
+                );
         foreach (var rule in data.Rules ?? [])
             await PutAsync(change, rule);
         await db.SaveChangesAsync(ct);

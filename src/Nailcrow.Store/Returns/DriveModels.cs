@@ -19,10 +19,13 @@ public sealed class DriveModels(IDbContextFactory<NailcrowDb> dbs)
         ];
     }
 
-    /// <summary>The drive models that are qualified in an appliance model; none where there is no list.</summary>
-    public async Task<IReadOnlySet<string>> QualifiedAsync(string applianceModel, CancellationToken ct)
+    /// <summary>What is said of drive models in an appliance model: that they work, or why not.</summary>
+    public async Task<IReadOnlyList<Qualified>> KnownInAsync(string applianceModel, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await db.QualifiedModels.Where(q => q.ApplianceModel == applianceModel).Select(q => q.DriveModel).ToHashSetAsync(ct);
+        return await db
+            .QualifiedModels.Where(q => q.ApplianceModel == applianceModel)
+            .Select(q => new Qualified(q.ApplianceModel, q.DriveModel, q.NotBecause))
+            .ToListAsync(ct);
     }
 }

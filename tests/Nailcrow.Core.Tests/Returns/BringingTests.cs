@@ -12,8 +12,7 @@ public class BringingTests
 
     private static readonly DriveModel Old = new("Pellworth P8-K", Eight, "3.5-inch", "sas", "512e", "disk");
 
-    private static Place Here(ApplianceModel? machine = null, long? least = Eight) =>
-        new(machine ?? Some.Model, least, Old, null, new HashSet<string>());
+    private static Place Here(ApplianceModel? machine = null, long? least = Eight) => new(machine ?? Some.Model, least, Old, null, []);
 
     private static PartFit Part(string serial, long bytes) =>
         PartFit.Of(new(serial, Old.Id, bytes, "Main stores"), Old with { Bytes = bytes }, Here());

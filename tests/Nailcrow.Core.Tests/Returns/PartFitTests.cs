@@ -18,7 +18,7 @@ public class PartFitTests
         Needed,
         Old,
         20_000,
-        new HashSet<string> { "Pellworth P8-K" }
+        [new("brackmere-b12", "Pellworth P8-K"), new("brackmere-b12", "Cindral C8-Q", "it drops out under load.")]
     );
 
     private static PartFit Of(
@@ -61,6 +61,18 @@ public class PartFitTests
     [Theory, MemberData(nameof(Warning))]
     public void What_may_be_overruled_is_said(DriveModel model, string why) =>
         (Of(model).Fit, string.Join(" ", Of(model).Warns)).ShouldBe((Fit.FitsWithWarnings, why));
+
+    [Fact]
+    public void What_is_known_not_to_work_is_said_with_what_happens_and_offered_last_of_all_that_can_be_taken()
+    {
+        var (never, unlisted) = (Of(Old with { Id = "Cindral C8-Q" }), Of(Old with { Id = "Hask H8", Shingled = true }));
+
+        never.Warns.ShouldBe(["Cindral C8-Q is known not to work in Brackmere B12: it drops out under load."]);
+        unlisted.Warns.Count.ShouldBe(2);
+        PartFit.Ranked([never, unlisted, Of()]).Select(f => f.Model!.Id).ShouldBe(["Pellworth P8-K", "Hask H8", "Cindral C8-Q"]);
+        var onlyBad = Here with { Known = [new("brackmere-b12", "Cindral C8-Q", "it drops out under load.")] };
+        PartFit.Of(new("C8NEW", "Hask H8", Needed, "Main stores"), Old with { Id = "Hask H8" }, onlyBad).Fit.ShouldBe(Fit.Fits);
+    }
 
     [Theory, InlineData(9_000, Fit.Fits), InlineData(30_000, Fit.FitsWithWarnings)]
     public void Many_hours_are_a_warning(int hours, Fit fit) => Of(hours: hours).Fit.ShouldBe(fit);

@@ -37,5 +37,6 @@ public sealed record StockPart(
     bool Wiped = false
 );
 
-/// <summary>The maker's list of what is qualified in a model: one line of it.</summary>
-public sealed record Qualified(string ApplianceModel, string DriveModel);
+/// <summary>One line of what is known to work in a model, or not to.</summary>
+/// <param name="NotBecause">Null where it works; else what happens with it.</param>
+public sealed record Qualified(string ApplianceModel, string DriveModel, string? NotBecause = null);

@@ -15,12 +15,21 @@ public enum Fit
 /// <summary>What a replacement has to be, from the machine and the drive it replaces.</summary>
 /// <param name="LeastBytes">What keeps the usable capacity that the array has; null where nothing tells it.</param>
 /// <param name="OldModel">The drive it replaces, where its model is known: speed and age are held against it.</param>
-public sealed record Place(ApplianceModel Machine, long? LeastBytes, DriveModel? OldModel, int? OldHours, IReadOnlySet<string> Qualified);
+/// <param name="Known">What is said of drive models in this machine: that they work, or why not.</param>
+public sealed record Place(ApplianceModel Machine, long? LeastBytes, DriveModel? OldModel, int? OldHours, IReadOnlyList<Qualified> Known);
 
 /// <summary>Whether a part may go into a bay, with every reason.</summary>
 /// <param name="Blocks">Why it does not fit.</param>
 /// <param name="Warns">What a person may overrule, with name and reason.</param>
-public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOnlyList<string> Blocks, IReadOnlyList<string> Warns)
+/// <param name="NeverWorked">Its model is known not to work in this machine; one of the warnings says why.</param>
+public sealed record PartFit(
+    StockPart Part,
+    DriveModel? Model,
+    Fit Fit,
+    IReadOnlyList<string> Blocks,
+    IReadOnlyList<string> Warns,
+    bool NeverWorked = false
+)
 {
     // Two years of running: such a drive has used up a third of what array drives are built for.
     private const int ManyHours = 17_532;
@@ -45,7 +54,8 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
                 : warns.Count > 0 ? Fit.FitsWithWarnings
                 : Fit.Fits,
             blocks,
-            warns
+            warns,
+            place.Known.Any(k => k.DriveModel == model?.Id && k.NotBecause is not null)
         );
     }
 
@@ -56,6 +66,7 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
     public static IReadOnlyList<PartFit> Ranked(IEnumerable<PartFit> fits) =>
         [
             .. fits.OrderBy(f => f.Fit)
+                .ThenBy(f => f.NeverWorked) // whatever else speaks against another
                 .ThenBy(f => f.Warns.Count)
                 .ThenBy(f => f.Part.Bytes)
                 .ThenBy(f => f.Part.Serial, StringComparer.Ordinal),
@@ -88,7 +99,10 @@ public sealed record PartFit(StockPart Part, DriveModel? Model, Fit Fit, IReadOn
 
     private static IEnumerable<string> Warning(DriveModel model, Place place)
     {
-        if (place.Qualified.Count > 0 && !place.Qualified.Contains(model.Id))
+        var known = place.Known.FirstOrDefault(k => k.DriveModel == model.Id);
+        if (known?.NotBecause is { } because)
+            yield return $"{model.Id} is known not to work in {place.Machine.Maker} {place.Machine.Name}: {because.TrimEnd('.')}.";
+        else if (known is null && place.Known.Any(k => k.NotBecause is null))
             yield return $"{model.Id} is not on the maker's list for {place.Machine.Maker} {place.Machine.Name}.";
         if (model.Shingled)
             yield return "Its tracks overlap (shingled): a rebuild onto it can take many times as long.";

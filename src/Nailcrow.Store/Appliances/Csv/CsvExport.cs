@@ -49,7 +49,7 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
                 .OrderBy(q => q.ApplianceModel)
                 .ThenBy(q => q.DriveModel)
                 .AsAsyncEnumerable()
-                .Select(q => new[] { q.ApplianceModel, q.DriveModel }),
+                .Select(q => new[] { q.ApplianceModel, q.DriveModel, q.NotBecause ?? "" }),
         };
 
     private static string[] Customer(CustomerRow row)

@@ -135,7 +135,11 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
     private static async Task AddQualifiedAsync(NailcrowDb db, List<QualifiedRow> rows, CancellationToken ct)
     {
         var there = (await db.QualifiedModels.AsNoTracking().ToListAsync(ct)).Select(r => (r.ApplianceModel, r.DriveModel)).ToHashSet();
-        db.QualifiedModels.AddRange(rows.Where(r => there.Add((r.ApplianceModel, r.DriveModel))));
+        foreach (var row in rows.GroupBy(r => (r.ApplianceModel, r.DriveModel)).Select(same => same.Last()))
+            if (there.Contains((row.ApplianceModel, row.DriveModel)))
+                db.QualifiedModels.Update(row); // what was thought of it before is replaced, either way
+            else
+                db.QualifiedModels.Add(row);
         await db.SaveChangesAsync(ct);
     }
 

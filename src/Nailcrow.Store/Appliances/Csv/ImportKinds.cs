@@ -49,6 +49,7 @@ internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyLi
     public static readonly IReadOnlyList<string> Drive = ["serial", "model", "size"];
     public static readonly IReadOnlyList<string> DriveMore = ["asset", "bay", "depot", "hours", "used-in"];
     public static readonly IReadOnlyList<string> Qualified = ["appliance-model", "drive-model"];
+    public static readonly IReadOnlyList<string> QualifiedMore = ["not-because"];
 
     public static (IReadOnlyList<string> Needed, IReadOnlyList<string> Possible) Of(ImportKind kind) =>
         kind switch
@@ -57,7 +58,7 @@ internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyLi
             ImportKind.Sites => (Site, SiteMore),
             ImportKind.Appliances => (Appliance, ApplianceMore),
             ImportKind.Drives => (Drive, DriveMore),
-            _ => (Qualified, []),
+            _ => (Qualified, QualifiedMore),
         };
 }
 
@@ -185,7 +186,12 @@ internal static class ImportRows
             throw new CsvProblem(
                 $"appliance-model is '{model}', which is not known; known: {string.Join(", ", known.Models.Keys.Take(20))}."
             );
-        return new() { ApplianceModel = model, DriveModel = row.Needed("drive-model") };
+        return new()
+        {
+            ApplianceModel = model,
+            DriveModel = row.Needed("drive-model"),
+            NotBecause = row["not-because"],
+        };
     }
 
     private static DateOnly Day(string text) =>

@@ -330,6 +330,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("drive_model");
 
+                    b.Property<string>("NotBecause")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("not_because");
+
                     b.HasKey("ApplianceModel", "DriveModel")
                         .HasName("pk_qualified");
 

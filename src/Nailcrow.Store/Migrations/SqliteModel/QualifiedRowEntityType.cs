@@ -19,7 +19,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Appliances.QualifiedRow",
                 typeof(QualifiedRow),
                 baseEntityType,
-                propertyCount: 2,
+                propertyCount: 3,
                 keyCount: 1);
 
             var applianceModel = runtimeEntityType.AddProperty(
@@ -37,6 +37,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(QualifiedRow).GetField("<DriveModel>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 afterSaveBehavior: PropertySaveBehavior.Throw);
             driveModel.AddAnnotation("Relational:ColumnName", "drive_model");
+
+            var notBecause = runtimeEntityType.AddProperty(
+                "NotBecause",
+                typeof(string),
+                propertyInfo: typeof(QualifiedRow).GetProperty("NotBecause", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(QualifiedRow).GetField("<NotBecause>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            notBecause.AddAnnotation("Relational:ColumnName", "not_because");
 
             var key = runtimeEntityType.AddKey(
                 new[] { applianceModel, driveModel });

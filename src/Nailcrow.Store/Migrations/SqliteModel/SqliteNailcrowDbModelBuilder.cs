@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("de16770f-c114-4874-a87a-338f5d4c5486"), entityTypeCount: 26)
+            : base(skipDetectChanges: false, modelId: new Guid("1f572a71-4be9-409a-88b1-f2ccd05b23bf"), entityTypeCount: 26)
         {
         }
 
