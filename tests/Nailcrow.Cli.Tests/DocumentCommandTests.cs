@@ -37,7 +37,7 @@ public sealed class DocumentCommandTests(CommandInUse use) : IClassFixture<Comma
         listed.ShouldContain("Label for the box with PAPER0001A");
         listed.ShouldContain("not yet: There is no run sheet on this ticket yet; start one first.");
         Files.ShouldBe([
-            $"{ticket} hand-over.pdf",
+            $"{ticket} delivery-note.pdf",
             $"{ticket} packing-list depot Hill.pdf",
             $"{ticket} return-label PAPER0001A.pdf",
             $"{ticket} service-report.pdf",

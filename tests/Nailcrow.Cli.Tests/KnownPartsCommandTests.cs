@@ -3,12 +3,15 @@ namespace Nailcrow.Cli.Tests;
 /// <summary>What is known to work in a machine, and what is known not to, as a list that comes and goes.</summary>
 public sealed class KnownPartsCommandTests(CommandInUse use) : IClassFixture<CommandInUse>
 {
-    private async Task ListedAsync(string because)
+    /// <param name="because">Null: the list has no such column.</param>
+    private async Task ListedAsync(string? because)
     {
         var file = Path.GetTempFileName();
         await File.WriteAllTextAsync(
             file,
-            $"appliance-model,drive-model,not-because\nostlane-r8,Cindral C12T,{because}\n",
+            because is null
+                ? "appliance-model,drive-model\nostlane-r8,Cindral C12T\n"
+                : $"appliance-model,drive-model,not-because\nostlane-r8,Cindral C12T,{because}\n",
             TestContext.Current.CancellationToken
         );
         await use.Command.DoneAsync("import", "qualified", file, "--write", "--as", "lioth");
@@ -35,6 +38,7 @@ public sealed class KnownPartsCommandTests(CommandInUse use) : IClassFixture<Com
             "sefa"
         );
         await ListedAsync("it is dropped by the array within a day");
+        await ListedAsync(null); // an older list, that says nothing of it
         var ticket = await use.TypedTicketAsync();
 
         var bring = await use.Command.DoneAsync("bring", ticket);

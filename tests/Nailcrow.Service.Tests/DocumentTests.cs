@@ -116,12 +116,27 @@ public sealed class DocumentTests(TheFirm firm)
     {
         var (story, old) = await SwappedAsync();
 
-        var note = await PrintedAsync(story, PaperKind.HandOver);
+        var note = await PrintedAsync(story, PaperKind.DeliveryNote);
 
         note.Words.ShouldContain("Fitted: it is in bay 2.");
         note.Words.ShouldContain("Came out; engineer ilka takes it along.");
         note.Scanned.ShouldContain(old);
         note.Scanned.ShouldContain(story.Parts[0]);
+    }
+
+    [Fact]
+    public async Task Nobody_is_given_a_form_to_sign_for_a_drive_that_was_taken_back_since()
+    {
+        var (story, old) = await SwappedAsync();
+        await story.DoesAsync("ilka", new DriveKept(old, "R. Alder"));
+        var ilka = await story.AsAsync("ilka");
+        (await ilka.DocumentsAsync(story.Ticket, Ct)).ShouldContain(p => p.Kind == PaperKind.Retention && p.About == old);
+
+        await story.DoesAsync("sefa", new PartTakenBack(old, "Stores"));
+
+        (await ilka.DocumentsAsync(story.Ticket, Ct)).ShouldNotContain(p => p.Kind == PaperKind.Retention);
+        (await Should.ThrowAsync<ApiProblem>(() => PrintedAsync(story, PaperKind.Retention, old))).Message.ShouldContain("was not kept");
+        (await PrintedAsync(story, PaperKind.DeliveryNote)).Words.ShouldContain("It is in depot Stores.");
     }
 
     [Fact]

@@ -64,7 +64,7 @@ export function DocumentsPage() {
 
 const purpose: Record<TicketPaper['kind'], string> = {
   'run-sheet': 'The steps, with boxes to tick and blanks to fill in by hand.',
-  'hand-over': 'What was put in and who has what came out. Both sides sign.',
+  'delivery-note': 'What was put in and who has what came out. Both sides sign.',
   'return-label': 'For the outside of the box, 100 by 150 mm.',
   'packing-list': 'Goes into the box, with every drive in it.',
   destruction: 'How and before whose eyes it was destroyed. Signed by both.',

@@ -30,7 +30,7 @@ internal static class DocumentEndpoints
             : Refusals.NoTicket(number);
 
     /// <summary>One of them, a PDF.</summary>
-    /// <param name="kind">As the list of papers says it: return-label, packing-list, hand-over.</param>
+    /// <param name="kind">As the list of papers says it: return-label, packing-list, delivery-note.</param>
     /// <param name="about">Which of its kind: a serial, or whom the box goes to.</param>
     internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> One(
         long number,

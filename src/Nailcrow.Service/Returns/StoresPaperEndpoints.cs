@@ -14,6 +14,7 @@ namespace Nailcrow.Service.Returns;
 internal static class StoresPaperEndpoints
 {
     private const int MostLabels = 480;
+    private const int MostNamed = 100; // as many of the longest serials as an address of 8 kB holds
 
     public static void MapStoresPapers(this WebApplication app)
     {
@@ -50,21 +51,22 @@ internal static class StoresPaperEndpoints
     )
     {
         var parts = new List<StoredPart>();
-        if (serial is { Length: > 0 and <= MostLabels })
+        if (serial is { Length: > MostNamed })
+            return Refusals.Unusable($"At most {MostNamed} labels are printed by serial at once; name the depot and its shelf.");
+        if (serial is { Length: > 0 })
+        {
+            var known = (await book.OfAsync([.. serial.SelectMany(SerialNumber.Meanings)], ct)).ToDictionary(p => p.Serial);
             foreach (var one in serial.Distinct())
-            {
-                if (!SerialNumber.Parse(one).Is(out var read, out var reason))
-                    return Refusals.Unusable(reason);
-                if ((await book.ViewAsync(await book.MeantAsync(read.Text, ct), ct))?.Now is not { } part)
-                    return Refusals.NotFound($"The ledger has no part {SerialNumber.Normalise(read.Text)}; receive it first.");
-                parts.Add(part);
-            }
-        else if (serial is not { Length: > 0 } && !string.IsNullOrWhiteSpace(depot))
+                if (SerialNumber.Meanings(one).FirstOrDefault(known.ContainsKey) is { } meant)
+                    parts.Add(known[meant]);
+                else
+                    return Refusals.NotFound($"The ledger has no part {SerialNumber.Normalise(one)}; receive it first.");
+        }
+        else if (!string.IsNullOrWhiteSpace(depot))
             parts.AddRange(await book.HeldAsync(Holder.OfPlace(depot, shelf), null, MostLabels + 1, ct));
-        if (parts.Count is 0 or > MostLabels || serial?.Length > MostLabels)
+        if (parts.Count is 0 or > MostLabels)
             return Refusals.Unusable(
-                parts.Count > MostLabels || serial?.Length > MostLabels
-                    ? $"At most {MostLabels} labels are printed at once; print shelf by shelf."
+                parts.Count > MostLabels ? $"At most {MostLabels} labels are printed at once; print shelf by shelf."
                 : string.IsNullOrWhiteSpace(depot) ? "Say whose label: serial=SERIAL, repeated for several; or depot=NAME, and shelf=SHELF."
                 : $"Nothing is {Holder.OfPlace(depot, shelf).Where()}."
             );

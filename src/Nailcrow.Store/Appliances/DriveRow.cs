@@ -49,7 +49,7 @@ internal sealed class QualifiedRow
     public required string ApplianceModel { get; init; }
     public required string DriveModel { get; init; }
 
-    /// <summary>What happens with it, where it is known not to work.</summary>
+    /// <summary>What happens with it, where it is known not to work; empty or null where it works.</summary>
     public string? NotBecause { get; set; }
 }
 

@@ -33,7 +33,7 @@ public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimePro
             await PutAsync(change, drive);
         foreach (var listed in (data.Qualified ?? []).Distinct())
             if (await db.QualifiedModels.FindAsync([listed.ApplianceModel, listed.DriveModel], ct) is { } there)
-                there.NotBecause = listed.NotBecause;
+                there.NotBecause = listed.NotBecause ?? there.NotBecause; // one that says nothing of it changes nothing of it
             else
                 db.QualifiedModels.Add(
                     new()

@@ -25,7 +25,7 @@ public sealed class DriveModels(IDbContextFactory<NailcrowDb> dbs)
         await using var db = await dbs.CreateDbContextAsync(ct);
         return await db
             .QualifiedModels.Where(q => q.ApplianceModel == applianceModel)
-            .Select(q => new Qualified(q.ApplianceModel, q.DriveModel, q.NotBecause))
+            .Select(q => new Qualified(q.ApplianceModel, q.DriveModel, q.NotBecause == "" ? null : q.NotBecause))
             .ToListAsync(ct);
     }
 }

@@ -33,9 +33,9 @@ export function useScans() {
   const [scans, setScans] = useState<readonly Scan[]>(() => leftOpen(draftOf(person, place).open))
   const tail = useRef(Promise.resolve())
 
-  // What is not done yet outlives the page: a part that was scanned is in somebody's hand, whatever became of the answer.
+  // What nobody knows the end of outlives the page; what was answered is in the record, or was told to be not.
   useEffect(() => {
-    const open = scans.filter(scan => scan.state !== 'done')
+    const open = scans.filter(scan => scan.state === 'waits' || scan.state === 'no-answer')
     if (open.length > 0) keepDraft(person, place, { open: JSON.stringify(open) })
     else dropDraft(person, place)
   }, [scans, person])

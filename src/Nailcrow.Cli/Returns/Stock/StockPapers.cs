@@ -6,6 +6,8 @@ namespace Nailcrow.Cli.Returns.Stock;
 /// <summary>What stores prints.</summary>
 internal static class StockPapers
 {
+    private const int MostNamed = 100; // they go in an address
+
     public static Command Labels()
     {
         var serials = new Argument<string[]>("SERIAL")
@@ -26,6 +28,8 @@ internal static class StockPapers
         }.Does(async call =>
         {
             var path = call.Get(into) ?? "labels.pdf";
+            if (call.Get(serials).Length > MostNamed)
+                throw new UsageProblem($"At most {MostNamed} labels are printed by serial at once; say --depot and --shelf.");
             await Fetched.IntoAsync(
                 path,
                 file =>

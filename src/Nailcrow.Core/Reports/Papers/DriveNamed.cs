@@ -12,5 +12,5 @@ internal static class DriveNamed
         : "model not known";
 
     private static string Text(string? model, long? bytes) =>
-        string.Join(", ", new[] { model ?? "model not known", bytes is { } known ? ByteSize.Both(known) : null }.OfType<string>());
+        string.Join(", ", new[] { model ?? "model not known", bytes is { } known and > 0 ? ByteSize.Both(known) : null }.OfType<string>());
 }

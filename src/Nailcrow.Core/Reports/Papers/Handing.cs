@@ -1,3 +1,4 @@
+using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -10,17 +11,15 @@ public static class Handing
 {
     /// <summary>Drives that were destroyed by this ticket's record.</summary>
     public static IEnumerable<string> Destroyed(TicketRecord record) =>
-        Told<DriveDestroyed>(record).Select(e => SerialNumber.Normalise(((DriveDestroyed)e.Body).Serial)).Distinct();
+        Told<DriveDestroyed>(record, d => d.Serial, HolderKind.Destroyed).Keys;
 
-    /// <summary>Drives that the customer kept by this ticket's record.</summary>
-    public static IEnumerable<string> Kept(TicketRecord record) =>
-        Told<DriveKept>(record).Select(e => SerialNumber.Normalise(((DriveKept)e.Body).Serial)).Distinct();
+    /// <summary>Drives that the customer has by this ticket's record.</summary>
+    public static IEnumerable<string> Kept(TicketRecord record) => Told<DriveKept>(record, d => d.Serial, HolderKind.Customer).Keys;
 
     public static Parsed<Form> Destruction(TicketRecord record, string? serial)
     {
-        var all = Told<DriveDestroyed>(record).ToList();
         var key = SerialNumber.Normalise(serial ?? "");
-        var entry = all.FindLast(e => SerialNumber.Normalise(((DriveDestroyed)e.Body).Serial) == key);
+        var entry = Told<DriveDestroyed>(record, d => d.Serial, HolderKind.Destroyed).GetValueOrDefault(key);
         return entry?.Body is not DriveDestroyed destroyed
             ? None(record, key, "destroyed", Destroyed(record))
             : new Parsed<Form>.Ok(
@@ -39,10 +38,7 @@ public static class Handing
                             : Array.Empty<FormFact>(),
                     ],
                     [new(key, DriveNamed.On(record.Ticket, key), [CameOutOf(record.Ticket, key)])],
-                    [
-                        "This drive was destroyed as stated, before the eyes of the witness, and cannot be put to use again. "
-                            + "Its serial was read on the drive and held against the record before it was destroyed.",
-                    ],
+                    ["This drive was destroyed as stated, before the eyes of the witness."],
                     [$"Destroyed by ({entry.By})", $"Witness ({destroyed.Witness})"]
                 )
             );
@@ -50,9 +46,8 @@ public static class Handing
 
     public static Parsed<Form> Retention(TicketRecord record, string? serial)
     {
-        var all = Told<DriveKept>(record).ToList();
         var key = SerialNumber.Normalise(serial ?? "");
-        var entry = all.FindLast(e => SerialNumber.Normalise(((DriveKept)e.Body).Serial) == key);
+        var entry = Told<DriveKept>(record, d => d.Serial, HolderKind.Customer).GetValueOrDefault(key);
         return entry?.Body is not DriveKept kept
             ? None(record, key, "kept by the customer", Kept(record))
             : new Parsed<Form>.Ok(
@@ -71,8 +66,7 @@ public static class Handing
                     [
                         "The customer keeps this drive with all that is on it, and answers for it from now on: for what is on it, and for how it is "
                             + "stored and disposed of.",
-                        "It is not returned to its maker. Where its maker asks for it in exchange, what that costs is for the customer to bear, "
-                            + "unless it was agreed otherwise.",
+                        "It is not returned to its maker.",
                     ],
                     [$"For the customer ({kept.TakenBy})", $"Handed over by ({entry.By})"]
                 )
@@ -94,7 +88,15 @@ public static class Handing
             ? $"Came out of bay {swap.Bay}."
             : "It did not come out of the machine on this ticket.";
 
-    private static IEnumerable<Entry> Told<TBody>(TicketRecord record) => record.AsItCounts().Where(e => e.Body is TBody);
+    /// <summary>The last entry of a kind on each drive that is still where it says: one that was taken back later is nobody's to sign for.</summary>
+    private static Dictionary<string, Entry> Told<TBody>(TicketRecord record, Func<TBody, string> serial, HolderKind now)
+        where TBody : EntryBody =>
+        record
+            .AsItCounts()
+            .Where(e => e.Body is TBody)
+            .GroupBy(e => SerialNumber.Normalise(serial((TBody)e.Body)))
+            .Where(g => record.Ticket.Custody.HolderOf(g.Key)?.Kind == now)
+            .ToDictionary(g => g.Key, g => g.Last());
 
     private static Parsed<Form> None(TicketRecord record, string serial, string was, IEnumerable<string> those) =>
         new Parsed<Form>.Refused(

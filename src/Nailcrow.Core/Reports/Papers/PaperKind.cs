@@ -11,7 +11,7 @@ public enum PaperKind
     RunSheet,
 
     /// <summary>What was brought and put in, and who has what came out; both sides sign.</summary>
-    HandOver,
+    DeliveryNote,
 
     /// <summary>On a box that goes back: to whom, which drive, under which authorisation.</summary>
     ReturnLabel,

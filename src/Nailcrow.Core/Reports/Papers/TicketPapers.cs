@@ -17,7 +17,7 @@ public static class TicketPapers
                 ticket.Sheet is { } sheet ? $"Run sheet: {sheet.Title}" : "Run sheet",
                 NotYet: ticket.Sheet is null ? NoSheet : null
             ),
-            new(PaperKind.HandOver, "Delivery note", NotYet: Why(HandOver.Of(record))),
+            new(PaperKind.DeliveryNote, "Delivery note", NotYet: Why(DeliveryNote.Of(record))),
             .. EachOrNone(
                 ticket.Returns.Where(r => r.ArrivedAt is null).Select(r => r.Serial),
                 PaperKind.ReturnLabel,
@@ -43,7 +43,7 @@ public static class TicketPapers
     public static Parsed<Form> Form(TicketRecord record, PaperKind kind, string? about) =>
         kind switch
         {
-            PaperKind.HandOver => HandOver.Of(record),
+            PaperKind.DeliveryNote => DeliveryNote.Of(record),
             PaperKind.PackingList => PackingList.Of(record, about),
             PaperKind.Destruction => Handing.Destruction(record, about),
             PaperKind.Retention => Handing.Retention(record, about),

@@ -136,10 +136,10 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
     {
         var there = (await db.QualifiedModels.AsNoTracking().ToListAsync(ct)).Select(r => (r.ApplianceModel, r.DriveModel)).ToHashSet();
         foreach (var row in rows.GroupBy(r => (r.ApplianceModel, r.DriveModel)).Select(same => same.Last()))
-            if (there.Contains((row.ApplianceModel, row.DriveModel)))
-                db.QualifiedModels.Update(row); // what was thought of it before is replaced, either way
-            else
+            if (!there.Contains((row.ApplianceModel, row.DriveModel)))
                 db.QualifiedModels.Add(row);
+            else if (row.NotBecause is not null) // a list without that column changes nothing of it
+                db.QualifiedModels.Update(row);
         await db.SaveChangesAsync(ct);
     }
 

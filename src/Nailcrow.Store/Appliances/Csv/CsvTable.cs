@@ -79,6 +79,9 @@ internal sealed class CsvTable : IDisposable
         }
     }
 
+    /// <summary>There is such a column, whatever stands in it.</summary>
+    public bool Has(string column) => _columns.ContainsKey(column);
+
     public string Needed(string column) => this[column] ?? throw new CsvProblem($"{column} is empty.");
 
     public int? Whole(string column) =>

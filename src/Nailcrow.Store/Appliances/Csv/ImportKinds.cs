@@ -190,7 +190,7 @@ internal static class ImportRows
         {
             ApplianceModel = model,
             DriveModel = row.Needed("drive-model"),
-            NotBecause = row["not-because"],
+            NotBecause = row.Has("not-because") ? row["not-because"] ?? "" : null,
         };
     }
 

@@ -6,12 +6,18 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Reports.Papers;
 
 /// <summary>What both sides sign before the engineer leaves: what was put in, and who has what came out.</summary>
-public static class HandOver
+public static class DeliveryNote
 {
     public static Parsed<Form> Of(TicketRecord record)
     {
         var ticket = record.Ticket;
-        var lines = ticket.Custody.Now.Select(held => Line(ticket, held.Serial, held.Holder)).ToList();
+        // What another ticket moved is not here, and nobody here can sign for it.
+        var lines = ticket
+            .Custody.Moves.GroupBy(m => m.Serial)
+            .Select(g => g.Last())
+            .Where(last => last.ToldBy is null)
+            .Select(last => Line(ticket, last.Serial, last.To))
+            .ToList();
         return lines.Count == 0
             ? new Parsed<Form>.Refused(
                 $"No drive or part has moved on {TicketNumber.Text(ticket.Number)} yet: issue the part, or record what came out."
