@@ -34,7 +34,7 @@ nailcrow part issue $done_one --as sefa
 nailcrow ticket arrive $done_one --as tamsel
 nailcrow run start $done_one --as tamsel
 "$root/demo/by-hand.sh" $done_one tamsel CDR12T0046157 CDR12T0077310 OSTR8-31944
-nailcrow return open $done_one CDR12T0046157 --to-maker Cindral --authorisation RX-20417 --due 2026-12-18 --data-agreed-by "Vault keeper Norra Selmark" --as tamsel
+nailcrow return open $done_one CDR12T0046157 --to-maker Cindral --authorisation RX-20417 --due "$(date -u -d "+20 days" +%F)" --data-agreed-by "Vault keeper Norra Selmark" --as tamsel
 nailcrow return send $done_one CDR12T0046157 --carrier "Overfell Parcels" --tracking OP-77120 --as tamsel
 nailcrow return arrive $done_one CDR12T0046157 --in-box CDR12T0046157 --as sefa
 nailcrow ticket sign-off $done_one "Norra Selmark" --statement "Catalogue opens, search works." --as tamsel

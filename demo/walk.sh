@@ -217,7 +217,7 @@ n procedure withdraw front-hot "$newest" "The sentence is longer, not better." -
 chapter "Back it goes"
 refused 1 nailcrow return open T-1001 "$bad" --to-maker Pellworth --authorisation RX-311
 see "it was agreed that such drives stay with them"
-n return open T-1001 "$bad" --to-maker Pellworth --authorisation RX-311 --due 2026-12-18 --data-agreed-by "Archivist Halda Venn"
+n return open T-1001 "$bad" --to-maker Pellworth --authorisation RX-311 --due "$(date -u -d "+20 days" +%F)" --data-agreed-by "Archivist Halda Venn"
 n return send T-1001 "$bad" --carrier "Overfell Parcels" --tracking OP-1
 refused 1 nailcrow ticket close T-1001
 see "custody:"

@@ -6,6 +6,7 @@ var all = new (string Name, Func<Task> Measure)[]
     ("start", StartAndMemory.MeasureAsync),
     ("append", Appending.MeasureAsync),
     ("record", KeptRecord.MeasureAsync),
+    ("long", LongTicket.MeasureAsync),
     ("killed", Killed.MeasureAsync),
     ("pages", Pages.MeasureAsync),
     ("console", ConsoleWeight.MeasureAsync),

@@ -4,7 +4,7 @@ using System.Net.Sockets;
 namespace Nailcrow.Appliances;
 
 /// <summary>A management address leads where nothing may be asked.</summary>
-internal sealed class ForbiddenAddressException(string message) : IOException(message);
+public sealed class ForbiddenAddressException(string message) : IOException(message);
 
 /// <summary>
 /// Where machines may be asked at all. A management address is typed by people and imported from files, so it must not lead
@@ -33,14 +33,14 @@ public sealed class AllowedAddresses(IReadOnlyList<IPNetwork> networks)
     {
         var address = given.IsIPv4MappedToIPv6 ? given.MapToIPv4() : given;
         if (Never.Any(n => n.Contains(address)))
-            return $"{address} is no address of a machine.";
+            return $"{address} is no address that may be asked.";
         if (networks.Count > 0 && !networks.Any(n => n.Contains(address)))
             return $"{address} is in none of the networks that machines may be in ({string.Join(", ", networks)}).";
         return IPAddress.IsLoopback(address) && _ownPorts.Contains(port) ? $"{address}:{port} is Nailcrow itself." : null;
     }
 
     /// <summary>Connects only after the name was looked up and its address found allowed, so that no name can lead elsewhere afterwards.</summary>
-    internal async ValueTask<Stream> ConnectAsync(SocketsHttpConnectionContext context, CancellationToken ct)
+    public async ValueTask<Stream> ConnectAsync(SocketsHttpConnectionContext context, CancellationToken ct)
     {
         var (host, port) = (context.DnsEndPoint.Host, context.DnsEndPoint.Port);
         var addresses = IPAddress.TryParse(host, out var literal) ? [literal] : await Dns.GetHostAddressesAsync(host, ct);

@@ -7,6 +7,7 @@ using Nailcrow.Service.Procedures;
 using Nailcrow.Service.Rebuilds;
 using Nailcrow.Service.Reports;
 using Nailcrow.Service.Returns;
+using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Service.Tickets.Planning;
@@ -34,6 +35,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     builder.AddIntake();
     builder.AddProcedures(settings);
     builder.AddRebuilds(settings);
+    builder.AddOutside();
     builder.AddAdmin(settings);
 
     var app = builder.Build();
@@ -43,6 +45,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapBring();
     app.MapStores();
     app.MapStoresPapers();
+    app.MapOutside();
     app.MapPlanning();
     app.MapAppliances();
     app.MapCustomers();

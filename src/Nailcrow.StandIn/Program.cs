@@ -5,9 +5,12 @@ using Nailcrow.Core.Terms;
 using Nailcrow.StandIn.Commands;
 
 var root = new RootCommand(
-    "A simulated 12-bay appliance to try Nailcrow on: it speaks the open Redfish schema, and its drives can be failed, pulled and inserted."
+    "What Nailcrow is tried on: a simulated 12-bay appliance that speaks the open Redfish schema, whose drives can be failed, pulled "
+        + "and inserted; a carrier; a maker of drives."
 );
 root.Subcommands.Add(RunCommand.Build());
+root.Subcommands.Add(PartnerCommands.Carrier());
+root.Subcommands.Add(PartnerCommands.Maker());
 root.Subcommands.Add(SyslogCommand.Say());
 root.Subcommands.Add(SyslogCommand.Storm());
 HandCommands.AddTo(root);

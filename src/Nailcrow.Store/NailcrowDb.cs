@@ -5,6 +5,7 @@ using Nailcrow.Store.Intake;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
@@ -33,6 +34,8 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<EventSenderRow> EventSenders => Set<EventSenderRow>();
     internal DbSet<ProcedureVersionRow> ProcedureVersions => Set<ProcedureVersionRow>();
     internal DbSet<StepTimeRow> StepTimes => Set<StepTimeRow>();
+    internal DbSet<OutboxRow> Outbox => Set<OutboxRow>();
+    internal DbSet<PartnerRow> Partners => Set<PartnerRow>();
     internal DbSet<PhotoRow> Photos => Set<PhotoRow>();
     internal DbSet<ReferenceChangeRow> ReferenceChanges => Set<ReferenceChangeRow>();
 

@@ -7,6 +7,7 @@ using Nailcrow.Store.Intake;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
@@ -37,6 +38,8 @@ public static class StoreRegistration
             .AddSingleton<DriveModels>()
             .AddSingleton<Drives>()
             .AddSingleton<LedgerBook>()
+            .AddSingleton<Outbox>()
+            .AddSingleton<Partners>()
             .AddSingleton<CsvImport>()
             .AddSingleton<CsvExport>()
             .AddSingleton<IntakeLog>()

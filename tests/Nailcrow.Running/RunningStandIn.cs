@@ -1,6 +1,6 @@
 namespace Nailcrow.Running;
 
-/// <summary>A simulated appliance, and hands at it.</summary>
+/// <summary>A simulated appliance, carrier or maker, and hands at it.</summary>
 public sealed class RunningStandIn : IAsyncDisposable
 {
     private readonly RunningProcess _process;
@@ -11,19 +11,29 @@ public sealed class RunningStandIn : IAsyncDisposable
 
     public Uri Address { get; }
 
-    public static async Task<RunningStandIn> StartAsync(int seed = 7, double rebuildSeconds = 4)
+    public static Task<RunningStandIn> StartAsync(int seed = 7, double rebuildSeconds = 4) =>
+        BeginAsync(
+            "run",
+            "--seed",
+            $"{seed}",
+            "--rebuild-seconds",
+            rebuildSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture)
+        );
+
+    /// <param name="tells">Where it tells what becomes of parcels; null to be asked.</param>
+    public static Task<RunningStandIn> CarrierAsync(Uri? tells = null) =>
+        BeginAsync(["carrier", "--secret", PartnersSecret, .. tells is null ? Array.Empty<string>() : ["--tells", tells.AbsoluteUri]]);
+
+    public static Task<RunningStandIn> MakerAsync() => BeginAsync("maker", "--secret", PartnersSecret);
+
+    /// <summary>What simulated carriers and makers sign with.</summary>
+    public const string PartnersSecret = "a-secret-of-two-partners";
+
+    private static async Task<RunningStandIn> BeginAsync(params string[] arguments)
     {
         var process = RunningProcess.Start(
             Built.Assembly("Nailcrow.StandIn", "nailcrow-standin"),
-            [
-                "run",
-                "--port",
-                "0",
-                "--seed",
-                $"{seed}",
-                "--rebuild-seconds",
-                rebuildSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
-            ],
+            [.. arguments, "--port", "0"],
             environment: Built.LivesShort
         );
         var heard = await process.HearsAsync("answers at (http://\\S+)");

@@ -6,6 +6,7 @@ const usual = [
   'settle-return',
   'issue-part',
   'open-return',
+  'ask-carrier',
   'send-return',
   'book-in',
   'reserve-part',
@@ -14,7 +15,7 @@ const usual = [
 ] satisfies MoveKind[]
 
 /** How a part's way ends when no box brings it where it belongs. */
-const otherwise = ['keep-drive', 'destroy-drive', 'take-back-part', 'write-off'] satisfies MoveKind[]
+const otherwise = ['ask-maker', 'keep-drive', 'destroy-drive', 'take-back-part', 'write-off'] satisfies MoveKind[]
 
 /** What may be done with the parts now, the next thing first, each drive for itself; and what may not, with why. */
 export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
@@ -64,6 +65,10 @@ function titleOf({ move, about, say }: OfferedMove): string {
       return `Send ${about} back: ${say.toLowerCase()}`
     case 'send-return':
       return `Send ${about}`
+    case 'ask-carrier':
+      return `${say}: ${about}`
+    case 'ask-maker':
+      return `${about}: ${say.toLowerCase()}`
     case 'book-in':
       return `Book ${about} in`
     case 'keep-drive':

@@ -7,6 +7,7 @@ import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { holderName } from './holderName'
+import { AskedOutside } from './outside/AskedOutside'
 import { PartMoves } from './PartMoves'
 
 /** The two drives of a swap: who holds each, and what has to happen until somebody may keep it. */
@@ -33,6 +34,7 @@ export function ReturnPage() {
         ))}
       </section>
       <Returns ticket={view} />
+      <AskedOutside ticket={view} />
       <section className="panel" aria-labelledby="moves">
         <h2 id="moves">Every hand-over</h2>
         <ol style={{ fontSize: 15, margin: 0 }}>

@@ -17,6 +17,7 @@ const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ def
 const CustomersPage = lazy(() => import('../appliances/CustomersPage').then(room => ({ default: room.CustomersPage })))
 const CustomerPage = lazy(() => import('../appliances/CustomerPage').then(room => ({ default: room.CustomerPage })))
 const StoresPage = lazy(() => import('../returns/stores/StoresPage').then(room => ({ default: room.StoresPage })))
+const OutboxPage = lazy(() => import('../returns/outside/OutboxPage').then(room => ({ default: room.OutboxPage })))
 const ListsPage = lazy(() => import('../appliances/ListsPage').then(room => ({ default: room.ListsPage })))
 const LibraryPage = lazy(() => import('../procedures/LibraryPage').then(room => ({ default: room.LibraryPage })))
 const ProcedurePage = lazy(() => import('../procedures/ProcedurePage').then(room => ({ default: room.ProcedurePage })))
@@ -47,6 +48,7 @@ export function App() {
             <Route path="/customers/:name" element={<CustomerPage />} />
             <Route path="/drives/:serial" element={<DrivePage />} />
             <Route path="/stores" element={<StoresPage />} />
+            <Route path="/stores/outbox" element={<OutboxPage />} />
             <Route path="/procedures" element={<LibraryPage />} />
             <Route path="/procedures/:id" element={<ProcedurePage />} />
             <Route path="/lists" element={<ListsPage />} />

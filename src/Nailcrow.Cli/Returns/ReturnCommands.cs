@@ -15,6 +15,8 @@ internal static class ReturnCommands
         {
             Show(),
             Open(),
+            ReturnAskCommands.AskMaker(),
+            ReturnAskCommands.Fetch(),
             Send(),
             Arrive(),
             ReturnEndCommands.Settle(),
@@ -62,6 +64,7 @@ internal static class ReturnCommands
                                     : "not sent yet"
                                 )
                         );
+                    ReturnAskCommands.Tell(screen, view);
                 }
             );
         });

@@ -40,11 +40,18 @@ internal static class Tour
             new("Follow the rebuild, from there or from home.", [RebuildCommands.Build()]),
             new(
                 "Send back what came out, and account for every part.",
-                [ReturnCommands.Build(), DocumentCommands.Build(), StockCommands.Build()]
+                [ReturnCommands.Build(), DocumentCommands.Build(), StockCommands.Build(), OutboxCommands.Build()]
             ),
             new(
                 "Keep the house in order.",
-                [PersonCommands.Build(), ImportCommands.Import(), ImportCommands.Export(), AdminCommands.Build(), CompletionCommand.Build()]
+                [
+                    PersonCommands.Build(),
+                    PartnerCommands.Build(),
+                    ImportCommands.Import(),
+                    ImportCommands.Export(),
+                    AdminCommands.Build(),
+                    CompletionCommand.Build(),
+                ]
             ),
         ];
         var root = new RootCommand("Nailcrow leads a drive swap from the fault to the closed ticket.")

@@ -73,6 +73,8 @@ internal static class MovesCommand
                     )
                     + (move.Body is ReturnOpened { Reason: ReturnReason.DeadOnArrival } ? " --dead-on-arrival" : "")
                     + (move.Fields.Any(f => f.Name == "dataAgreedBy") ? " --data-agreed-by NAME" : ""),
+                Move.AskCarrier => $"return fetch {t} --carrier CARRIER",
+                Move.AskMaker => $"return ask-maker {t} {about} --maker MAKER --for QUESTION",
                 Move.SendReturn => $"return send {t} {about} --carrier CARRIER",
                 Move.BookIn => $"return arrive {t} {about} --in-box SERIAL",
                 Move.SignOff => $"ticket sign-off {t} NAME",

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -43,16 +44,35 @@ public sealed record ReturnOpened(
             return $"A return ends with a depot, a maker or the customer, not with {To}.";
         if (Target.HoldsCustomersData(ticket, serial) && string.IsNullOrWhiteSpace(DataAgreedBy) && Target.WhyDataStays(ticket) is { } no)
             return no;
-        return To.Kind == HolderKind.Maker && Reason != ReturnReason.BackToStores && string.IsNullOrWhiteSpace(Authorisation)
+        return To.Kind == HolderKind.Maker && Reason != ReturnReason.BackToStores && string.IsNullOrWhiteSpace(NumberFor(ticket))
             ? "An exchange under warranty has an authorisation number; without it the maker sends the drive back."
             : null;
     }
+
+    /// <summary>A day on which it was due before anybody opened it is a slip; a zone's difference is none.</summary>
+    public override string? NotThen(DateTimeOffset happened) =>
+        DueBy is { } due && due < DateOnly.FromDateTime(happened.UtcDateTime).AddDays(-1)
+            ? $"It would be due on {Carrying.Parcel.Day(due)}, before it is opened ({happened.UtcDateTime:yyyy-MM-dd}); say the day by which it has to be there."
+            : null;
+
+    /// <summary>The number it goes back under: the one that was said, else the one the maker gave when it was asked.</summary>
+    private string? NumberFor(Ticket ticket) => string.IsNullOrWhiteSpace(Authorisation) ? GivenTo(ticket)?.Authorisation : Authorisation;
+
+    private Claim? GivenTo(Ticket ticket) => To.Kind == HolderKind.Maker ? MakerAnswered.Standing(ticket, Serial) : null;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with
         {
             Returns = ticket.Returns.Add(
-                new(SerialNumber.Normalise(Serial), Words.Of(Reason), To.AsKnown(), Authorisation, DueBy, stamp.At, stamp.By)
+                new(
+                    SerialNumber.Normalise(Serial),
+                    Words.Of(Reason),
+                    To.AsKnown(),
+                    NumberFor(ticket),
+                    DueBy ?? GivenTo(ticket)?.DueBy,
+                    stamp.At,
+                    stamp.By
+                )
             ),
         };
 

@@ -40,6 +40,8 @@ public abstract record Ruling
             return new Unusable(
                 $"It is dated {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC, which is still to come; a decision is taken now. Set the device's clock."
             );
+        if (intent.Body is DecisionBody decided && decided.NotThen(intent.Happened) is { } never)
+            return new Unusable(never);
         return On(ticket, intent.Body, intent.Actor, now, intent.Written().Passes);
     }
 

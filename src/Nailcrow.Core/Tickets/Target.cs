@@ -20,6 +20,10 @@ public static class Target
     /// <summary>What the last snapshot shows there; null where nothing is known of it.</summary>
     public static Bay? Bay(Ticket ticket) => ticket.Latest?.BayLabelled(Label(ticket));
 
+    /// <summary>The drive that is to come out, or came out last; null where nobody knows which it is.</summary>
+    public static string? Drive(Ticket ticket) =>
+        ticket.Sheet is { } sheet ? sheet.DriveOf(sheet.Step(ticket.Run?.Current)).Serial : Serial(ticket);
+
     /// <summary>The bay that last held a drive of this ticket's machine: one that has failed may be listed no more.</summary>
     public static Bay? LastSeen(Ticket ticket, string? serial) =>
         serial is null ? null : LastThat(ticket, snapshot => snapshot.Holding(serial));
@@ -49,7 +53,7 @@ public static class Target
     /// </summary>
     internal static string? StillIn(Ticket ticket, Snapshot now)
     {
-        var serial = ticket.Sheet is { } sheet ? sheet.DriveOf(sheet.Step(ticket.Run?.Current)).Serial : Serial(ticket);
+        var serial = Drive(ticket);
         return serial is null ? ticket.Report?.Bay : now.Holding(serial)?.Label;
     }
 

@@ -4,6 +4,8 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
@@ -95,6 +97,12 @@ public sealed record Ticket(long Number)
     public ImmutableHashSet<string> Wiped { get; init; } = [];
     public Custody Custody { get; init; } = Custody.Nothing;
     public ImmutableList<PartReturn> Returns { get; init; } = [];
+
+    /// <summary>Boxes that carriers were asked to fetch, oldest first.</summary>
+    public ImmutableList<Parcel> Parcels { get; init; } = [];
+
+    /// <summary>What makers were asked about drives of it, oldest first.</summary>
+    public ImmutableList<Claim> Claims { get; init; } = [];
     public ImmutableList<Discrepancy> Discrepancies { get; init; } = [];
     public string? SignedOffBy { get; init; }
     public TicketClosed? Closing { get; init; }

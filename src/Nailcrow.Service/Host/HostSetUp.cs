@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
+using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Store;
 using Serilog;
 using Serilog.Events;
@@ -112,10 +113,11 @@ internal static class HostSetUp
         else // only a word of advice, which nobody has to wait for
             _ = AdviseAsync();
         app.Lifetime.ApplicationStarted.Register(() =>
-            app
-                .Services.GetRequiredService<Nailcrow.Appliances.AllowedAddresses>()
-                .OwnPorts([.. app.Urls.Select(u => new Uri(u.Replace("*", "localhost").Replace("+", "localhost")).Port)])
-        );
+        {
+            int[] own = [.. app.Urls.Select(u => new Uri(u.Replace("*", "localhost").Replace("+", "localhost")).Port)];
+            app.Services.GetRequiredService<Nailcrow.Appliances.AllowedAddresses>().OwnPorts(own);
+            app.Services.GetRequiredService<OutsideAddresses>().Allowed.OwnPorts(own);
+        });
         app.Lifetime.ApplicationStarted.Register(() =>
             Log.ForContext(typeof(HostSetUp))
                 .Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, Path.GetFullPath(settings.Data))

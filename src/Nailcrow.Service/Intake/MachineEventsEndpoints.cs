@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Appliances.Redfish;
+using Nailcrow.Core.Intake;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Intake.Events;
 using Nailcrow.Store.Intake;
@@ -11,12 +12,6 @@ namespace Nailcrow.Service.Intake;
 /// <summary>Doors for machines: events pushed by them, and signed events of other systems. An answer means that it is on disk.</summary>
 internal static class MachineEventsEndpoints
 {
-    // An event has some hundred bytes; a batch of them some kilobytes.
-    private const int MostBytes = 256 * 1024;
-
-    // A sender that dribbles holds a connection; it gets this long.
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
-
     public static void MapMachineEvents(this WebApplication app)
     {
         app.MapPost("/api/intake/redfish/{key}", Pushed).WithTags("Intake").WithName("PushEvents").AllowAnonymous();
@@ -35,8 +30,8 @@ internal static class MachineEventsEndpoints
     {
         if (await keys.AssetOfAsync(key, ct) is not { } asset)
             return Refusals.NotFound("Nothing subscribes with this key.");
-        if (await BodyAsync(http, ct) is not { } body)
-            return TooMuch();
+        if (await EventBody.ReadAsync(http, ct) is not { } body)
+            return EventBody.TooMuch();
         try
         {
             foreach (var said in RedfishEventReading.Of(body))
@@ -59,8 +54,8 @@ internal static class MachineEventsEndpoints
         CancellationToken ct
     )
     {
-        if (await BodyAsync(http, ct) is not { } body)
-            return TooMuch();
+        if (await EventBody.ReadAsync(http, ct) is not { } body)
+            return EventBody.TooMuch();
         var headers = http.Request.Headers;
         var now = time.GetUtcNow();
         // A sender that does not exist is answered like one whose signature is wrong: which there are is nobody's business.
@@ -77,36 +72,5 @@ internal static class MachineEventsEndpoints
             return Refusals.Unusable(unusable);
         await reception.KeepAsync(new(id, now, "cloudevents", sender, Encoding.UTF8.GetString(body), alert.Asset, alert), ct);
         return TypedResults.NoContent();
-    }
-
-    private static ProblemHttpResult TooMuch() =>
-        TypedResults.Problem(
-            $"An event has at most {MostBytes / 1024} kB and is sent within {Patience.TotalSeconds:0} s.",
-            statusCode: 413,
-            title: "Too large or too slow"
-        );
-
-    /// <summary>Null where it is larger, or slower, than any event.</summary>
-    private static async Task<byte[]?> BodyAsync(HttpContext http, CancellationToken ct)
-    {
-        if (http.Request.ContentLength > MostBytes)
-            return null;
-        using var patience = CancellationTokenSource.CreateLinkedTokenSource(ct);
-        patience.CancelAfter(Patience);
-        var (buffer, length) = (new byte[MostBytes + 1], 0);
-        try
-        {
-            for (
-                int read;
-                length < buffer.Length && (read = await http.Request.Body.ReadAsync(buffer.AsMemory(length), patience.Token)) > 0;
-
-            )
-                length += read;
-            return length > MostBytes ? null : buffer[..length];
-        }
-        catch (OperationCanceledException) when (!ct.IsCancellationRequested)
-        {
-            return null;
-        }
     }
 }

@@ -7,6 +7,7 @@ using Nailcrow.Service.Appliances;
 using Nailcrow.Service.Procedures;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Tickets;
@@ -18,6 +19,7 @@ internal sealed class TicketViews(
     SheetMaker sheets,
     BaySightings sightings,
     TicketLines lines,
+    Partners partners,
     TimeProvider time
 )
 {
@@ -40,7 +42,8 @@ internal sealed class TicketViews(
                 await sheets.OutdatedAsync(ticket, known, ct),
                 await BesideAsync(ticket, asset, ct),
                 known?.Appliance.Location,
-                known?.Customer
+                known?.Customer,
+                await partners.AllAsync(ct)
             ),
             actor,
             time.GetUtcNow()

@@ -14,7 +14,7 @@ internal static class HandCommands
         CustomParser = Address,
     };
 
-    private static Uri? Address(System.CommandLine.Parsing.ArgumentResult result)
+    internal static Uri? Address(System.CommandLine.Parsing.ArgumentResult result)
     {
         if (Uri.TryCreate(result.Tokens[0].Value, UriKind.Absolute, out var url) && url.Scheme == "http")
             return url;
@@ -81,12 +81,69 @@ internal static class HandCommands
         root.Subcommands.Add(Hand("restart", "The machine restarts; a rebuild begins anew.", [], _ => "restart"));
         var manner = new Argument<string>("MANNER")
         {
-            Description = "well, hangs, garbage, flood, frozen, slow, forgets, contradicts or vague (no percentage of a rebuild).",
+            Description =
+                "well, hangs, garbage, flood, slow; a machine also: frozen, forgets, contradicts or vague (no percentage of a "
+                + "rebuild); a carrier or maker also: down, wrong, refuses.",
         };
         root.Subcommands.Add(
-            Hand("behave", "How the management interface behaves.", [manner], p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}")
+            Hand(
+                "behave",
+                "How a machine's management interface, a carrier or a maker behaves.",
+                [manner],
+                p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}"
+            )
         );
+        AddPartners(root);
         root.Subcommands.Add(Look());
+    }
+
+    /// <summary>Hands at a carrier and at a maker.</summary>
+    private static void AddPartners(RootCommand root)
+    {
+        var label = new Argument<string>("LABEL") { Description = "The carrier's number for the parcel." };
+        var step = new Argument<string>("STEP") { Description = "collected, on-the-way, held, delivered, damaged, lost or comes-back." };
+        var place = new Option<string?>("--place") { Description = "Where it is then.", HelpName = "TEXT" };
+        var says = new Option<string?>("--says") { Description = "What the carrier says of it.", HelpName = "TEXT" };
+        var when = new Option<string?>("--when")
+        {
+            Description = "When by the carrier's clock, as 2026-11-28T10:00:00Z.",
+            HelpName = "TIME",
+        };
+        var parcel = Hand(
+            "parcel",
+            "Something becomes of a parcel, at a carrier's.",
+            [label, step],
+            p =>
+                $"parcel/{Uri.EscapeDataString(p.GetValue(label)!)}/{Uri.EscapeDataString(p.GetValue(step)!)}?"
+                + string.Join(
+                    '&',
+                    new[] { ("place", p.GetValue(place)), ("says", p.GetValue(says)), ("at", p.GetValue(when)) }
+                        .Where(q => q.Item2 is not null)
+                        .Select(q => $"{q.Item1}={Uri.EscapeDataString(q.Item2!)}")
+                )
+        );
+        parcel.Options.Add(place);
+        parcel.Options.Add(says);
+        parcel.Options.Add(when);
+        root.Subcommands.Add(parcel);
+        var serial = new Argument<string>("SERIAL") { Description = "A drive." };
+        var until = new Argument<string>("DAY") { Description = "The last day, as 2027-03-31." };
+        root.Subcommands.Add(
+            Hand(
+                "warranty",
+                "Until when a drive has warranty, at a maker's.",
+                [serial, until],
+                p => $"warranty/{Uri.EscapeDataString(p.GetValue(serial)!)}/{Uri.EscapeDataString(p.GetValue(until)!)}"
+            )
+        );
+        root.Subcommands.Add(
+            Hand(
+                "review",
+                "A maker looks at claims for a drive first, or, asked once more, answers them.",
+                [serial],
+                p => $"review/{Uri.EscapeDataString(p.GetValue(serial)!)}"
+            )
+        );
     }
 
     private static Command Look()

@@ -162,8 +162,9 @@ public sealed class TicketJournal : IAsyncDisposable
 
     private async Task WriteAsync(JournalConnection connection, List<Waiting> batch, bool trusting)
     {
-        var answers = await new JournalBatch(connection, _cache, _time, trusting).WriteAsync(batch);
-        _news.Ring();
+        var writing = new JournalBatch(connection, _cache, _time, trusting);
+        var answers = await writing.WriteAsync(batch);
+        _news.Ring(writing.HasErrands);
         foreach (var (waiting, answer) in batch.Zip(answers))
             waiting.Answer.TrySetResult(answer);
     }

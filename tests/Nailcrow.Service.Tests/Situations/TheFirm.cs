@@ -37,6 +37,9 @@ public sealed class TheFirm : IAsyncLifetime
         return http;
     }
 
+    /// <summary>Where all that is kept lies.</summary>
+    public string Folder => Service.Folder;
+
     public int NextMachine() => ++_machines;
 
     /// <summary>The power fails, or a release is put in: whoever is signed in signs in anew.</summary>

@@ -1,5 +1,5 @@
 import { NativeSelect } from '@mantine/core'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { NotPermitted, useMay } from '../../people'
 import { WaitingPage } from '../../shared/Waiting'
 import { ScanDesk } from './ScanDesk'
@@ -18,6 +18,9 @@ export function StoresPage() {
   return (
     <main className="page wide">
       <h1>Stores</h1>
+      <p style={{ margin: '0 0 12px' }}>
+        <Link to="/stores/outbox">What goes out to carriers and makers</Link>
+      </p>
       {may ? <ScanDesk depots={depots} depot={depot} /> : <NotPermitted permission="keep-stores" />}
       {depots.length > 1 && (
         <NativeSelect

@@ -3,6 +3,8 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
@@ -76,6 +78,11 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(PartTakenBack), "part-taken-back")]
 [JsonDerivedType(typeof(PartLost), "part-lost")]
 [JsonDerivedType(typeof(PartUsedElsewhere), "part-used-elsewhere")]
+[JsonDerivedType(typeof(CarrierAsked), "carrier-asked")]
+[JsonDerivedType(typeof(CarrierAnswered), "carrier-answered")]
+[JsonDerivedType(typeof(ParcelTracked), "parcel-tracked")]
+[JsonDerivedType(typeof(MakerAsked), "maker-asked")]
+[JsonDerivedType(typeof(MakerAnswered), "maker-answered")]
 [JsonDerivedType(typeof(CustomerSignedOff), "customer-signed-off")]
 public abstract record EntryBody
 {
@@ -109,6 +116,9 @@ public abstract record DecisionBody : EntryBody
 {
     /// <summary>Why this may not be decided now, or null if it may.</summary>
     public abstract string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now);
+
+    /// <summary>Why this cannot have been decided at that time, whatever the ticket; null if it can.</summary>
+    public virtual string? NotThen(DateTimeOffset happened) => null;
 
     /// <summary>True for what a lead may still decide once the ticket is closed or cancelled.</summary>
     public virtual bool MayFollowTheEnd() => false;

@@ -23,6 +23,8 @@ public enum Move
     Settle,
     OpenReturn,
     SendReturn,
+    AskCarrier,
+    AskMaker,
     BookIn,
     SignOff,
     Close,

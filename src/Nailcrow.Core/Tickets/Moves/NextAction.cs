@@ -121,13 +121,33 @@ public sealed record NextAction(string Who, string Say, Move Move)
             return ticket.Returns.Find(r => r.Serial == serial) switch
             {
                 null => WhereTo(ticket, serial, holder),
-                { SentAt: null } => new(Engineer(ticket), $"Send {serial} back.", Move.SendReturn),
+                { SentAt: null } => new(Engineer(ticket), ToSend(ticket, serial), Move.SendReturn),
+                { To.Kind: Returns.HolderKind.Depot } when Delivered(ticket, serial) is { } parcel => new(
+                    "stores",
+                    $"Open the box {parcel.Label} that {parcel.Carrier} delivered, and book {serial} in.",
+                    Move.BookIn
+                ),
                 _ => new("stores", $"Book {serial} in when it arrives.", Move.BookIn),
             };
         return ticket.SignedOffBy is null
             ? new(Engineer(ticket), "Have the customer sign off.", Move.SignOff)
             : new(Engineer(ticket), "Close the ticket.", Move.Close);
     }
+
+    private static string ToSend(Ticket ticket, string serial) =>
+        ticket.Parcels.LastOrDefault(p => p.Serials.Contains(serial)) switch
+        {
+            null => $"Send {serial} back.",
+            { Refused: not null } parcel => $"Send {serial} back otherwise. {parcel.Stand()}.",
+            { Label: null } parcel => $"Pack {serial}. {parcel.Stand()}.",
+            var parcel => $"Hand {serial} to {parcel.Carrier} with the label {parcel.Label}"
+                + $"{(parcel.CollectsOn is { } day ? $"; they come on {Returns.Carrying.Parcel.Day(day)}" : "")}.",
+        };
+
+    private static Returns.Carrying.Parcel? Delivered(Ticket ticket, string serial) =>
+        ticket.Parcels.LastOrDefault(p =>
+            p.Serials.Contains(serial) && p.Said.Exists(s => s.Step == Returns.Carrying.ParcelStep.Delivered)
+        );
 
     /// <summary>A drive with the customer's data goes the way that was agreed for such drives.</summary>
     private static NextAction WhereTo(Ticket ticket, string serial, Returns.Holder holder) =>

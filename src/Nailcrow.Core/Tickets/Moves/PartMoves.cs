@@ -1,4 +1,6 @@
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Terms;
 using static Nailcrow.Core.Tickets.Moves.Offering;
 
@@ -8,7 +10,7 @@ namespace Nailcrow.Core.Tickets.Moves;
 internal static class PartMoves
 {
     public static IEnumerable<OfferedMove> Of(Offering asked) =>
-        [.. Bringing(asked), .. Wiping(asked), .. Returning(asked), .. PartsEnding.Of(asked)];
+        [.. Bringing(asked), .. Wiping(asked), .. Returning(asked), .. AskedOutside.Of(asked), .. PartsEnding.Of(asked)];
 
     private static IEnumerable<OfferedMove> Bringing(Offering asked)
     {
@@ -159,10 +161,13 @@ internal static class PartMoves
     private static OfferedMove Opening(Offering asked, string serial, ReturnReason reason, HolderKind to, string? stillNeeded)
     {
         var (maker, data) = (to == HolderKind.Maker, Target.HoldsCustomersData(asked.Ticket, serial));
-        List<MoveField> fields = [new("to.name", maker ? "Maker" : "Depot")];
+        var given = maker ? MakerAnswered.Standing(asked.Ticket, serial) : null; // what the maker said when it was asked
+        List<MoveField> fields = [new("to.name", maker ? "Maker" : "Depot", Value: given?.Maker)];
         if (maker)
-            fields.Add(new("authorisation", "Authorisation number"));
-        fields.Add(new("dueBy", "Has to be there by", FieldKind.Day, Required: false));
+            fields.Add(new("authorisation", "Authorisation number", Value: given?.Authorisation));
+        fields.Add(
+            new("dueBy", "Has to be there by", FieldKind.Day, Required: false, Value: given?.DueBy is { } due ? Parcel.Day(due) : null)
+        );
         if (data)
             fields.Add(
                 new(

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 
@@ -15,6 +16,7 @@ namespace Nailcrow.Core.Tickets.Telling;
 /// <param name="WhyNoSheet">Why no sheet can be made of this ticket yet; null where one can, or where nobody asks for one.</param>
 /// <param name="Location">Where the machine stands now; null where it is not known any more.</param>
 /// <param name="Customer">Whose machine it is, with whom to ask there; null where that is not known any more.</param>
+/// <param name="Partners">Carriers and makers whom the service can ask.</param>
 /// <param name="Beside">The other open tickets of its machine.</param>
 public sealed record Surroundings(
     ApplianceModel? Model = null,
@@ -28,5 +30,6 @@ public sealed record Surroundings(
     string? Outdated = null,
     IReadOnlyList<TicketLine>? Beside = null,
     string? Location = null,
-    Customer? Customer = null
+    Customer? Customer = null,
+    IReadOnlyList<Partner>? Partners = null
 );

@@ -79,6 +79,12 @@ public sealed record TicketView
     public required RebuildView Rebuild { get; init; }
     public required IReadOnlyList<CustodyMove> Custody { get; init; }
     public required IReadOnlyList<PartReturn> Returns { get; init; }
+
+    /// <summary>Boxes that carriers were asked to fetch, each as it stands.</summary>
+    public required IReadOnlyList<ParcelView> Parcels { get; init; }
+
+    /// <summary>What makers were asked about drives of it, each as it stands.</summary>
+    public required IReadOnlyList<ClaimView> Claims { get; init; }
     public required IReadOnlyList<Discrepancy> Discrepancies { get; init; }
     public required string? SignedOffBy { get; init; }
     public required IReadOnlyList<ClosingCondition> Closing { get; init; }
@@ -169,6 +175,8 @@ public sealed record TicketView
             Rebuild = RebuildView.Of(ticket, known.Model, now),
             Custody = ticket.Custody.Moves,
             Returns = ticket.Returns,
+            Parcels = [.. ticket.Parcels.Select(ParcelView.Of)],
+            Claims = [.. ticket.Claims.Select(c => ClaimView.Of(c, DateOnly.FromDateTime(now.UtcDateTime)))],
             Discrepancies = ticket.Discrepancies,
             SignedOffBy = ticket.SignedOffBy,
             Closing = ClosingCondition.Of(ticket),

@@ -893,6 +893,101 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("part", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Returns.Outside.OutboxRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("About")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("about");
+
+                    b.Property<long?>("DueAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("due_at");
+
+                    b.Property<long?>("FollowAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("follow_at");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Label")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("label");
+
+                    b.Property<string>("Partner")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("partner");
+
+                    b.Property<string>("Says")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("says");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("state");
+
+                    b.Property<long>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.Property<long>("Tries")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("tries");
+
+                    b.Property<long>("WrittenAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("written_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_outbox");
+
+                    b.HasIndex("FollowAt")
+                        .HasDatabaseName("ix_outbox_follow_at");
+
+                    b.HasIndex("Label")
+                        .HasDatabaseName("ix_outbox_label");
+
+                    b.HasIndex("State", "DueAt")
+                        .HasDatabaseName("ix_outbox_state_due_at");
+
+                    b.ToTable("outbox", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Returns.Outside.PartnerRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("address");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Secret")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("secret");
+
+                    b.HasKey("Name")
+                        .HasName("pk_partner");
+
+                    b.ToTable("partner", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Swaps.DrivePlaceRow", b =>
                 {
                     b.Property<string>("Serial")

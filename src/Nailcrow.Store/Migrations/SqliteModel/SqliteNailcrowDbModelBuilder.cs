@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("1f572a71-4be9-409a-88b1-f2ccd05b23bf"), entityTypeCount: 26)
+            : base(skipDetectChanges: false, modelId: new Guid("a1c2dad0-66f8-4bda-998a-75a555e721f7"), entityTypeCount: 28)
         {
         }
 
@@ -38,6 +38,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var stepTimeRow = StepTimeRowEntityType.Create(this);
             var ledgerRow = LedgerRowEntityType.Create(this);
             var partRow = PartRowEntityType.Create(this);
+            var outboxRow = OutboxRowEntityType.Create(this);
+            var partnerRow = PartnerRowEntityType.Create(this);
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
             var photoRow = PhotoRowEntityType.Create(this);
             var journalRow = JournalRowEntityType.Create(this);
@@ -69,6 +71,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             StepTimeRowEntityType.CreateAnnotations(stepTimeRow);
             LedgerRowEntityType.CreateAnnotations(ledgerRow);
             PartRowEntityType.CreateAnnotations(partRow);
+            OutboxRowEntityType.CreateAnnotations(outboxRow);
+            PartnerRowEntityType.CreateAnnotations(partnerRow);
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
             PhotoRowEntityType.CreateAnnotations(photoRow);
             JournalRowEntityType.CreateAnnotations(journalRow);

@@ -1,10 +1,14 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Correcting;
+using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -25,6 +29,9 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     private readonly Dictionary<long, TicketRecord> _touched = [];
     private readonly HashSet<long> _opened = [];
     private readonly Dictionary<Guid, Entry> _written = [];
+
+    /// <summary>Something of it has to leave Nailcrow.</summary>
+    public bool HasErrands { get; private set; }
 
     public async Task<IReadOnlyList<Written>> WriteAsync(IReadOnlyList<TicketJournal.Waiting> batch)
     {
@@ -73,6 +80,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             && Reservable.WhyNot(await connection.Pen.LineAsync(asked.Serial), record.Ticket.Number) is { } taken
         )
             return new Written.Declined(new Ruling.Refused(taken));
+        if (await AskedOfNobodyAsync(db, intent.Body) is { } unknown)
+            return new Written.Declined(new Ruling.Refused(unknown));
         var entry = record.Next(intent, now);
         if (entry.Body is Unreadable unreadable) // what could not be read after a restart is not taken before it either
             return new Written.Declined(new Ruling.Unusable($"It would not be read back: {unreadable.Why}"));
@@ -90,6 +99,23 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         await AddAsync(record.With(entry), entry);
         await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
+    }
+
+    /// <summary>Whom the service cannot ask is not asked: who it could be is said at once, and not by an errand that waits for ever.</summary>
+    private static async Task<string?> AskedOfNobodyAsync(NailcrowDb db, EntryBody body)
+    {
+        (string Name, PartnerKind Kind)? asked = (body is EntryCorrected { Instead: { } instead } ? instead : body) switch
+        {
+            CarrierAsked carrier => (carrier.Carrier, PartnerKind.Carrier),
+            MakerAsked maker => (maker.Maker, PartnerKind.Maker),
+            _ => null,
+        };
+        if (asked is not var (name, kind))
+            return null;
+        var known = await db.Partners.AsNoTracking().Where(p => p.Kind == kind).Select(p => p.Name).OrderBy(n => n).ToListAsync();
+        return known.Contains(name) ? null
+            : known.Count == 0 ? $"No {Words.Of(kind)} can be asked by the service yet; an administrator adds one ('nailcrow partner set')."
+            : $"'{name}' is no {Words.Of(kind)} that the service can ask; known: {string.Join(", ", known)}.";
     }
 
     /// <summary>The part that is to be set aside by it; one that was set aside already, and only has its size put right, is none.</summary>
@@ -115,6 +141,11 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             _lives.Add(entry.Ticket); // whoever wrote it: the service's own notes move drives as well
         if (TicketMovements.Between(before, record.Ticket, entry) is { Count: > 0 } movements)
             await connection.Pen.WriteAsync(movements, entry, entry.RecordedAt);
+        foreach (var errand in Errand.Between(before, record.Ticket, entry))
+        {
+            await connection.Rows<OutboxRow>().UpsertAsync(OutboxRow.Of(errand, entry.Ticket, entry.RecordedAt));
+            HasErrands = true;
+        }
     }
 
     /// <summary>Which of these ids are in the journal already, whichever ticket they are on?</summary>

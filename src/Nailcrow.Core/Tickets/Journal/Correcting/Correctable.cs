@@ -2,6 +2,8 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
@@ -70,6 +72,8 @@ public static class Correctable
             or DriveDestroyed
             or PartTakenBack
             or PartLost
+            or CarrierAsked
+            or MakerAsked
             or CustomerSignedOff
             or LocatorSwitched => null,
             SnapshotTaken taken => taken.Snapshot.Source == Rebuilds.Reading.Person ? null : "A machine said it; take another look.",

@@ -2,13 +2,13 @@ using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 
-namespace Nailcrow.Service.Intake.Events;
+namespace Nailcrow.Core.Intake;
 
 /// <summary>
 /// Whether an event comes from who it says. As the open Standard Webhooks specification has it: the headers webhook-id,
 /// webhook-timestamp and webhook-signature, the last being "v1," and the base64 of HMAC-SHA256 over "id.timestamp.body".
 /// </summary>
-internal static class SignedEvents
+public static class SignedEvents
 {
     // Long enough for a slow way and a clock that is set by hand; a copy that is sent later than that is refused.
     private static readonly TimeSpan Tolerance = TimeSpan.FromMinutes(5);

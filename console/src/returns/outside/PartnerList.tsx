@@ -1,0 +1,119 @@
+import { Button, NativeSelect, TextInput } from '@mantine/core'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMay } from '../../people'
+import { api, unwrap } from '../../shared/api'
+import { Refused } from '../../shared/Refused'
+import { useFields } from '../../shared/useFields'
+import { Waiting } from '../../shared/Waiting'
+import { said } from '../../shared/words'
+
+/** Carriers and makers whom the service can ask; an administrator adds them and says where they answer. */
+export function PartnerList() {
+  const partners = useQuery({
+    queryKey: ['partners'],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/partners', { signal })).partners,
+  })
+  const may = useMay('keep-house')
+  const client = useQueryClient()
+  const remove = useMutation({
+    mutationFn: async (name: string) => unwrap(await api.DELETE('/api/partners/{name}', { params: { path: { name } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['partners'] }),
+  })
+  return (
+    <section className="panel stack" aria-labelledby="partners">
+      <h2 id="partners">Who can be asked</h2>
+      {!partners.data && <Waiting for="who can be asked" problem={partners.error} />}
+      {partners.data?.length === 0 && (
+        <p className="chalk" style={{ margin: 0 }}>
+          Nobody yet: boxes and numbers are asked for by telephone, and written down on the ticket. An administrator adds a carrier or maker
+          here.
+        </p>
+      )}
+      {partners.data?.map(p => (
+        <div key={p.name} className="part-line">
+          <strong>{p.name}</strong>, {said(p.kind)}, answers at <span className="mono">{p.address}</span>
+          {p.eventsGoTo && (
+            <>
+              <br />
+              <span className="chalk">
+                tells what becomes of parcels at <span className="mono">{p.eventsGoTo}</span>
+              </span>
+            </>
+          )}
+          {may && (
+            <div style={{ marginTop: 6 }}>
+              <Button size="xs" variant="default" loading={remove.isPending} onClick={() => remove.mutate(p.name)}>
+                Ask {p.name} no more
+              </Button>
+            </div>
+          )}
+        </div>
+      ))}
+      <Refused problem={remove.error} />
+      {may && <AddPartner />}
+    </section>
+  )
+}
+
+function AddPartner() {
+  const [fields, typed] = useFields({ name: '', kind: 'carrier', address: '', secret: '' })
+  const client = useQueryClient()
+  const put = useMutation({
+    mutationFn: async () =>
+      unwrap(
+        await api.PUT('/api/partners/{name}', {
+          params: { path: { name: fields.name.trim() } },
+          body: {
+            kind: fields.kind === 'maker' ? 'maker' : 'carrier',
+            address: fields.address.trim(),
+            secret: fields.secret.trim() || null,
+          },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['partners'] }),
+  })
+  return (
+    <form
+      className="stack"
+      aria-label="Add a carrier or maker"
+      onSubmit={e => {
+        e.preventDefault()
+        put.mutate()
+      }}
+    >
+      <h3>Add one, or say anew where it answers</h3>
+      <TextInput label="Name, as it stands on tickets" value={fields.name} onChange={typed('name')} required />
+      <NativeSelect label="What they are" data={['carrier', 'maker']} value={fields.kind} onChange={typed('kind')} />
+      <TextInput
+        label="Where they answer"
+        placeholder="https://carrier.example/api"
+        value={fields.address}
+        onChange={typed('address')}
+        required
+      />
+      <TextInput
+        label="What both sign with"
+        description="Nothing: the one there is stays, or one is made and shown once."
+        value={fields.secret}
+        onChange={typed('secret')}
+      />
+      <Refused problem={put.error} />
+      {put.data && (
+        <p role="status" style={{ margin: 0 }}>
+          {put.data.partner.name} is asked at {put.data.partner.address}.
+          {put.data.secret && (
+            <>
+              {' '}
+              Both sign with <strong className="mono">{put.data.secret}</strong>, shown this once.
+            </>
+          )}
+        </p>
+      )}
+      <div>
+        <Button type="submit" loading={put.isPending}>
+          Keep it
+        </Button>
+      </div>
+    </form>
+  )
+}

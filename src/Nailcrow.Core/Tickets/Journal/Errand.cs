@@ -1,0 +1,81 @@
+using System.Text.Json.Serialization;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Terms;
+
+namespace Nailcrow.Core.Tickets.Journal;
+
+/// <summary>What is said to somebody outside.</summary>
+[JsonConverter(typeof(KebabEnum<ErrandKind>))]
+public enum ErrandKind
+{
+    AskCarrier,
+
+    /// <summary>They have a box booked that nobody wants fetched any more.</summary>
+    CallOffCarrier,
+    AskMaker,
+}
+
+/// <summary>How far an errand is.</summary>
+[JsonConverter(typeof(KebabEnum<ErrandState>))]
+public enum ErrandState
+{
+    Waiting,
+    Done,
+
+    /// <summary>It was tried for a day; somebody looks why, and sends it again.</summary>
+    GivenUp,
+
+    /// <summary>It was taken back before it was said.</summary>
+    NotWanted,
+}
+
+/// <summary>
+/// Something that has to leave Nailcrow because of an entry. It is written with the entry, in one transaction, and done once that
+/// is committed; so nothing is said outside that is not on record, and nothing on record is forgotten outside.
+/// </summary>
+/// <param name="Id">One id for one errand, however often it is tried.</param>
+/// <param name="To">The partner, by name.</param>
+/// <param name="About">The entry with which it was asked.</param>
+public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
+{
+    /// <summary>What an entry makes necessary; one that puts another right may take back what was asked, or ask it after all.</summary>
+    public static IEnumerable<Errand> Between(Ticket before, Ticket after, Entry cause)
+    {
+        if (ReferenceEquals(before.Parcels, after.Parcels) && ReferenceEquals(before.Claims, after.Claims))
+            return [];
+        return
+        [
+            .. after
+                .Parcels.Where(IsUnanswered)
+                .ExceptBy(before.Parcels.Select(p => p.Asked), p => p.Asked)
+                .Select(p => new Errand(p.Asked, ErrandKind.AskCarrier, p.Carrier, p.Asked)),
+            .. before
+                .Parcels.Where(p => p.Label is not null)
+                .ExceptBy(after.Parcels.Select(p => p.Asked), p => p.Asked)
+                .Select(p => new Errand(cause.Id, ErrandKind.CallOffCarrier, p.Carrier, p.Asked)),
+            .. after
+                .Claims.Where(c => c.AnsweredAt is null)
+                .ExceptBy(before.Claims.Select(c => c.Asked), c => c.Asked)
+                .Select(c => new Errand(c.Asked, ErrandKind.AskMaker, c.Maker, c.Asked)),
+        ];
+    }
+
+    public string Told() =>
+        Kind switch
+        {
+            ErrandKind.AskCarrier => $"{To} is asked to fetch a box",
+            ErrandKind.CallOffCarrier => $"{To} is told not to fetch a box",
+            _ => $"{To} is asked about a drive",
+        };
+
+    /// <summary>Whether it is still to be done, as its ticket is now: what was taken back, or answered, is not.</summary>
+    public bool IsWanted(Ticket ticket) =>
+        Kind switch
+        {
+            ErrandKind.AskCarrier => ticket.Parcels.Exists(p => p.Asked == About && IsUnanswered(p)),
+            ErrandKind.CallOffCarrier => !ticket.Parcels.Exists(p => p.Asked == About),
+            _ => ticket.Claims.Exists(c => c.Asked == About && c.AnsweredAt is null),
+        };
+
+    private static bool IsUnanswered(Parcel parcel) => parcel is { Label: null, Refused: null };
+}

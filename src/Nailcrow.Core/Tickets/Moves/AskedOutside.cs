@@ -1,0 +1,91 @@
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Terms;
+using static Nailcrow.Core.Tickets.Moves.Offering;
+
+namespace Nailcrow.Core.Tickets.Moves;
+
+/// <summary>What carriers and makers are asked. Where the service knows none it can ask, nothing of it is offered.</summary>
+internal static class AskedOutside
+{
+    public static IEnumerable<OfferedMove> Of(Offering asked) => [.. Carriers(asked), .. Makers(asked)];
+
+    /// <summary>All drives for one place that are not on their way yet go into one box.</summary>
+    private static IEnumerable<OfferedMove> Carriers(Offering asked)
+    {
+        var ticket = asked.Ticket;
+        if (Choices(asked, PartnerKind.Carrier) is not { Count: > 0 } carriers)
+            yield break;
+        foreach (
+            var box in ticket
+                .Returns.Where(r =>
+                    r.SentAt is null && r.ArrivedAt is null && !ticket.Parcels.Exists(p => p.Stands && p.Serials.Contains(r.Serial))
+                )
+                .GroupBy(r => r.To with { Shelf = null })
+        )
+        {
+            var serials = box.Select(r => r.Serial).ToList();
+            yield return asked.Entry(
+                Move.AskCarrier,
+                serials.Count == 1 ? "Have a carrier fetch it" : $"Have a carrier fetch all {serials.Count} in one box",
+                new CarrierAsked(serials, ""),
+                new CarrierAsked(serials, Some),
+                [
+                    new("carrier", "Carrier", FieldKind.Choice, Value: carriers[0].Value, Choices: carriers),
+                    new("collectOn", "Day they should come", FieldKind.Day, Required: false),
+                ],
+                serials[0]
+            );
+        }
+    }
+
+    private static IEnumerable<OfferedMove> Makers(Offering asked)
+    {
+        var ticket = asked.Ticket;
+        if (Choices(asked, PartnerKind.Maker) is not { Count: > 0 } makers)
+            yield break;
+        foreach (var serial in Defective(ticket))
+            yield return asked.Entry(
+                Move.AskMaker,
+                "Ask its maker",
+                new MakerAsked(serial, "", MakerQuestion.Warranty),
+                new MakerAsked(serial, Some, MakerQuestion.Warranty, Some),
+                [
+                    new("maker", "Maker", FieldKind.Choice, Value: makers[0].Value, Choices: makers),
+                    new(
+                        "question",
+                        "What for",
+                        FieldKind.Choice,
+                        Value: Words.Of(MakerQuestion.Warranty),
+                        Choices:
+                        [
+                            new(Words.Of(MakerQuestion.Warranty), "whether it is under warranty"),
+                            new(Words.Of(MakerQuestion.AdvanceExchange), "a number; the new drive comes first"),
+                            new(Words.Of(MakerQuestion.ReturnFirst), "a number; the new drive comes when this one is there"),
+                        ]
+                    ),
+                    Sentence("fault", "What is wrong with it") with
+                    {
+                        Required = false,
+                        Hint = "Nothing, for what the ticket reports.",
+                    },
+                ],
+                serial
+            );
+    }
+
+    /// <summary>The drive that is to come out, those that came out, and new ones that never worked; none that is with its maker.</summary>
+    private static IEnumerable<string> Defective(Ticket ticket) =>
+        new[] { Target.Drive(ticket) }
+            .Concat(ticket.Swaps.Select(s => s.OutSerial))
+            .Concat(ticket.GivenUp.Where(p => p.GivenUp is NoReplacement.DeadOnArrival or NoReplacement.NotTaken).Select(p => p.Serial))
+            .OfType<string>()
+            .Where(s => s.Length > 0)
+            .Select(SerialNumber.Normalise)
+            .Distinct()
+            .Where(s => ticket.Custody.HolderOf(s) is not { Kind: HolderKind.Maker or HolderKind.Destroyed or HolderKind.Lost });
+
+    private static List<FieldChoice> Choices(Offering asked, PartnerKind kind) =>
+        [.. (asked.Known.Partners ?? []).Where(p => p.Kind == kind).Select(p => new FieldChoice(p.Name, p.Name))];
+}

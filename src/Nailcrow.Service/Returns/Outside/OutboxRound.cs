@@ -1,0 +1,131 @@
+using System.Collections.Concurrent;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Service.Host;
+using Nailcrow.Store.Returns.Outside;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Service.Returns.Outside;
+
+/// <summary>
+/// Says what is to be said outside, as soon as it is on record and again until it was heard. Each partner is asked by itself, one
+/// thing after the other: one that hangs holds nobody else up.
+/// </summary>
+internal sealed class OutboxRound(
+    Outbox outbox,
+    Partners partners,
+    PartnerCalls calls,
+    ErrandRunner runner,
+    ParcelNews parcels,
+    JournalNews news,
+    OutsideSettings settings,
+    TimeProvider time,
+    IHostApplicationLifetime life,
+    ILogger<OutboxRound> log
+) : BackgroundService
+{
+    private const int FollowedAtOnce = 50;
+    private static readonly TimeSpan AfterTrouble = TimeSpan.FromSeconds(5);
+
+    private readonly ConcurrentDictionary<string, Task> _asked = new(StringComparer.Ordinal);
+    private TaskCompletionSource _woken = new(TaskCreationOptions.RunContinuationsAsynchronously);
+
+    /// <summary>Somebody wants something tried now.</summary>
+    public void Wake() => Interlocked.Exchange(ref _woken, new(TaskCreationOptions.RunContinuationsAsynchronously)).TrySetResult();
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        await life.CalmAsync(stoppingToken);
+        while (!stoppingToken.IsCancellationRequested)
+            try
+            {
+                var (written, woken) = (news.NextErrand, Volatile.Read(ref _woken).Task); // before looking: what comes meanwhile wakes
+                await FollowAsync(stoppingToken);
+                foreach (var partner in await outbox.DueAsync(time.GetUtcNow(), [.. _asked.Keys], stoppingToken))
+                    _asked[partner] = AskAsync(partner, stoppingToken);
+                await Task.WhenAny(written, woken, Task.Delay(await PauseAsync(stoppingToken), time, stoppingToken));
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogError(e, "The outbox could not be looked at; tried again in a moment");
+                await Task.Delay(AfterTrouble, time, stoppingToken);
+            }
+        await Task.WhenAll(_asked.Values);
+    }
+
+    /// <summary>Until something is due; parcels that are followed are due as well.</summary>
+    private async Task<TimeSpan> PauseAsync(CancellationToken ct)
+    {
+        var longest = TimeSpan.FromSeconds(Math.Clamp(settings.AskEverySeconds, 0.1, 60));
+        var pause = (await outbox.NextAsync([.. _asked.Keys], ct) ?? DateTimeOffset.MaxValue) - time.GetUtcNow();
+        return pause < TimeSpan.Zero ? TimeSpan.Zero
+            : pause > longest ? longest
+            : pause;
+    }
+
+    private async Task AskAsync(string partner, CancellationToken ct)
+    {
+        await Task.Yield(); // it is known to be asked before it can be done
+        try
+        {
+            var lease = TimeSpan.FromSeconds(settings.AnswerWithinSeconds * 2 + 10);
+            while (await outbox.ClaimAsync(partner, time.GetUtcNow(), time.GetUtcNow() + lease, ct) is { } claimed)
+                await RunAsync(claimed, ct);
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            log.LogError(e, "What is to be said to {Partner} could not be said; tried again in a moment", partner);
+            await Task.Delay(AfterTrouble, time, ct);
+        }
+        catch (OperationCanceledException)
+        {
+            return; // what was not said waits for the next start
+        }
+        finally
+        {
+            _asked.TryRemove(partner, out _);
+            Wake();
+        }
+    }
+
+    private async Task RunAsync(ErrandNow claimed, CancellationToken ct)
+    {
+        try
+        {
+            await runner.RunAsync(claimed, ct);
+        }
+        catch (OperationCanceledException) when (ct.IsCancellationRequested)
+        {
+            // Stopped in the middle of it: whether they heard it is not known, and its id makes it one to them.
+            await outbox.LaterAsync(
+                claimed.Errand.Id,
+                time.GetUtcNow(),
+                "The service was stopped in the middle of it.",
+                claimed.Tries - 1,
+                default
+            );
+            throw;
+        }
+    }
+
+    /// <summary>Asks carriers what became of parcels that they have.</summary>
+    private async Task FollowAsync(CancellationToken ct)
+    {
+        var now = time.GetUtcNow();
+        foreach (var one in await outbox.FollowedAsync(now, now.AddSeconds(settings.AskEverySeconds), FollowedAtOnce, ct))
+        {
+            if (one.Label is not { } label || await partners.FindAsync(one.Errand.To, PartnerKind.Carrier, ct) is not { } carrier)
+                continue;
+            var path = $"/parcels/{Uri.EscapeDataString(label)}/events";
+            if (
+                await calls.AskAsync(carrier, HttpMethod.Get, path, Guid.CreateVersion7(now), null, OutsideJson.Default.ParcelEvents, ct)
+                is not Heard<ParcelEvents>.Answer
+                (var said)
+            )
+                continue; // it is asked again anyway
+            foreach (var happened in said.Events.Where(e => e.Label == label).OrderBy(e => e.At).TakeLast(Parcel.MostTold))
+                if (await parcels.TakeAsync(carrier.Name, happened, ct) is { } why)
+                    log.LogWarning("{Carrier} said what was not taken. {Why}", carrier.Name, why);
+        }
+    }
+}

@@ -1,0 +1,77 @@
+using System.Text.Json;
+using Nailcrow.Client;
+using Nailcrow.Core.Returns;
+using Nailcrow.Running;
+
+namespace Nailcrow.Service.Tests.Situations;
+
+/// <summary>A carrier or maker that the firm can ask, for one test: simulated, and known under a name of its own.</summary>
+internal sealed class Outside : IAsyncDisposable
+{
+    // Longer than any answer here takes, on a machine that does something else beside it.
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+
+    private readonly TheFirm _firm;
+    private readonly RunningStandIn _at;
+
+    private Outside(TheFirm firm, RunningStandIn at, string name) => (_firm, _at, Name) = (firm, at, name);
+
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
+    public string Name { get; }
+
+    public static async Task<Outside> CarrierAsync(TheFirm firm, string name, bool tells = false) =>
+        await KnownAsync(
+            firm,
+            PartnerKind.Carrier,
+            name,
+            await RunningStandIn.CarrierAsync(tells ? new Uri(await EventsAsync(firm, name)) : null)
+        );
+
+    public static async Task<Outside> MakerAsync(TheFirm firm, string name) =>
+        await KnownAsync(firm, PartnerKind.Maker, name, await RunningStandIn.MakerAsync());
+
+    /// <summary>A hand at it: "behave/down", "parcel/PC04070001/lost?says=gone".</summary>
+    public Task<string> HandAsync(string what) => _at.HandAsync(what);
+
+    /// <summary>How often it was called, and let the caller in.</summary>
+    public async Task<int> CallsAsync()
+    {
+        using var seen = JsonDocument.Parse(await _at.LookAsync());
+        return seen.RootElement.GetProperty("calls").GetInt32();
+    }
+
+    /// <summary>Asked for again until it is so; what waits outside is not known to the minute.</summary>
+    public static async Task<T> ComesAsync<T>(Func<Task<T>> look, Func<T, bool> isSo)
+    {
+        var until = DateTimeOffset.UtcNow + Patience;
+        while (true)
+        {
+            var seen = await look();
+            if (isSo(seen) || DateTimeOffset.UtcNow > until)
+            {
+                isSo(seen).ShouldBeTrue($"It never came: {JsonSerializer.Serialize(seen)}");
+                return seen;
+            }
+            await Task.Delay(25, Ct);
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await (await _firm.AsAsync("admin")).RemovePartnerAsync(Name, Ct);
+        await _at.DisposeAsync();
+    }
+
+    private static async Task<Outside> KnownAsync(TheFirm firm, PartnerKind kind, string name, RunningStandIn at)
+    {
+        await (await firm.AsAsync("admin")).PutPartnerAsync(name, new(kind, at.Address.AbsoluteUri, RunningStandIn.PartnersSecret), Ct);
+        return new(firm, at, name);
+    }
+
+    private static async Task<string> EventsAsync(TheFirm firm, string name)
+    {
+        using var http = await firm.HttpAsync("admin");
+        return $"{http.BaseAddress}api/partners/{Uri.EscapeDataString(name)}/events";
+    }
+}
