@@ -63,6 +63,12 @@ start_standin() {
   started+=($!)
 }
 
+# start_partner carrier|maker PORT FOLDER [MORE OPTIONS]
+start_partner() {
+  nailcrow-standin "$1" --port "$2" "${@:4}" >>"$3/$1.log" 2>&1 &
+  started+=($!)
+}
+
 # wait_for URL LOG: until it answers, at most a minute
 wait_for() {
   local tries

@@ -75,6 +75,20 @@ nailcrow import drives "$root/demo/stock.csv" --write --as lioth
 nailcrow import drives "$root/demo/drives.csv" --write --as lioth
 node "$root/demo/tickets.mjs" "$NAILCROW_SERVICE"
 
+# Carriers and makers whom the service can ask, where they are simulated; and one drive that goes back this way.
+if [ -n "${NAILCROW_DEMO_CARRIER:-}" ]; then
+  nailcrow partner set "Overfell Parcels" --kind carrier --address "http://127.0.0.1:$NAILCROW_DEMO_CARRIER" --secret nailcrow-stand-in-secret --as admin
+  for maker in Cindral Hask Pellworth; do
+    nailcrow partner set "$maker" --kind maker --address "http://127.0.0.1:$NAILCROW_DEMO_MAKER" --secret nailcrow-stand-in-secret --as admin
+  done
+  going=$(nailcrow tickets --json --as lioth | value 'd.tickets.filter(t=>t.stage=="rebuilding").at(-1).number')
+  old=$(nailcrow return show "$going" --json --as lioth | value 'd.held.find(h=>!h.mayKeep).serial')
+  nailcrow return ask-maker "$going" "$old" --maker Cindral --for advance-exchange --as lioth
+  for _ in $(seq 50); do [ -z "$(nailcrow return show "$going" --json --as lioth | value 'd.claims[0].answered ? 1 : ""')" ] || break; sleep 0.2; done
+  nailcrow return open "$going" "$old" --to-maker Cindral --data-agreed-by "the keeper on duty" --as lioth
+  nailcrow return fetch "$going" "$old" --carrier "Overfell Parcels" --as lioth
+fi
+
 # What machines say by themselves: one that is understood, one that nobody knows, one whose sender nobody knows.
 if [ -n "${NAILCROW_DEMO_SYSLOG:-}" ]; then
   nailcrow-standin syslog "medium error on dk4, 9 times" --host brk12-0007 --to "$NAILCROW_DEMO_SYSLOG"

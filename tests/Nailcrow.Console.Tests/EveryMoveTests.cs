@@ -125,6 +125,7 @@ public sealed class EveryMoveTests(ConsoleInUse use)
             "/machines",
             "/machines/FSC-0203",
             "/stores",
+            "/stores/outbox",
             "/procedures",
             "/procedures/front-hot",
             "/intake",
@@ -154,6 +155,7 @@ public sealed class EveryMoveTests(ConsoleInUse use)
                 ("/desk", "Desk"),
                 ("/machines", "Machines"),
                 ("/stores", "Stores"),
+                ("/stores/outbox", "Going out"),
                 ("/procedures", "Procedures"),
             }
         )

@@ -16,6 +16,7 @@ public sealed class LookTests(ConsoleInUse use)
         "/drives/CDR12T0005",
         "/customers",
         "/stores",
+        "/stores/outbox",
         "/intake",
         "/lists",
         "/procedures",

@@ -23,6 +23,8 @@ function shown(known: Partial<TicketView>) {
     held: [held('C8NEWW2286', 'bay', '2', 'went in'), held('P8BADD0517', 'engineer', 'ilka', 'came out')],
     custody: [{ serial: 'P8BADD0517', to: { kind: 'engineer', name: 'ilka' }, at, by: 'ilka' }],
     returns: [],
+    parcels: [],
+    claims: [],
     moves: [],
     next: { who: 'ilka', say: 'Open a return.', move: 'open-return' },
     ...known,

@@ -6,15 +6,17 @@ import type { Person } from './types'
 type Typed = ChangeEvent<HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement>
 
 /**
- * The fields of a form that outlive the page until they are sent. A change starts from what the fields are when it is made,
+ * The fields of a form that outlive the page until they are sent. What nobody has typed into follows what is offered: a number
+ * that comes while the form stands open stands in it. A change starts from what the fields are when it is made,
  * not from what was drawn: a scanner types faster than a page is drawn.
  */
 export function useDraft<T extends Record<string, string>>(key: string, start: T) {
   const person = useQueryClient().getQueryData<Person>(['me'])?.name ?? ''
-  const [fields, setFields] = useState<T>(() => ({ ...start, ...draftOf(person, key) }))
+  const [typedIn, setTypedIn] = useState<Record<string, string>>(() => draftOf(person, key))
+  const fields: T = { ...start, ...typedIn }
   const set = useCallback(
     (field: keyof T, value: string) =>
-      setFields(now => {
+      setTypedIn(now => {
         const typed = { ...now, [field]: value }
         keepDraft(person, key, typed)
         return typed
@@ -25,7 +27,7 @@ export function useDraft<T extends Record<string, string>>(key: string, start: T
   /** It was sent: nothing of it is left. */
   const drop = () => {
     dropDraft(person, key)
-    setFields(start)
+    setTypedIn({})
   }
   return { fields, typed, set, drop }
 }

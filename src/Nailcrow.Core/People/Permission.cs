@@ -35,7 +35,7 @@ public static class Permissions
                 Role.Admin,
             ],
             Permission.AddMachines => [Role.Engineer, Role.Dispatcher, Role.Lead, Role.Admin],
-            Permission.SendAgain => [Role.Stores, Role.Dispatcher, Role.Lead, Role.Admin],
+            Permission.SendAgain => [Role.Engineer, Role.Stores, Role.Dispatcher, Role.Lead, Role.Admin],
             Permission.KeepStores => [Role.Stores, Role.Dispatcher, Role.Lead],
             Permission.WriteOff => [Role.Lead],
             Permission.PublishProcedures => [Role.Lead, Role.Admin],

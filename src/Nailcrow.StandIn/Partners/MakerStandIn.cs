@@ -60,7 +60,7 @@ internal sealed class MakerStandIn(PartnerDoor door)
         var today = DateOnly.FromDateTime(DateTime.UtcNow);
         var until = _until.GetValueOrDefault(SerialNumber.Normalise(ask.Serial), today.AddYears(2));
         var from = until.AddYears(-5);
-        var warranty = new Warranty(from < today ? from : today.AddYears(-1), until, Terms);
+        var warranty = new Warranty(until, from < today ? from : today.AddYears(-1), Terms);
         if (ask.Question == MakerQuestion.Warranty)
             return new(ask.Serial, warranty);
         return until < today

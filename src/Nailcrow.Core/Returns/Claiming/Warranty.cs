@@ -3,7 +3,7 @@ namespace Nailcrow.Core.Returns.Claiming;
 /// <summary>From when until when a drive is exchanged or paid for by its maker, and on which terms.</summary>
 /// <param name="Until">The last day.</param>
 /// <param name="Terms">As the maker words it: "exchange in advance, media may be kept".</param>
-public sealed record Warranty(DateOnly? From, DateOnly Until, string? Terms = null)
+public sealed record Warranty(DateOnly Until, DateOnly? From = null, string? Terms = null)
 {
     public bool CoversDay(DateOnly day) => day <= Until && !(day < From);
 
