@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using Nailcrow.Client.Returns;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Ending;
@@ -70,6 +71,11 @@ public sealed class CarrierTests(TheFirm firm)
         var label = (await ParcelAsync(story, p => p.Label is not null)).Label!;
 
         (await story.ViewAsync()).Next.Say.ShouldStartWith($"Hand {old} to {carrier.Name} with the label {label}; they come on ");
+        var ilka = await story.AsAsync("ilka");
+        var paper = await PrintedPaper.OfAsync(into => ilka.DocumentAsync(story.Ticket, PaperKind.ReturnLabel, old, into, Ct));
+        paper.Sheets.ShouldBe(1);
+        paper.Scanned.ShouldContain(label); // theirs, beside the serial and the ticket
+        paper.Scanned.ShouldContain(old);
         await carrier.HandAsync($"parcel/{label}/collected?place=Quay 3");
         var sent = (await story.ViewAsync()).Returns.Single();
         (sent.Carrier, sent.Tracking, sent.SentAt is not null).ShouldBe((carrier.Name, label, true));

@@ -52,6 +52,12 @@ export function ReturnPage() {
   )
 }
 
+/** How the box stands that a carrier was asked to fetch with it. */
+const boxOf = (ticket: TicketView, serial: string) => {
+  const box = ticket.parcels.findLast(p => p.serials.includes(serial))
+  return box ? `; ${box.stand}` : ''
+}
+
 function Returns({ ticket }: { ticket: TicketView }) {
   if (ticket.returns.length === 0) return null
   return (
@@ -77,7 +83,7 @@ function Returns({ ticket }: { ticket: TicketView }) {
                 ? `● arrived ${clock(r.arrivedAt, ticket.zone)}`
                 : r.sentAt
                   ? `◑ with ${r.carrier} ${r.tracking ?? ''}`
-                  : '○ not sent yet'}
+                  : `○ not sent yet${boxOf(ticket, r.serial)}`}
           </dd>
           {!r.arrivedAt && (
             <>

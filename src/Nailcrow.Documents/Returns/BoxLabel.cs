@@ -37,6 +37,12 @@ public static class BoxLabel
         else
             at.Text("none was given", fonts.Text, Inner, most: 1);
         at.Rule();
+        if (label.CarriersNumber is { Length: > 0 } parcel)
+        {
+            at.Name(label.Carrier ?? "Carrier", fonts);
+            at.Code(parcel, fonts);
+            at.Rule();
+        }
         Codes.Qr(at.Canvas, $"{link}", Width - Margin - CodeSide, Height - Margin - CodeSide, CodeSide);
         var beside = Inner - CodeSide - 8;
         at.Text(TicketNumber.Text(label.Ticket), fonts.Title, beside, most: 1);

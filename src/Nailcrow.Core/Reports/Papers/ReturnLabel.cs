@@ -6,6 +6,7 @@ namespace Nailcrow.Core.Reports.Papers;
 
 /// <summary>What stands on a box with one drive that goes back.</summary>
 /// <param name="What">Its model and size, as far as they are known.</param>
+/// <param name="CarriersNumber">Theirs for the parcel, where they were asked to fetch it or have it.</param>
 /// <param name="Reason">Why it goes back, as the return says it.</param>
 public sealed record ReturnLabel(
     long Ticket,
@@ -16,7 +17,9 @@ public sealed record ReturnLabel(
     string What,
     string Reason,
     string? Authorisation,
-    DateOnly? DueBy
+    DateOnly? DueBy,
+    string? Carrier = null,
+    string? CarriersNumber = null
 )
 {
     /// <summary>The label of a return that was opened on the ticket, or why there is none.</summary>
@@ -29,6 +32,7 @@ public sealed record ReturnLabel(
                 $"There is no return of {(key.Length > 0 ? key : "nothing")} on {TicketNumber.Text(ticket.Number)}; "
                     + $"returns: {string.Join(", ", ticket.Returns.Select(r => r.Serial).DefaultIfEmpty("none, open one first"))}."
             );
+        var parcel = ticket.Parcels.LastOrDefault(p => p.Label is not null && p.Serials.Contains(key));
         return new Parsed<ReturnLabel>.Ok(
             new(
                 ticket.Number,
@@ -39,7 +43,9 @@ public sealed record ReturnLabel(
                 DriveNamed.On(ticket, back.Serial),
                 back.Reason.Replace('-', ' '),
                 back.Authorisation,
-                back.DueBy
+                back.DueBy,
+                parcel?.Carrier ?? back.Carrier,
+                parcel?.Label ?? back.Tracking
             )
         );
     }

@@ -121,14 +121,20 @@ internal static class PartMoves
             yield return Opening(asked, serial, ReturnReason.BackToStores, HolderKind.Depot, stillNeeded);
         }
         foreach (var back in ticket.Returns.Where(r => r.SentAt is null && r.ArrivedAt is null))
+        {
+            var booked = ticket.Parcels.LastOrDefault(p => p is { Stands: true, Label: not null } && p.Serials.Contains(back.Serial));
             yield return asked.Entry(
                 Move.SendReturn,
                 "It is with the carrier",
                 new ReturnSent(back.Serial, ""),
                 new ReturnSent(back.Serial, Some),
-                [new("carrier", "Carrier"), new("tracking", "Their number for it", Required: false)],
+                [
+                    new("carrier", "Carrier", Value: booked?.Carrier),
+                    new("tracking", "Their number for it", Required: false, Value: booked?.Label),
+                ],
                 back.Serial
             );
+        }
         foreach (var back in ticket.Returns.Where(r => r.SentAt is not null && r.ArrivedAt is null))
             yield return asked.Entry(
                 Move.BookIn,
