@@ -59,6 +59,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(IReadOnlyList<PaperPlace>))]
 [JsonSerializable(typeof(SiteList))]
 [JsonSerializable(typeof(PartnerList))]
+[JsonSerializable(typeof(SigningText))]
 [JsonSerializable(typeof(PartnerAsk))]
 [JsonSerializable(typeof(PartnerPut))]
 [JsonSerializable(typeof(OutboxPage))]

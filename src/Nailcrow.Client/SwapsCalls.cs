@@ -1,6 +1,7 @@
 using Nailcrow.Client.Appliances;
 using Nailcrow.Client.Rebuilds;
 using Nailcrow.Client.Tickets;
+using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;
@@ -65,6 +66,33 @@ public sealed partial class NailcrowClient
     public Task PaperAsync(long number, Stream into, CancellationToken ct) => FileAsync($"api/tickets/{number}/sheet.pdf", into, ct);
 
     /// <summary>Keeps a picture with a ticket; the same id again counts once.</summary>
+    /// <summary>What a customer would sign now.</summary>
+    public Task<SigningText> ToSignAsync(long number, CancellationToken ct) =>
+        GetAsync($"api/tickets/{number}/signing", Json.SigningText, ct);
+
+    /// <summary>What was signed, word for word.</summary>
+    public Task<SigningText> SignedAsync(long number, Guid signature, CancellationToken ct) =>
+        GetAsync($"api/tickets/{number}/signatures/{signature}", Json.SigningText, ct);
+
+    /// <param name="seen">The SHA-256 of what was shown.</param>
+    public async Task<Receipt> SignAsync(
+        long number,
+        Guid signature,
+        string name,
+        string? statement,
+        string seen,
+        Stream picture,
+        CancellationToken ct
+    )
+    {
+        var asked =
+            $"name={Uri.EscapeDataString(name)}&seen={seen}" + (statement is null ? "" : $"&statement={Uri.EscapeDataString(statement)}");
+        using var content = new StreamContent(picture);
+        content.Headers.ContentType = new("image/png");
+        using var answer = await http.PutAsync($"api/tickets/{number}/signatures/{signature}?{asked}", content, ct);
+        return await ReadAsync(answer, Json.Receipt, ct);
+    }
+
     public async Task<Receipt> KeepPhotoAsync(long number, Guid photo, Stream picture, string? step, string? says, CancellationToken ct)
     {
         using var content = new StreamContent(picture);

@@ -56,6 +56,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapPhotos();
     app.MapPaper();
     app.MapReports();
+    app.MapSigning();
     app.MapDocuments();
     app.MapRebuilds();
     app.MapPeople();

@@ -74,7 +74,10 @@ function Returns({ ticket }: { ticket: TicketView }) {
           <dt>Number</dt>
           <dd className="mono">{r.authorisation ?? 'none'}</dd>
           <dt>Due</dt>
-          <dd>{r.dueBy ?? 'not said'}</dd>
+          <dd>
+            {r.dueBy ?? 'not said'}
+            {r.lateCost && `; late, it costs ${r.lateCost}`}
+          </dd>
           <dt>Stands</dt>
           <dd>
             {r.outcome

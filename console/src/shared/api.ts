@@ -60,6 +60,24 @@ export async function sendPhoto(number: number, id: string, picture: Blob, step:
   return unwrap<Receipt>(response.ok ? { data: body, response } : { error: body, response })
 }
 
+/** A signature under an id of its own, over what was shown: sent twice, it is kept once. */
+export async function sendSignature(
+  number: number,
+  id: string,
+  picture: Blob,
+  { name, seen, statement }: { name: string; seen: string; statement: string },
+): Promise<Receipt> {
+  const asked = new URLSearchParams({ name: name.trim(), seen, ...(statement.trim() ? { statement: statement.trim() } : {}) })
+  const response = await fetch(`/api/tickets/${number}/signatures/${id}?${asked}`, {
+    method: 'PUT',
+    body: picture,
+    headers: { 'content-type': 'image/png' },
+    credentials: 'same-origin',
+  })
+  const body = await response.json()
+  return unwrap<Receipt>(response.ok ? { data: body, response } : { error: body, response })
+}
+
 export const isSignedOut = (error: unknown): boolean => error instanceof ApiProblem && error.status === 401
 
 /** No answer at all: nothing is known of what became of the message. */

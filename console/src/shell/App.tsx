@@ -17,6 +17,7 @@ const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ def
 const CustomersPage = lazy(() => import('../appliances/CustomersPage').then(room => ({ default: room.CustomersPage })))
 const CustomerPage = lazy(() => import('../appliances/CustomerPage').then(room => ({ default: room.CustomerPage })))
 const StoresPage = lazy(() => import('../returns/stores/StoresPage').then(room => ({ default: room.StoresPage })))
+const SignPage = lazy(() => import('../reports/SignPage').then(room => ({ default: room.SignPage })))
 const OutboxPage = lazy(() => import('../returns/outside/OutboxPage').then(room => ({ default: room.OutboxPage })))
 const ListsPage = lazy(() => import('../appliances/ListsPage').then(room => ({ default: room.ListsPage })))
 const LibraryPage = lazy(() => import('../procedures/LibraryPage').then(room => ({ default: room.LibraryPage })))
@@ -58,6 +59,7 @@ export function App() {
               <Route path="run" element={<RunPage />} />
               <Route path="paper" element={<PaperPage />} />
               <Route path="documents" element={<DocumentsPage />} />
+              <Route path="sign" element={<SignPage />} />
               <Route path="rebuild" element={<RebuildPage />} />
               <Route path="return" element={<ReturnPage />} />
               <Route path="snapshot" element={<HandSnapshotPage />} />

@@ -1,3 +1,5 @@
+import { Link } from 'react-router'
+import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
 
 /** What stands between this ticket and its closing, each by name. Shown once the new drive is in. */
@@ -15,6 +17,17 @@ export function Closing({ ticket }: { ticket: TicketView }) {
           </li>
         ))}
       </ul>
+      {ticket.moves.some(m => m.move === 'sign-off' && !m.whyNot) && (
+        <p style={{ marginBottom: 0 }}>
+          <Link to={`/tickets/${ticket.number}/sign`}>Have the customer sign on this screen</Link>
+        </p>
+      )}
+      {ticket.signed && (
+        <p style={{ marginBottom: 0 }}>
+          Signed by {ticket.signed.name}, {clock(ticket.signed.at, ticket.zone)}:{' '}
+          <Link to={`/tickets/${ticket.number}/sign`}>what was signed</Link>
+        </p>
+      )}
     </section>
   )
 }

@@ -69,8 +69,8 @@ function Planned({ ticket }: Known) {
       {ticket.deadlines
         .filter(d => !d.metAt && !ticket.endedAt)
         .map(d => (
-          <Fact key={d.kind} name="Promised">
-            {said(d.kind ?? 'restore')} by {d.at ? clock(d.at, zone) : 'when the hold is lifted'}
+          <Fact key={`${d.kind}${d.about}`} name={d.about ? 'Due back' : 'Promised'}>
+            {d.about ?? said(d.kind ?? 'restore')} by {d.at ? clock(d.at, zone) : 'when the hold is lifted'}
             {d.stopped ? ', its clock stands still' : ''}
           </Fact>
         ))}

@@ -55,7 +55,7 @@ internal static class ReturnCommands
                         screen.Line(
                             $"{Screen.Safe(back.Serial)}: {Screen.Safe(back.Reason)} to {Screen.Safe(back.To.ToString())}, number "
                                 + $"{Screen.Safe(back.Authorisation ?? "none")}, due "
-                                + $"{back.DueBy?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "not said"}, "
+                                + $"{back.DueBy?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "not said"}{(back.LateCost is { } late ? $" (late, it costs {Screen.Safe(late)})" : "")}, "
                                 + (
                                     back.Outcome is { } outcome
                                         ? $"{Words.Of(outcome)}{(back.OutcomeSays is { } says ? $", {Screen.Safe(says)}" : "")}"
@@ -78,6 +78,7 @@ internal static class ReturnCommands
         var number = Said.Optional("--authorisation", "The maker's number for the exchange.", "NUMBER");
         var due = new Option<DateOnly?>("--due") { Description = "When it has to be there, as 2026-03-31.", HelpName = "DATE" };
         var agreed = Said.Optional("--data-agreed-by", "Who at the customer agreed that their data may leave.", "NAME");
+        var cost = Said.Optional("--late-cost", "What it costs when it is late, as \"180.00 EUR\".", "AMOUNT");
         var dead = new Option<bool>("--dead-on-arrival") { Description = "It is new and never worked." };
         return new Command("open", "Say why and where it goes, and by when.")
         {
@@ -88,6 +89,7 @@ internal static class ReturnCommands
             number,
             due,
             agreed,
+            cost,
             dead,
         }.Does(call =>
         {
@@ -100,7 +102,7 @@ internal static class ReturnCommands
             var reason = call.Get(dead) ? ReturnReason.DeadOnArrival : usual;
             return call.WriteAsync(
                 call.Get(ticket),
-                new ReturnOpened(call.Get(serial), reason, to, call.Get(number), call.Get(due), call.Get(agreed)),
+                new ReturnOpened(call.Get(serial), reason, to, call.Get(number), call.Get(due), call.Get(agreed), call.Get(cost)),
                 $"a return for {call.Get(serial)} is open."
             );
         });

@@ -217,12 +217,27 @@ internal static class TicketCommands
     {
         var (ticket, name) = (Said.Ticket(), Said.Text("NAME", "Who signs for the customer."));
         var statement = Said.Optional("--statement", "What they say, in their words.", "TEXT");
-        return new Command("sign-off", "The customer has seen that the data is there.") { ticket, name, statement }.Does(call =>
-            call.WriteAsync(
-                call.Get(ticket),
-                new CustomerSignedOff(call.Get(name), call.Get(statement)),
-                $"signed off by {call.Get(name)}."
-            )
+        var signature = Said.Optional("--signature", "Their signature, a PNG or JPEG: kept with the report as it is now.", "FILE");
+        return new Command("sign-off", "The customer has seen that the data is there.") { ticket, name, statement, signature }.Does(call =>
+            call.Get(signature) is { } file
+                ? SignAsync(call, call.Get(ticket), call.Get(name), call.Get(statement), file)
+                : call.WriteAsync(
+                    call.Get(ticket),
+                    new CustomerSignedOff(call.Get(name), call.Get(statement)),
+                    $"signed off by {call.Get(name)}."
+                )
+        );
+    }
+
+    private static async Task SignAsync(Call call, long ticket, string name, string? statement, string file)
+    {
+        await using var picture = File.OpenRead(file);
+        var text = await call.Client.ToSignAsync(ticket, call.Ct);
+        var receipt = await call.Client.SignAsync(ticket, Guid.CreateVersion7(), name, statement, text.Sha256, picture, call.Ct);
+        call.Show(
+            receipt,
+            ContractJson.Default.Receipt,
+            screen => screen.Line($"{TicketNumber.Text(ticket)}: signed by {Screen.Safe(name)}, over the report {text.Sha256[..12]}.")
         );
     }
 

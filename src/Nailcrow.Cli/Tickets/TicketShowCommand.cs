@@ -87,7 +87,9 @@ internal static class TicketShowCommand
         foreach (var deadline in view.Deadlines.Where(d => d.MetAt is null && view.EndedAt is null))
         {
             var by = deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted";
-            screen.Line($"  promise    {Words.Of(deadline.Kind)} by {by}{(deadline.Stopped ? ", its clock stands still" : "")}");
+            screen.Line(
+                $"  {(deadline.About is null ? "promise" : "due    ")}    {(deadline.About is { } serial ? Screen.Safe(serial) + " back" : Words.Of(deadline.Kind))} by {by}{(deadline.Stopped ? ", its clock stands still" : "")}"
+            );
         }
         if (view.Visit is { } visit)
             screen.Line($"  visit      {Telling.Clock(visit.From, view.Zone)} to {Telling.Clock(visit.To, view.Zone)}");

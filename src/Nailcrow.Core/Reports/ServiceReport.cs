@@ -225,7 +225,13 @@ public sealed record ServiceReport(
                     )
             );
         if (ticket.SignedOffBy is { } customer)
-            yield return new(null, customer, "Signed for the customer: the data is there.");
+            yield return ticket.Signed is { } signed
+                ? new(
+                    signed.At,
+                    customer,
+                    $"Signed on the screen for the customer: the data is there. What was signed is kept with the signature, under {signed.Sha256[..12]}."
+                )
+                : new(null, customer, "Signed for the customer: the data is there.");
         foreach (var entry in told)
             if (entry.Body is TicketClosed { Otherwise: { } otherwise, Reason: var reason })
                 yield return new(entry.Happened, entry.By, $"Closed as {Words.Of(otherwise).Replace('-', ' ')}: {reason}");

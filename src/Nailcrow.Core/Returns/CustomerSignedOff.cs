@@ -4,9 +4,17 @@ using Nailcrow.Core.Tickets.Journal;
 namespace Nailcrow.Core.Returns;
 
 /// <summary>The customer has seen that the data is there, and says so by name.</summary>
-public sealed record CustomerSignedOff(string Name, string? Statement = null) : FactBody
+/// <param name="Signature">Their own hand, where they signed on a screen; null where only the name was written down.</param>
+public sealed record CustomerSignedOff(string Name, string? Statement = null, Signature? Signature = null) : FactBody
 {
-    public override string Told() => $"Signed off by {Name}{(Statement is { } statement ? $": {statement}" : "")}";
+    public override string Told() =>
+        $"{(Signature is null ? "Signed off" : "Signed on the screen")} by {Name}{(Statement is { } statement ? $": {statement}" : "")}";
+
+    public override string? ByServiceOnly() =>
+        Signature is null
+            ? null
+            : "A signature is sent as its picture, and the service writes its entry: PUT /api/tickets/{number}/signatures/{id}, or "
+                + "'nailcrow ticket sign-off --signature FILE'.";
 
     public override string? Problem(Ticket ticket) => string.IsNullOrWhiteSpace(Name) ? "A sign-off has the name of who signs." : null;
 
@@ -21,5 +29,11 @@ public sealed record CustomerSignedOff(string Name, string? Statement = null) : 
             : ticket with
             {
                 SignedOffBy = Name,
+                Signed = Signature is { } signature ? new(signature.Photo, Name, stamp.At, signature.SignedSha256) : null,
             };
 }
+
+/// <summary>That a ticket was signed on a screen.</summary>
+/// <param name="Photo">The picture of the signature.</param>
+/// <param name="Sha256">Of what was signed.</param>
+public sealed record SignedOnScreen(Guid Photo, string Name, DateTimeOffset At, string Sha256);

@@ -19,4 +19,14 @@ public sealed record PartReturn(
     string? OutcomeSays = null,
     DateTimeOffset? SettledAt = null,
     string? SettledBy = null
-);
+)
+{
+    /// <summary>What is charged when it is late, with its currency; null where nothing was said.</summary>
+    public string? LateCost { get; init; }
+
+    /// <summary>By when it has to be there, and what else it costs: as it ends a sentence; empty where no day was said.</summary>
+    public string Until() =>
+        DueBy is { } due
+            ? $", to be there by {due:yyyy-MM-dd}{(string.IsNullOrWhiteSpace(LateCost) ? "" : $" (late, it costs {LateCost})")}"
+            : "";
+}

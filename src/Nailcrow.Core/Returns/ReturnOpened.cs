@@ -18,6 +18,7 @@ public enum ReturnReason
 }
 
 /// <summary>A drive is to go back: why, to whom, under which number, by when.</summary>
+/// <param name="LateCost">What is charged when it is late, with its currency: "180.00 EUR".</param>
 /// <param name="DataAgreedBy">Who at the customer agreed that a drive with their data on it may leave.</param>
 public sealed record ReturnOpened(
     string Serial,
@@ -25,7 +26,8 @@ public sealed record ReturnOpened(
     Holder To,
     string? Authorisation = null,
     DateOnly? DueBy = null,
-    string? DataAgreedBy = null
+    string? DataAgreedBy = null,
+    string? LateCost = null
 ) : DecisionBody
 {
     public override string Told() => $"Return of {Serial} to {To.AsKnown()}, {EntryTold.Said(Words.Of(Reason))}";
@@ -52,7 +54,8 @@ public sealed record ReturnOpened(
     /// <summary>A day on which it was due before anybody opened it is a slip; a zone's difference is none.</summary>
     public override string? NotThen(DateTimeOffset happened) =>
         DueBy is { } due && due < DateOnly.FromDateTime(happened.UtcDateTime).AddDays(-1)
-            ? $"It would be due on {Carrying.Parcel.Day(due)}, before it is opened ({happened.UtcDateTime:yyyy-MM-dd}); say the day by which it has to be there."
+            ? $"It would be due on {Carrying.Parcel.Day(due)}, before it is opened ({happened.UtcDateTime:yyyy-MM-dd}); "
+                + "say the day by which it has to be there."
             : null;
 
     /// <summary>The number it goes back under: the one that was said, else the one the maker gave when it was asked.</summary>
@@ -73,6 +76,9 @@ public sealed record ReturnOpened(
                     stamp.At,
                     stamp.By
                 )
+                {
+                    LateCost = LateCost ?? GivenTo(ticket)?.LateCost,
+                }
             ),
         };
 

@@ -105,6 +105,9 @@ public sealed record Ticket(long Number)
     public ImmutableList<Claim> Claims { get; init; } = [];
     public ImmutableList<Discrepancy> Discrepancies { get; init; } = [];
     public string? SignedOffBy { get; init; }
+
+    /// <summary>The customer's own hand, where they signed on a screen.</summary>
+    public SignedOnScreen? Signed { get; init; }
     public TicketClosed? Closing { get; init; }
     public TicketCancelled? Cancelling { get; init; }
     public DateTimeOffset? EndedAt { get; init; }

@@ -1,3 +1,5 @@
+using SkiaSharp;
+
 namespace Nailcrow.Documents.Reports;
 
 /// <summary>What the papers that a customer reads and signs have in common.</summary>
@@ -26,6 +28,25 @@ internal static class CustomersPaper
         paper.Need(60);
         paper.Y += 40;
         paper.Text("For the customer ______________________________    Date ____________", fonts.Text, Paper.Margin, Paper.Inner);
+    }
+
+    /// <summary>The hand of whoever signed on a screen, over the line.</summary>
+    /// <param name="signature">A picture; one that cannot be drawn leaves the line empty.</param>
+    public static void Signed(Paper paper, Type fonts, byte[] signature)
+    {
+        const float Width = 200;
+        const float Height = 70;
+        paper.Need(Height + 40);
+        paper.Y += 20;
+        using var picture = SKImage.FromEncodedData(signature);
+        if (picture is not null)
+        {
+            var scale = Math.Min(Width / picture.Width, Height / picture.Height);
+            var place = SKRect.Create(Paper.Margin + 100, paper.Y, picture.Width * scale, picture.Height * scale);
+            paper.Canvas.DrawImage(picture, place, new SKSamplingOptions(SKCubicResampler.Mitchell));
+        }
+        paper.Y += Height - 8;
+        paper.Text("For the customer ______________________________", fonts.Text, Paper.Margin, Paper.Inner);
     }
 
     public static string Clock(DateTimeOffset at, TimeZoneInfo zone) => $"{TimeZoneInfo.ConvertTime(at, zone):yyyy-MM-dd HH:mm}";

@@ -10,7 +10,8 @@ public static class ReportPaper
 
     /// <summary>Writes a PDF of A4 pages. The same report gives the same bytes.</summary>
     /// <param name="zone">The site's zone: its people read the times.</param>
-    public static void Write(ServiceReport report, TimeZoneInfo zone, Stream into)
+    /// <param name="signature">The picture of a signature, JPEG or PNG; null where nobody signed on a screen.</param>
+    public static void Write(ServiceReport report, TimeZoneInfo zone, Stream into, byte[]? signature = null)
     {
         using var fonts = new Type();
         using var paper = new Paper(
@@ -28,7 +29,9 @@ public static class ReportPaper
         CustomersPaper.Begin(paper, fonts, $"{TicketNumber.Text(report.Ticket)}  {report.Title}", report.Heading);
         foreach (var part in report.Parts)
             Part(paper, fonts, part, zone);
-        if (!report.IsFinal)
+        if (signature is not null)
+            CustomersPaper.Signed(paper, fonts, signature);
+        else if (!report.IsFinal)
             CustomersPaper.SignedHere(paper, fonts);
     }
 

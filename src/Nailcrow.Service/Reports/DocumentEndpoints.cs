@@ -5,6 +5,7 @@ using Nailcrow.Documents.Returns;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Reports;
@@ -38,6 +39,7 @@ internal static class DocumentEndpoints
         HttpRequest request,
         TicketJournal journal,
         ReferenceBook book,
+        Photos photos,
         TimeProvider time,
         CancellationToken ct,
         string? about = null
@@ -50,7 +52,7 @@ internal static class DocumentEndpoints
             case PaperKind.RunSheet:
                 return await PaperEndpoints.Paper(number, request, journal, time, ct);
             case PaperKind.ServiceReport:
-                return await ReportEndpoints.Pdf(number, journal, book, ct);
+                return await ReportEndpoints.Pdf(number, journal, book, photos, ct);
             case PaperKind.Proposal:
                 return await ReportEndpoints.ProposalPdf(number, journal, book, ct);
             default:

@@ -4,6 +4,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Documents.Reports;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Reports;
@@ -32,6 +33,7 @@ internal static class ReportEndpoints
         long number,
         TicketJournal journal,
         ReferenceBook book,
+        Photos photos,
         CancellationToken ct
     )
     {
@@ -39,7 +41,8 @@ internal static class ReportEndpoints
             return Refusals.NoTicket(number);
         var zone = await ZoneAsync(report.Asset, book, ct);
         using var pdf = new MemoryStream();
-        ReportPaper.Write(ServiceReport.Of(record), zone, pdf);
+        var signature = record.Ticket.Signed is { } signed ? (await photos.FindAsync(number, signed.Photo, ct))?.Content : null;
+        ReportPaper.Write(ServiceReport.Of(record), zone, pdf, signature);
         return TypedResults.File(pdf.ToArray(), "application/pdf", $"{TicketNumber.Text(number)} report.pdf");
     }
 

@@ -3,6 +3,7 @@ using System.Security.Cryptography;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Swaps.Seen;
+using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Service.Tickets;
@@ -14,9 +15,6 @@ namespace Nailcrow.Service.Swaps;
 /// <summary>Pictures from the machine, kept with the ticket.</summary>
 internal static class PhotoEndpoints
 {
-    // The console sends 1600 pixels a side at most, some 400 kB; what is larger comes from elsewhere and is too much for a phone's line.
-    private const int MostBytes = 4 * 1024 * 1024;
-
     public static void MapPhotos(this WebApplication app)
     {
         var photos = app.MapGroup("/api/tickets/{number:long}/photos").WithTags("Swaps");
@@ -36,22 +34,22 @@ internal static class PhotoEndpoints
         string? says = null
     )
     {
-        if (request.ContentLength > MostBytes)
-            return TooLarge(request.ContentLength.Value);
-        using var memory = new MemoryStream();
-        await request.Body.CopyToAsync(memory, ct);
-        var content = memory.ToArray();
-        if (content.Length > MostBytes)
-            return TooLarge(content.Length);
-        if (MediaTypeOf(content) is not { } mediaType)
-            return Refusals.Unusable("That is no picture that is taken here; accepted: JPEG and PNG.");
+        if (!(await PictureBody.ReadAsync(request, ct)).Is(out var picture, out var unusable))
+            return Refusals.Unusable(unusable);
         if (await journal.ReadAsync(number, ct) is null)
             return Refusals.NoTicket(number);
-        var taken = new PhotoTaken(photo, Convert.ToHexStringLower(SHA256.HashData(content)), mediaType, content.Length, step, says);
+        var taken = new PhotoTaken(
+            photo,
+            Convert.ToHexStringLower(SHA256.HashData(picture.Content)),
+            picture.MediaType,
+            picture.Content.Length,
+            step,
+            says
+        );
         // The picture's id is the entry's: sent twice, it is kept once. Its bytes are kept with the entry or not at all.
         var intent = Intents.By(person.ToActor(), taken, time.GetUtcNow(), photo) with
         {
-            Picture = new(mediaType, content),
+            Picture = picture,
         };
         return Receipts.Answer(await journal.WriteAsync(number, intent, ct));
     }
@@ -65,13 +63,4 @@ internal static class PhotoEndpoints
         await photos.FindAsync(number, photo, ct) is var (mediaType, content)
             ? TypedResults.File(content, mediaType)
             : Refusals.NotFound("There is no such picture on this ticket.");
-
-    /// <summary>By what the bytes begin with (JPEG: ITU-T T.81; PNG: ISO/IEC 15948), whatever was said of them.</summary>
-    private static string? MediaTypeOf(ReadOnlySpan<byte> content) =>
-        content.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]) ? "image/jpeg"
-        : content.StartsWith((ReadOnlySpan<byte>)[0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]) ? "image/png"
-        : null;
-
-    private static ProblemHttpResult TooLarge(long bytes) =>
-        Refusals.Unusable($"The picture has {bytes:N0} bytes; at most {MostBytes:N0} are taken. Send a smaller one.");
 }

@@ -70,7 +70,8 @@ internal sealed class MakerStandIn(PartnerDoor door)
                 warranty,
                 string.Create(CultureInfo.InvariantCulture, $"AX-{Interlocked.Increment(ref _last)}"),
                 today.AddDays(ask.Question == MakerQuestion.AdvanceExchange ? AdvanceDays : ReturnFirstDays),
-                Says: ask.Question == MakerQuestion.AdvanceExchange ? "The new one leaves us today." : null
+                Says: ask.Question == MakerQuestion.AdvanceExchange ? "The new one leaves us today." : null,
+                LateCost: ask.Question == MakerQuestion.AdvanceExchange ? "180.00 EUR" : null
             );
     }
 

@@ -15,6 +15,9 @@ public sealed record Claim(Guid Asked, string Serial, string Maker, MakerQuestio
     public string? Authorisation { get; init; }
     public DateOnly? DueBy { get; init; }
 
+    /// <summary>What they charge when it is late.</summary>
+    public string? LateCost { get; init; }
+
     /// <summary>Why they do not take it; null where they do, or have not answered.</summary>
     public string? Refused { get; init; }
 
@@ -32,6 +35,7 @@ public sealed record Claim(Guid Asked, string Serial, string Maker, MakerQuestio
                 Warranty is { } warranty ? $"{Maker} on {Serial}: {warranty.Told(today)}" : null,
                 Authorisation is { } number
                     ? $"{Maker} takes {Serial} back under {number}{(DueBy is { } due ? $", by {Carrying.Parcel.Day(due)}" : "")}"
+                        + (string.IsNullOrWhiteSpace(LateCost) ? "" : $" (late, it costs {LateCost})")
                     : null,
                 Says,
             }.Where(s => !string.IsNullOrWhiteSpace(s))

@@ -9,6 +9,7 @@ namespace Nailcrow.Core.Returns.Claiming;
 /// <param name="Asked">The entry they were asked with.</param>
 /// <param name="Authorisation">The number to send it back under.</param>
 /// <param name="DueBy">By when it has to be there.</param>
+/// <param name="LateCost">What they charge when it is late, with its currency.</param>
 /// <param name="Refused">Why they do not take it.</param>
 public sealed record MakerAnswered(
     Guid Asked,
@@ -18,7 +19,8 @@ public sealed record MakerAnswered(
     string? Authorisation = null,
     DateOnly? DueBy = null,
     string? Refused = null,
-    string? Says = null
+    string? Says = null,
+    string? LateCost = null
 ) : FactBody
 {
     public override string Told() =>
@@ -49,6 +51,7 @@ public sealed record MakerAnswered(
                         DueBy = DueBy,
                         Refused = Refused,
                         Says = Says,
+                        LateCost = LateCost,
                     }
                 ),
             }

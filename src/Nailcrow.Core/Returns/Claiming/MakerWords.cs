@@ -6,6 +6,7 @@ namespace Nailcrow.Core.Returns.Claiming;
 public sealed record ClaimAsk(Guid Claim, string Serial, MakerQuestion Question, string? Model = null, string? Fault = null);
 
 /// <param name="Serial">The drive they speak of; an answer about another one is no answer.</param>
+/// <param name="LateCost">What is charged when it comes after <paramref name="DueBy"/>, with its currency.</param>
 /// <param name="UnderReview">They look at it, and are asked again later.</param>
 public sealed record ClaimAnswer(
     string Serial,
@@ -14,5 +15,6 @@ public sealed record ClaimAnswer(
     DateOnly? DueBy = null,
     string? Refused = null,
     string? Says = null,
-    bool? UnderReview = null
+    bool? UnderReview = null,
+    string? LateCost = null
 );

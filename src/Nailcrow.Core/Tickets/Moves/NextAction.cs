@@ -127,7 +127,7 @@ public sealed record NextAction(string Who, string Say, Move Move)
                     $"Open the box {parcel.Label} that {parcel.Carrier} delivered, and book {serial} in.",
                     Move.BookIn
                 ),
-                _ => new("stores", $"Book {serial} in when it arrives.", Move.BookIn),
+                var back => new("stores", $"Book {serial} in when it arrives{back.Until()}.", Move.BookIn),
             };
         return ticket.SignedOffBy is null
             ? new(Engineer(ticket), "Have the customer sign off.", Move.SignOff)
@@ -137,12 +137,14 @@ public sealed record NextAction(string Who, string Say, Move Move)
     private static string ToSend(Ticket ticket, string serial) =>
         ticket.Parcels.LastOrDefault(p => p.Serials.Contains(serial)) switch
         {
-            null => $"Send {serial} back.",
-            { Refused: not null } parcel => $"Send {serial} back otherwise. {parcel.Stand()}.",
+            null => $"Send {serial} back{Until(ticket, serial)}.",
+            { Refused: not null } parcel => $"Send {serial} back otherwise{Until(ticket, serial)}. {parcel.Stand()}.",
             { Label: null } parcel => $"Pack {serial}. {parcel.Stand()}.",
             var parcel => $"Hand {serial} to {parcel.Carrier} with the label {parcel.Label}"
                 + $"{(parcel.CollectsOn is { } day ? $"; they come on {Returns.Carrying.Parcel.Day(day)}" : "")}.",
         };
+
+    private static string Until(Ticket ticket, string serial) => ticket.Returns.Find(r => r.Serial == serial)?.Until() ?? "";
 
     private static Returns.Carrying.Parcel? Delivered(Ticket ticket, string serial) =>
         ticket.Parcels.LastOrDefault(p =>

@@ -174,6 +174,16 @@ internal static class PartMoves
         fields.Add(
             new("dueBy", "Has to be there by", FieldKind.Day, Required: false, Value: given?.DueBy is { } due ? Parcel.Day(due) : null)
         );
+        if (maker)
+            fields.Add(
+                new(
+                    "lateCost",
+                    "What it costs when it is late",
+                    Required: false,
+                    Value: given?.LateCost,
+                    Hint: "With its currency: 180.00 EUR."
+                )
+            );
         if (data)
             fields.Add(
                 new(

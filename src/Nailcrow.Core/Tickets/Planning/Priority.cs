@@ -101,7 +101,11 @@ public sealed record Priority(Urgency Urgency, int Score, string Because)
 
     private static (int, string?) OfPromise(DateTimeOffset? at, DeadlineKind? kind, DateTimeOffset now) =>
         at is not { } due || kind is not { } what ? (0, null)
-        : due < now ? (Overdue, $"{Words.Of(what)} promise is over since {Rebuilds.Watch.Told(now - due)}")
+        : due < now
+            ? (
+                Overdue,
+                $"{Words.Of(what)} {(what == DeadlineKind.Return ? "was due" : "promise is over since")} {Rebuilds.Watch.Told(now - due)}{(what == DeadlineKind.Return ? " ago" : "")}"
+            )
         : due - now < TimeSpan.FromHours(4) ? (DueInFour, $"{Words.Of(what)} within {Rebuilds.Watch.Told(due - now)}")
         : due - now < TimeSpan.FromHours(24) ? (DueToday, $"{Words.Of(what)} within {Rebuilds.Watch.Told(due - now)}")
         : (0, null);

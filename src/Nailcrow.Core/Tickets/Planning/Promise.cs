@@ -34,15 +34,31 @@ public enum DeadlineKind
 {
     Respond,
     Restore,
+
+    /// <summary>A drive that goes back has to be there.</summary>
+    Return,
 }
 
-/// <summary>One promise's deadline.</summary>
+/// <summary>One promise's deadline, or a return's.</summary>
+/// <param name="About">The drive that goes back; null for a promise.</param>
 /// <param name="At">When it is due; null while a hold stops its clock for good.</param>
 /// <param name="MetAt">When it was kept, or too late; null while it is open.</param>
 /// <param name="Stopped">A hold stops its clock now; the time moves on for as long as it lasts.</param>
-public sealed record Deadline(DeadlineKind Kind, DateTimeOffset? At, DateTimeOffset? MetAt, bool Stopped)
+public sealed record Deadline(DeadlineKind Kind, DateTimeOffset? At, DateTimeOffset? MetAt, bool Stopped, string? About = null)
 {
-    public static IReadOnlyList<Deadline> Of(Ticket ticket, DateTimeOffset now)
+    public static IReadOnlyList<Deadline> Of(Ticket ticket, DateTimeOffset now) => [.. Promised(ticket, now), .. Returned(ticket)];
+
+    /// <summary>A day that was agreed is kept until it is over; no hold stops it.</summary>
+    private static IEnumerable<Deadline> Returned(Ticket ticket)
+    {
+        foreach (var back in ticket.Returns)
+            if (back.DueBy is { } due)
+                yield return new(DeadlineKind.Return, EndOf(due), back.ArrivedAt, Stopped: false, back.Serial);
+    }
+
+    private static DateTimeOffset EndOf(DateOnly day) => new(day.AddDays(1).ToDateTime(TimeOnly.MinValue), TimeSpan.Zero);
+
+    private static IReadOnlyList<Deadline> Promised(Ticket ticket, DateTimeOffset now)
     {
         if (ticket.Report?.Promise is not { } promise || ticket.ReceivedAt is not { } received || promise.Time() is not { } time)
             return [];

@@ -87,6 +87,9 @@ public sealed record TicketView
     public required IReadOnlyList<ClaimView> Claims { get; init; }
     public required IReadOnlyList<Discrepancy> Discrepancies { get; init; }
     public required string? SignedOffBy { get; init; }
+
+    /// <summary>The customer's own hand, where they signed on a screen; null where they did not.</summary>
+    public required SignedOnScreen? Signed { get; init; }
     public required IReadOnlyList<ClosingCondition> Closing { get; init; }
 
     /// <summary>The appliance's model, for the drawing; null where it is not known any more.</summary>
@@ -179,6 +182,7 @@ public sealed record TicketView
             Claims = [.. ticket.Claims.Select(c => ClaimView.Of(c, DateOnly.FromDateTime(now.UtcDateTime)))],
             Discrepancies = ticket.Discrepancies,
             SignedOffBy = ticket.SignedOffBy,
+            Signed = ticket.Signed,
             Closing = ClosingCondition.Of(ticket),
             Model = known.Model,
             Drawing = known.Drawing,

@@ -33,6 +33,7 @@ internal static class AnswerCheck
             )
             ?? Sentence(answer.Refused, "refused")
             ?? Sentence(answer.Says, "says")
+            ?? Sentence(answer.LateCost, "lateCost")
             ?? Sentence(answer.Warranty?.Terms, "warranty.terms");
 
     public static string? Problem(ParcelEvent said) =>

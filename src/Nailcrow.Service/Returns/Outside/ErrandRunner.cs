@@ -134,7 +134,8 @@ internal sealed class ErrandRunner(
                         said.Authorisation?.Trim(),
                         said.DueBy,
                         said.Refused,
-                        said.Says
+                        said.Says,
+                        said.LateCost
                     ),
                     ct
                 );

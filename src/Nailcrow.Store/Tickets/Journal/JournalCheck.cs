@@ -97,7 +97,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
             {
                 chains.Next(entry, tell);
                 seal?.Next(entry, tell);
-                if (entry.Kind == PictureCheck.Kind)
+                if (PictureCheck.IsOf(entry.Kind))
                     pictures.Expect(entry);
             }
             if (chains.Entries % TellEvery < some.Count)

@@ -11,7 +11,8 @@ namespace Nailcrow.Store.Tickets.Journal;
 /// <summary>Holds the pictures' bytes against the hashes that their entries give.</summary>
 internal sealed class PictureCheck
 {
-    public const string Kind = "photo-taken";
+    /// <summary>Kinds of entry with a picture beside them.</summary>
+    public static bool IsOf(string kind) => kind is "photo-taken" or "customer-signed-off";
 
     private readonly Dictionary<Guid, (long Ticket, long Seq, string Sha256)> _expected = [];
 
@@ -22,10 +23,11 @@ internal sealed class PictureCheck
     {
         if (
             EntryText.BodyOf(entry.Text) is { ValueKind: JsonValueKind.Object } body
-            && body.TryGetProperty("photo", out var photo)
+            && (body.TryGetProperty("signature", out var signature) ? signature : body) is { ValueKind: JsonValueKind.Object } picture
+            && picture.TryGetProperty("photo", out var photo)
             && photo.ValueKind == JsonValueKind.String
             && photo.TryGetGuid(out var id)
-            && body.TryGetProperty("sha256", out var hash)
+            && picture.TryGetProperty("sha256", out var hash)
             && hash.ValueKind == JsonValueKind.String
             && hash.GetString() is { } sha256
         )

@@ -146,7 +146,7 @@ public class MovesTests
                 .Single(m => m.Move == Move.OpenReturn && m.About == Some.Bad && m.Say == say)
                 .Fields.Select(f => f.Name);
 
-        FieldsOf("Exchange under warranty").ShouldBe(["to.name", "authorisation", "dueBy", "dataAgreedBy"]);
+        FieldsOf("Exchange under warranty").ShouldBe(["to.name", "authorisation", "dueBy", "lateCost", "dataAgreedBy"]);
         FieldsOf("Back to stores").ShouldBe(["to.name", "dueBy", "dataAgreedBy"]);
         played.Does(new DriveWiped(Some.Bad, "Sanitize command"));
         FieldsOf("Back to stores").ShouldBe(["to.name", "dueBy"]);

@@ -18,7 +18,7 @@ public static class Correctable
 {
     /// <summary>Why nobody, or not this person, puts this entry right in any way; null where they may in some.</summary>
     public static string? WhyNot(Entry entry, Actor actor) =>
-        entry.By == Actor.Service.Name || entry.Body is not PhotoTaken && entry.Body.ByServiceOnly() is not null
+        entry.By == Actor.Service.Name || entry.Body is not (PhotoTaken or CustomerSignedOff) && entry.Body.ByServiceOnly() is not null
             ? "The service wrote it, from what a machine or another ticket said; take another look, or write a note."
         : WhyNever(entry.Body) is { } never ? never
         : entry.By != actor.Name && !actor.MayActAs([Role.Lead]) ? $"{entry.By} wrote it: {entry.By} or a lead puts it right."
@@ -100,6 +100,8 @@ public static class Correctable
             return null;
         if (instead.GetType() != entry.Body.GetType())
             return $"It is an entry of the kind '{EntryKinds.Of(entry.Body)}', and is put right by one of that kind.";
+        if (entry.Body is CustomerSignedOff { Signature: not null } || instead is CustomerSignedOff { Signature: not null })
+            return "What was signed is signed as it was: say that it was not so, and have it signed again.";
         if (IsSeenAgain(entry.Body))
             return "What was seen of a machine, in a picture or by a percentage is not put right piece by piece: say that it was not so, and record it again.";
         if (entry.Body is FaultReported was && instead is FaultReported so && IsAnotherMachine(was, so))
