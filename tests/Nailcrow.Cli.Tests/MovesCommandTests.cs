@@ -12,7 +12,7 @@ public sealed class MovesCommandTests(CommandInUse use) : IClassFixture<CommandI
         ["TEXT"] = "As agreed with the porter",
         ["HOW"] = "A label was read wrongly",
         ["COPIES"] = "used-space",
-        ["OUTCOME"] = "credited",
+        ["AMOUNT"] = "140.00 EUR",
         ["METHOD"] = "Sanitize command",
         ["NAME"] = "ilka",
         ["ENGINEER"] = "ilka",

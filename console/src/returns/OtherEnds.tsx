@@ -15,7 +15,7 @@ export function OtherEnds({ ticket, moves, writer }: Props) {
 
 function EndsOfOne({ serial, ticket, moves, writer }: Props & { serial: string }) {
   const [open, setOpen] = useState<string | null>(null)
-  const opened = moves.find(m => m.move === open)
+  const opened = moves.find(m => m.say === open)
   return (
     <section className="panel stack" aria-label={`Otherwise with ${serial}`}>
       <h2>
@@ -24,16 +24,16 @@ function EndsOfOne({ serial, ticket, moves, writer }: Props & { serial: string }
       <div className="row">
         {moves.map(move => (
           <Button
-            key={move.move}
+            key={move.say}
             variant="default"
-            aria-expanded={open === move.move}
-            onClick={() => setOpen(open === move.move ? null : move.move)}
+            aria-expanded={open === move.say}
+            onClick={() => setOpen(open === move.say ? null : move.say)}
           >
             {move.say}
           </Button>
         ))}
       </div>
-      {opened && <MoveForm key={opened.move} ticket={ticket} move={opened} writer={writer} done={() => setOpen(null)} autoFocus />}
+      {opened && <MoveForm key={opened.say} ticket={ticket} move={opened} writer={writer} done={() => setOpen(null)} autoFocus />}
     </section>
   )
 }

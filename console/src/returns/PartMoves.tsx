@@ -3,7 +3,6 @@ import { MoveForm, type Writer } from '../tickets'
 import { OtherEnds } from './OtherEnds'
 
 const usual = [
-  'settle-return',
   'issue-part',
   'open-return',
   'ask-carrier',
@@ -15,7 +14,7 @@ const usual = [
 ] satisfies MoveKind[]
 
 /** How a part's way ends when no box brings it where it belongs. */
-const otherwise = ['ask-maker', 'keep-drive', 'destroy-drive', 'take-back-part', 'write-off'] satisfies MoveKind[]
+const otherwise = ['settle-return', 'ask-maker', 'keep-drive', 'destroy-drive', 'take-back-part', 'write-off'] satisfies MoveKind[]
 
 /** What may be done with the parts now, the next thing first, each drive for itself; and what may not, with why. */
 export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
@@ -55,7 +54,7 @@ export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writ
 
 const keyOf = (move: OfferedMove) => `${move.move}${move.about}${move.say}`
 
-function titleOf({ move, about, say }: OfferedMove): string {
+function titleOf({ move, about, say, fields }: OfferedMove): string {
   switch (move) {
     case 'reserve-part':
       return 'Reserve a replacement'
@@ -70,7 +69,7 @@ function titleOf({ move, about, say }: OfferedMove): string {
     case 'ask-maker':
       return `${about}: ${say.toLowerCase()}`
     case 'book-in':
-      return `Book ${about} in`
+      return fields.length > 0 ? `Book ${about} in` : `${about}: ${say.toLowerCase()}`
     case 'keep-drive':
     case 'destroy-drive':
     case 'take-back-part':

@@ -3,6 +3,8 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
 
@@ -76,6 +78,7 @@ internal static class MovesCommand
                 Move.AskCarrier => $"return fetch {t} --carrier CARRIER",
                 Move.AskMaker => $"return ask-maker {t} {about} --maker MAKER --for QUESTION",
                 Move.SendReturn => $"return send {t} {about} --carrier CARRIER",
+                Move.BookIn when move.Body is ReturnArrived { State: BoxState.Empty } => $"return arrive {t} {about} --state empty",
                 Move.BookIn => $"return arrive {t} {about} --in-box SERIAL",
                 Move.SignOff => $"ticket sign-off {t} NAME",
                 Move.Close => $"ticket close {t}",
@@ -103,7 +106,14 @@ internal static class MovesCommand
                 Move.KeepDrive => $"return kept {t} {about} NAME",
                 Move.DestroyDrive => $"return destroyed {t} {about} METHOD --seen-by NAME",
                 Move.TakeBackPart => $"part take-back {t} {about} --depot DEPOT",
-                Move.SettleReturn => $"return settle {t} {about} OUTCOME",
+                Move.SettleReturn => $"return settle {t} {about} "
+                    + move.Body switch
+                    {
+                        ReturnSettled { Outcome: Outcome.Charged } => "charged --amount AMOUNT",
+                        ReturnSettled { Outcome: Outcome.Refused } => "refused --note TEXT",
+                        ReturnSettled settled => Words.Of(settled.Outcome),
+                        _ => "OUTCOME",
+                    },
                 Move.WriteOff => $"return lost {t} {about} REASON --on-it TEXT",
                 Move.RecordWipe => $"part wiped {t} {about} METHOD",
                 Move.Cancel => $"ticket cancel {t} TEXT",

@@ -136,25 +136,20 @@ internal static class PartMoves
             );
         }
         foreach (var back in ticket.Returns.Where(r => r.SentAt is not null && r.ArrivedAt is null))
+        {
             yield return asked.Entry(
                 Move.BookIn,
                 "That is in the box",
                 new ReturnArrived(back.Serial, ""),
                 new ReturnArrived(back.Serial, Some),
                 [
-                    new(
-                        "serialInBox",
-                        "Serial on the drive in the box",
-                        FieldKind.Serial,
-                        Required: false,
-                        Hint: "Nothing, where the box is empty."
-                    ),
+                    new("serialInBox", "Serial on the drive in the box", FieldKind.Serial),
                     new(
                         "state",
                         "How the box came",
                         FieldKind.Choice,
                         Value: Words.Of(BoxState.Sound),
-                        Choices: [.. Enum.GetValues<BoxState>().Select(s => new FieldChoice(Words.Of(s), Words.Of(s)))]
+                        Choices: [.. new[] { BoxState.Sound, BoxState.Damaged }.Select(s => new FieldChoice(Words.Of(s), Words.Of(s)))]
                     ),
                     .. back.To.Kind == HolderKind.Depot
                         ? [new MoveField("shelf", "Shelf it is put on", Required: false)]
@@ -162,6 +157,8 @@ internal static class PartMoves
                 ],
                 back.Serial
             );
+            yield return asked.Entry(Move.BookIn, "The box is empty", new ReturnArrived(back.Serial, State: BoxState.Empty), back.Serial);
+        }
     }
 
     private static OfferedMove Opening(Offering asked, string serial, ReturnReason reason, HolderKind to, string? stillNeeded)

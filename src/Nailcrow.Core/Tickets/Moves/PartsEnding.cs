@@ -22,7 +22,8 @@ internal static class PartsEnding
                 yield return WrittenOff(asked, serial);
         }
         foreach (var back in ticket.Returns.Where(r => r is { ArrivedAt: not null, Outcome: null, To.Kind: HolderKind.Maker }))
-            yield return Settled(asked, back.Serial);
+        foreach (var move in Settled(asked, back.Serial))
+            yield return move;
     }
 
     private static IEnumerable<OfferedMove> ThereAndThen(Offering asked, string serial)
@@ -72,26 +73,27 @@ internal static class PartsEnding
             serial
         );
 
-    private static OfferedMove Settled(Offering asked, string serial) =>
-        asked.Entry(
-            Move.SettleReturn,
-            "What came of it",
-            new ReturnSettled(serial, Outcome.Exchanged),
-            new ReturnSettled(serial, Outcome.Exchanged, Some, Some),
-            [
-                new(
-                    "outcome",
-                    "The maker has",
-                    FieldKind.Choice,
-                    Value: Words.Of(Outcome.Exchanged),
-                    Choices: [.. Enum.GetValues<Outcome>().Select(o => new FieldChoice(Words.Of(o), Words.Of(o)))]
-                ),
-                new("amount", "Amount, with its currency", Required: false, Hint: "140.00 EUR"),
-                Sentence("note", "What they say") with
-                {
-                    Required = false,
-                },
-            ],
-            serial
-        );
+    /// <summary>Each outcome asks for what it needs: a charge for its amount, a refusal for its reason.</summary>
+    private static IEnumerable<OfferedMove> Settled(Offering asked, string serial)
+    {
+        var amount = new MoveField("amount", "Amount, with its currency", Hint: "140.00 EUR");
+        var note = Sentence("note", "What they say");
+        foreach (
+            var (outcome, say, fields) in new (Outcome, string, MoveField[])[]
+            {
+                (Outcome.Exchanged, "It is exchanged", [note with { Required = false }]),
+                (Outcome.Credited, "It is credited", [amount with { Required = false }, note with { Required = false }]),
+                (Outcome.Charged, "It is charged", [amount, note with { Required = false }]),
+                (Outcome.Refused, "The claim is refused", [note]),
+            }
+        )
+            yield return asked.Entry(
+                Move.SettleReturn,
+                say,
+                new ReturnSettled(serial, outcome),
+                new ReturnSettled(serial, outcome, Some, Some),
+                fields,
+                serial
+            );
+    }
 }
