@@ -7,6 +7,7 @@ using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Running;
@@ -211,10 +212,13 @@ public sealed class CarrierTests(TheFirm firm)
         await story.DoesAsync("ilka", new CarrierAsked([old], carrier.Name));
         var label = (await ParcelAsync(story, p => p.Label is not null)).Label!;
 
-        await carrier.HandAsync($"parcel/{label}/damaged?says=Fell off the belt.&at=2071-01-01T00:00:00Z");
+        await carrier.HandAsync($"parcel/{label}/collected?at=2011-01-01T00:00:00Z"); // their clock stands still
         await ParcelAsync(story, p => p.Said.Count == 1);
+        (await story.ViewAsync()).Returns.Single().SentAt.ShouldNotBeNull();
+        await carrier.HandAsync($"parcel/{label}/damaged?says=Fell off the belt.&at=2071-01-01T00:00:00Z");
+        await ParcelAsync(story, p => p.Said.Count == 2);
         await carrier.HandAsync($"parcel/{label}/lost");
-        var parcel = await ParcelAsync(story, p => p.Said.Count == 2);
+        var parcel = await ParcelAsync(story, p => p.Said.Count == 3);
 
         parcel.Said.ShouldAllBe(s => s.At <= DateTimeOffset.UtcNow);
         var open = (await story.ViewAsync()).Discrepancies.Where(d => d.IsOpen).Select(d => d.Sentence).ToList();
@@ -322,6 +326,33 @@ public sealed class CarrierTests(TheFirm firm)
             .SelectMany(f => File.Exists(f) ? [Kept(f)] : Array.Empty<string>())
             .ToList();
         kept.ShouldAllBe(text => !text.Contains(RunningStandIn.PartnersSecret) && !text.Contains(made.Secret!));
+    }
+
+    [Fact]
+    public async Task One_carrier_that_hangs_holds_no_other_up_and_where_a_box_was_is_no_trouble_to_a_ticket_that_is_closed()
+    {
+        await using var hangs = await Outside.CarrierAsync(firm, "Hanging Haulage");
+        await using var well = await Outside.CarrierAsync(firm, "Working Waggons");
+        var (stuck, its) = await GoesBackAsync(Stores);
+        await stuck.DoesAsync("ilka", new CarrierAsked([its], hangs.Name));
+        await ParcelAsync(stuck, p => p.Label is not null);
+        await hangs.HandAsync("behave/hangs"); // it is asked for events now, and for another box
+        var (other, another) = await GoesBackAsync(Stores);
+        await other.DoesAsync("ilka", new CarrierAsked([another], hangs.Name));
+
+        var (story, old) = await GoesBackAsync(Stores);
+        await story.DoesAsync("ilka", new CarrierAsked([old], well.Name));
+        var label = (await ParcelAsync(story, p => p.Label is not null)).Label!;
+        await well.HandAsync($"parcel/{label}/on-the-way");
+        await ParcelAsync(story, p => p.Said.Count == 1);
+
+        (await other.ViewAsync()).Parcels.Single().Label.ShouldBeNull();
+        await story.DoesAsync("sefa", new ReturnArrived(old, old)); // it came, and they have not said so yet
+        await story.DoesAsync("ilka", new CustomerSignedOff("R. Alder"));
+        await story.DoesAsync("ilka", new TicketClosed());
+        await well.HandAsync($"parcel/{label}/delivered");
+        await ParcelAsync(story, p => p.Said.Count == 2);
+        (await story.ViewAsync()).Discrepancies.ShouldBeEmpty();
     }
 
     [Fact]

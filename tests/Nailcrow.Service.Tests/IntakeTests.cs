@@ -299,7 +299,9 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
         (await AskedAsync("FSC-0431", service.Service.Address.ToString().TrimEnd('/'))).ShouldContain(
             $"is not asked: 127.0.0.1:{service.Service.Address.Port} is Nailcrow itself."
         );
-        (await AskedAsync("FSC-0430", "http://169.254.169.254")).ShouldContain("is not asked: 169.254.169.254 is no address of a machine.");
-        (await AskedAsync("FSC-0429", "http://[::ffff:169.254.1.1]")).ShouldContain("is no address of a machine.");
+        (await AskedAsync("FSC-0430", "http://169.254.169.254")).ShouldContain(
+            "is not asked: 169.254.169.254 is no address that may be asked."
+        );
+        (await AskedAsync("FSC-0429", "http://[::ffff:169.254.1.1]")).ShouldContain("is no address that may be asked.");
     }
 }

@@ -35,7 +35,13 @@ export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writ
           <MoveForm ticket={ticket} move={move} writer={writer} />
         </section>
       ))}
-      <OtherEnds ticket={ticket} moves={others.filter(m => !m.whyNot)} writer={writer} />
+      <OtherEnds title="What came of" ticket={ticket} moves={others.filter(m => !m.whyNot && m.move === 'settle-return')} writer={writer} />
+      <OtherEnds
+        title="Otherwise with"
+        ticket={ticket}
+        moves={others.filter(m => !m.whyNot && m.move !== 'settle-return')}
+        writer={writer}
+      />
       {not.length > 0 && (
         <details className="panel">
           <summary className="chalk">Not now, and why</summary>

@@ -218,6 +218,12 @@ internal sealed class Joiner(
             await journal.WriteAsync(number, Intents.ByService(new SnapshotTaken(looked), time.GetUtcNow()), ct);
     }
 
+    private const int MostCounted = 20_000;
+
+    /// <summary>How often each thing was said so far: between two tellings that is in no entry.</summary>
+    private readonly System.Collections.Concurrent.ConcurrentDictionary<(long, EvidenceKind, string, string?, string?), int> _counted =
+        new();
+
     /// <summary>Each alert once as evidence; the same said again only as its count doubles.</summary>
     private async Task TellAsync(long ticket, IEnumerable<Alert> alerts, CancellationToken ct)
     {
@@ -225,7 +231,9 @@ internal sealed class Joiner(
         foreach (var same in alerts.GroupBy(a => (a.Kind, a.Text, a.Bay, a.Serial)))
         {
             var before = record?.Ticket.Evidence.Where(e => (e.Kind, e.Text, e.Bay, e.Serial) == same.Key).ToList() ?? [];
-            var times = before.Select(e => e.Count ?? 1).DefaultIfEmpty(0).Max();
+            var key = (ticket, same.Key.Kind, same.Key.Text, same.Key.Bay, same.Key.Serial);
+            // What was told is what was counted when it had doubled; what came after that is counted on from here.
+            var times = Math.Max(before.Select(e => e.Count ?? 1).DefaultIfEmpty(0).Max(), _counted.GetValueOrDefault(key));
             foreach (var alert in same.OrderBy(a => a.At).ThenBy(a => a.Id))
             {
                 times = Math.Max(times + 1, alert.Count ?? 0);
@@ -252,6 +260,9 @@ internal sealed class Joiner(
                 if (await journal.WriteAsync(ticket, intent with { Body = plain }, ct) is not Written.Kept)
                     throw new InvalidDataException($"{TicketNumber.Text(ticket)} does not take '{plain.Text}'.");
             }
+            if (_counted.Count > MostCounted)
+                _counted.Clear(); // then it goes on from what was told
+            _counted[key] = times;
         }
     }
 

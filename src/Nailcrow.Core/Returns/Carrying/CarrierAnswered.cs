@@ -31,6 +31,7 @@ public sealed record CarrierAnswered(Guid Asked, string Carrier, string? Label =
                     parcel with
                     {
                         Label = Label,
+                        BookedAt = stamp.At,
                         CollectsOn = CollectsOn,
                         Refused = Label is null ? Refused : null,
                     }

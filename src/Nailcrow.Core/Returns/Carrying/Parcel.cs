@@ -20,6 +20,9 @@ public sealed record Parcel(
     /// <summary>The carrier's number for it; null until they have answered.</summary>
     public string? Label { get; init; }
 
+    /// <summary>When that was; what they say of it was so after that, whatever their clock says.</summary>
+    public DateTimeOffset? BookedAt { get; init; }
+
     /// <summary>The day they say they come.</summary>
     public DateOnly? CollectsOn { get; init; }
 

@@ -19,6 +19,9 @@ public sealed record ParcelTracked(
 {
     public override string Told() => $"{Carrier} {Label}: {Parcel.Told(new(Step, SaidAt, Place, Says))}";
 
+    /// <summary>Somebody has to do something about it.</summary>
+    internal bool IsTrouble => Step is ParcelStep.Lost or ParcelStep.Damaged or ParcelStep.ComesBack;
+
     public override IReadOnlyCollection<Role> Writers() => [Role.Admin];
 
     public override string? ByServiceOnly() =>
@@ -33,9 +36,11 @@ public sealed record ParcelTracked(
         {
             Parcels = ticket.Parcels.Replace(parcel, parcel with { Said = said.Count > Parcel.MostKept ? said.RemoveAt(0) : said }),
         };
+        // Of a box that was opened already, nothing that they say makes trouble any more.
+        var waited = parcel.Serials.Any(serial => ticket.Returns.Exists(r => r.Serial == serial && r.ArrivedAt is null));
         foreach (var serial in parcel.Serials)
             told = Moved(told, parcel, serial, stamp);
-        return Trouble(parcel) is { } trouble ? told.Raise(stamp, "parcel", trouble) : told;
+        return waited && Trouble(parcel) is { } trouble ? told.Raise(stamp, "parcel", trouble) : told;
     }
 
     /// <summary>Whatever they say of a parcel, they have had it; what they delivered to somebody who keeps it is there.</summary>

@@ -25,8 +25,6 @@ public sealed record MakerAsked(string Serial, string Maker, MakerQuestion Quest
             ? $"{open.Stand(DateOnly.FromDateTime(now.UtcDateTime))}; 'outbox list' says how often it was tried."
             : null;
 
-    public override bool MayFollowTheEnd() => true;
-
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with
         {

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -56,6 +58,8 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
             EntryCorrected => true, // what was closed upon may be no longer so
             DecisionBody or Struck or NoteWritten or PhotoTaken or Planning.LeftSite or Unreadable => false,
             SerialKnownElsewhere or MachineSeen or MachineChanged => false, // noted with what made it known
+            CarrierAnswered or MakerAnswered => false, // to what was asked before
+            ParcelTracked tracked => tracked.IsTrouble, // where a box has been is told, and needs nobody
             // A machine repeats what it has not forgotten; once is enough to have somebody look.
             EvidenceSeen when entry.By == People.Actor.Service.Name => IsFirst(ticket),
             // Likewise whoever goes on watching a rebuild that was handed over.

@@ -64,6 +64,15 @@ internal sealed class ErrandRunner(
             case Heard<BookingAnswer>.Answer(var booked) when AnswerCheck.Problem(booked, time.GetUtcNow()) is { } wrong:
                 await LaterAsync(now, $"{carrier.Name} answered what is no answer: {wrong}", null, ct);
                 break;
+            case Heard<BookingAnswer>.Answer(var booked)
+                when await outbox.HasLabelAsync(carrier.Name, booked.Label.Trim(), now.Errand.Id, ct):
+                await LaterAsync(
+                    now,
+                    $"{carrier.Name} answered what is no answer: its number {booked.Label.Trim()} is another box's already.",
+                    null,
+                    ct
+                );
+                break;
             case Heard<BookingAnswer>.Answer(var booked):
                 await WriteAsync(now, new CarrierAnswered(parcel.Asked, carrier.Name, booked.Label.Trim(), booked.CollectsOn), ct);
                 await outbox.EndAsync(
@@ -115,7 +124,7 @@ internal sealed class ErrandRunner(
                 await outbox.LaterAsync(
                     now.Errand.Id,
                     time.GetUtcNow().AddSeconds(settings.AskEverySeconds),
-                    $"{maker.Name} looks at it{(string.IsNullOrWhiteSpace(reviewed.Says) ? "" : $": {Visible.Text(reviewed.Says)}")}",
+                    $"{maker.Name} looks at it{(string.IsNullOrWhiteSpace(reviewed.Says) ? "" : $": {PartnerCalls.Shown(reviewed.Says)}")}",
                     0,
                     ct
                 );

@@ -36,11 +36,15 @@ internal sealed class OutboxRound(
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await life.CalmAsync(stoppingToken);
+        await Task.WhenAll(SayAsync(stoppingToken), FollowAllAsync(stoppingToken));
+    }
+
+    private async Task SayAsync(CancellationToken stoppingToken)
+    {
         while (!stoppingToken.IsCancellationRequested)
             try
             {
                 var (written, woken) = (news.NextErrand, Volatile.Read(ref _woken).Task); // before looking: what comes meanwhile wakes
-                await FollowAsync(stoppingToken);
                 foreach (var partner in await outbox.DueAsync(time.GetUtcNow(), [.. _asked.Keys], stoppingToken))
                     _asked[partner] = AskAsync(partner, stoppingToken);
                 await Task.WhenAny(written, woken, Task.Delay(await PauseAsync(stoppingToken), time, stoppingToken));
@@ -53,10 +57,10 @@ internal sealed class OutboxRound(
         await Task.WhenAll(_asked.Values);
     }
 
-    /// <summary>Until something is due; parcels that are followed are due as well.</summary>
+    /// <summary>Until something is due; another node may write something as well, so it is looked at once a minute.</summary>
     private async Task<TimeSpan> PauseAsync(CancellationToken ct)
     {
-        var longest = TimeSpan.FromSeconds(Math.Clamp(settings.AskEverySeconds, 0.1, 60));
+        var longest = TimeSpan.FromMinutes(1);
         var pause = (await outbox.NextAsync([.. _asked.Keys], ct) ?? DateTimeOffset.MaxValue) - time.GetUtcNow();
         return pause < TimeSpan.Zero ? TimeSpan.Zero
             : pause > longest ? longest
@@ -108,21 +112,39 @@ internal sealed class OutboxRound(
         }
     }
 
-    /// <summary>Asks carriers what became of parcels that they have.</summary>
-    private async Task FollowAsync(CancellationToken ct)
+    /// <summary>Asks carriers what became of parcels that they have, each by itself as well.</summary>
+    private async Task FollowAllAsync(CancellationToken ct)
     {
-        var now = time.GetUtcNow();
-        foreach (var one in await outbox.FollowedAsync(now, now.AddSeconds(settings.AskEverySeconds), FollowedAtOnce, ct))
+        while (!ct.IsCancellationRequested)
+            try
+            {
+                var now = time.GetUtcNow();
+                var due = await outbox.FollowedAsync(now, now.AddSeconds(settings.AskEverySeconds), FollowedAtOnce, ct);
+                await Task.WhenAll(due.GroupBy(one => one.Errand.To).Select(group => FollowAsync(group.Key, group, ct)));
+                if (due.Count < FollowedAtOnce)
+                    await Task.Delay(TimeSpan.FromSeconds(Math.Clamp(settings.AskEverySeconds, 0.1, 60)), time, ct);
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogError(e, "Carriers could not be asked what became of parcels; tried again in a moment");
+                await Task.Delay(AfterTrouble, time, ct);
+            }
+    }
+
+    private async Task FollowAsync(string name, IEnumerable<ErrandNow> theirs, CancellationToken ct)
+    {
+        if (await partners.FindAsync(name, PartnerKind.Carrier, ct) is not { } carrier)
+            return;
+        foreach (var label in theirs.Select(one => one.Label).OfType<string>())
         {
-            if (one.Label is not { } label || await partners.FindAsync(one.Errand.To, PartnerKind.Carrier, ct) is not { } carrier)
-                continue;
             var path = $"/parcels/{Uri.EscapeDataString(label)}/events";
+            var id = Guid.CreateVersion7(time.GetUtcNow());
             if (
-                await calls.AskAsync(carrier, HttpMethod.Get, path, Guid.CreateVersion7(now), null, OutsideJson.Default.ParcelEvents, ct)
+                await calls.AskAsync(carrier, HttpMethod.Get, path, id, null, OutsideJson.Default.ParcelEvents, ct)
                 is not Heard<ParcelEvents>.Answer
                 (var said)
             )
-                continue; // it is asked again anyway
+                return; // it is no good now, and is asked again anyway
             foreach (var happened in said.Events.Where(e => e.Label == label).OrderBy(e => e.At).TakeLast(Parcel.MostTold))
                 if (await parcels.TakeAsync(carrier.Name, happened, ct) is { } why)
                     log.LogWarning("{Carrier} said what was not taken. {Why}", carrier.Name, why);

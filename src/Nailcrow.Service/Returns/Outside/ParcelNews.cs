@@ -19,9 +19,12 @@ internal sealed class ParcelNews(Outbox outbox, TicketJournal journal, TimeProvi
         var label = said.Label.Trim();
         if (await outbox.TicketOfAsync(carrier, label, ct) is not { } number)
             return $"Event {said.Id}: {carrier} has no parcel {label} of ours.";
-        // A carrier's clock is its own: what is ahead of ours happened when it was told.
+        var parcel = (await journal.ReadAsync(number, ct))?.Ticket.Parcels.Find(p => p.Is(carrier, label));
+        // A carrier's clock is its own: what is ahead of ours happened when it was told, and nothing happened before it was booked.
         var now = time.GetUtcNow();
-        var at = said.At > now || said.At < ServiceClock.Earliest ? now : said.At.ToUniversalTime();
+        var at = said.At > now ? now : said.At.ToUniversalTime();
+        if (parcel?.BookedAt is { } booked && at <= booked)
+            at = booked.AddMilliseconds(1);
         var id = SignedEvents.IdOf($"parcel {carrier}", $"{label} {said.Id}");
         var body = new ParcelTracked(carrier, label, said.Id, said.Step, said.At.ToUniversalTime(), said.Place, said.Says);
         var written = await journal.WriteAsync(number, new(id, at, 0, Actor.Service, body), ct);

@@ -131,7 +131,8 @@ internal sealed class PartnerCalls(HttpClient http, Partners partners, TimeProvi
         }
     }
 
-    private static string Shown(string text)
+    /// <summary>What somebody outside said, in one line that is no longer than a line is.</summary>
+    public static string Shown(string text)
     {
         var line = Visible.Text(string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)));
         return line.Length == 0 ? "nothing"

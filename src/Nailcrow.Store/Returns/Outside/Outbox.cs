@@ -157,6 +157,13 @@ public sealed class Outbox(IDbContextFactory<NailcrowDb> dbs)
             .FirstOrDefaultAsync(ct);
     }
 
+    /// <summary>Whether another box of ours has this number with this carrier.</summary>
+    public async Task<bool> HasLabelAsync(string carrier, string label, Guid but, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.Outbox.AnyAsync(r => r.Label == label && r.Partner == carrier && r.Id != but, ct);
+    }
+
     /// <summary>Parcels whose carrier is asked now what became of them; asked again at <paramref name="next"/>.</summary>
     public async Task<IReadOnlyList<ErrandNow>> FollowedAsync(DateTimeOffset now, DateTimeOffset next, int most, CancellationToken ct)
     {
