@@ -1,6 +1,4 @@
 using Microsoft.Playwright;
-using Nailcrow.Core.Procedures;
-using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Console.Tests;
 
@@ -11,7 +9,7 @@ public sealed class SignPageTests(ConsoleInUse use)
     [Theory, InlineData(false), InlineData(true)]
     public async Task They_read_sign_with_a_finger_and_it_stands_with_what_they_read(bool phone)
     {
-        var ticket = await use.TypedTicketAsync("wait-rebuild");
+        var ticket = await use.TypedTicketAsync("joined");
         var page = await use.PageAsync("ilka", phone);
         await page.GotoAsync($"/tickets/{ticket}");
         await page.GetByRole(AriaRole.Link, new() { Name = "Have the customer sign on this screen" }).ClickAsync();
