@@ -55,7 +55,8 @@ internal static class ReturnCommands
                         screen.Line(
                             $"{Screen.Safe(back.Serial)}: {Screen.Safe(back.Reason)} to {Screen.Safe(back.To.ToString())}, number "
                                 + $"{Screen.Safe(back.Authorisation ?? "none")}, due "
-                                + $"{back.DueBy?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "not said"}{(back.LateCost is { } late ? $" (late, it costs {Screen.Safe(late)})" : "")}, "
+                                + $"{back.DueBy?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "not said"}"
+                                + $"{(back.LateCost is { } late ? $" (late, it costs {Screen.Safe(late)})" : "")}, "
                                 + (
                                     back.Outcome is { } outcome
                                         ? $"{Words.Of(outcome)}{(back.OutcomeSays is { } says ? $", {Screen.Safe(says)}" : "")}"

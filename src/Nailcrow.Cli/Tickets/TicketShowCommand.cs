@@ -88,7 +88,11 @@ internal static class TicketShowCommand
         {
             var by = deadline.At is { } due ? Telling.Clock(due, view.Zone) : "when the hold is lifted";
             screen.Line(
-                $"  {(deadline.About is null ? "promise" : "due    ")}    {(deadline.About is { } serial ? Screen.Safe(serial) + " back" : Words.Of(deadline.Kind))} by {by}{(deadline.Stopped ? ", its clock stands still" : "")}"
+                (
+                    deadline.About is { } serial
+                        ? $"  due        {Screen.Safe(serial)} back by {by}"
+                        : $"  promise    {Words.Of(deadline.Kind)} by {by}"
+                ) + (deadline.Stopped ? ", its clock stands still" : "")
             );
         }
         if (view.Visit is { } visit)

@@ -104,7 +104,9 @@ public sealed record Priority(Urgency Urgency, int Score, string Because)
         : due < now
             ? (
                 Overdue,
-                $"{Words.Of(what)} {(what == DeadlineKind.Return ? "was due" : "promise is over since")} {Rebuilds.Watch.Told(now - due)}{(what == DeadlineKind.Return ? " ago" : "")}"
+                what == DeadlineKind.Return
+                    ? $"{Words.Of(what)} was due {Rebuilds.Watch.Told(now - due)} ago"
+                    : $"{Words.Of(what)} promise is over since {Rebuilds.Watch.Told(now - due)}"
             )
         : due - now < TimeSpan.FromHours(4) ? (DueInFour, $"{Words.Of(what)} within {Rebuilds.Watch.Told(due - now)}")
         : due - now < TimeSpan.FromHours(24) ? (DueToday, $"{Words.Of(what)} within {Rebuilds.Watch.Told(due - now)}")
