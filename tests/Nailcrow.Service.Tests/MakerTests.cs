@@ -1,4 +1,3 @@
-using Nailcrow.Client.Returns;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Terms;
@@ -15,10 +14,8 @@ public sealed class MakerTests(TheFirm firm)
 
     private async Task<(Story Story, string Old)> SwappedAsync()
     {
-        var story = await new Story(firm).OnSiteAsync();
-        var old = story.Machine.Serial("2");
-        await story.StartAsync();
-        await story.FollowAsync();
+        var story = new Story(firm);
+        var old = await story.SwappedAsync();
         story.Waits(TimeSpan.FromDays(3)); // from now on it is now: what the maker says is of now
         return (story, old);
     }
@@ -93,10 +90,10 @@ public sealed class MakerTests(TheFirm firm)
         await maker.HandAsync($"review/{old}");
         await story.DoesAsync("ilka", new MakerAsked(old, maker.Name, MakerQuestion.AdvanceExchange));
 
-        var waiting = await WaitingAsync(story, e => e.Says is not null);
+        var waiting = await Outside.ErrandAsync(story, e => e.Says is not null);
         waiting.Says.ShouldBe($"{maker.Name} looks at it: Our laboratory looks at the log first.");
         await Outside.ComesAsync(maker.CallsAsync, calls => calls > 8); // more often than anything else is tried
-        (await WaitingAsync(story, _ => true)).State.ShouldBe("waiting");
+        (await Outside.ErrandAsync(story, _ => true)).State.ShouldBe("waiting");
         (await story.RefusedAsync("ilka", new MakerAsked(old, maker.Name, MakerQuestion.AdvanceExchange))).Sentence.ShouldContain(
             "has not answered yet"
         );
@@ -114,7 +111,7 @@ public sealed class MakerTests(TheFirm firm)
         var (story, old) = await SwappedAsync();
         await story.DoesAsync("ilka", new MakerAsked(old, maker.Name, MakerQuestion.AdvanceExchange));
 
-        var errand = await WaitingAsync(story, e => e.State == "given-up");
+        var errand = await Outside.ErrandAsync(story, e => e.State == "given-up");
 
         errand.Says.ShouldBe($"{maker.Name} answered what is no answer: it is about X{old}, and {old} was asked for.");
         (await story.ViewAsync()).Claims.Single().Answered.ShouldBeFalse();
@@ -142,14 +139,4 @@ public sealed class MakerTests(TheFirm firm)
         no.Status.ShouldBe(422);
         no.Sentence.ShouldStartWith("It would be due on 2020-01-01, before it is opened");
     }
-
-    private static readonly ErrandView Nothing = new(Guid.Empty, "", "", 0, default, "", null, 0, null);
-
-    private static Task<ErrandView> WaitingAsync(Story story, Func<ErrandView, bool> isSo) =>
-        Outside.ComesAsync(
-            async () =>
-                (await (await story.AsAsync("sefa")).OutboxAsync(null, null, Ct)).Errands.FirstOrDefault(e => e.Ticket == story.Ticket)
-                ?? Nothing,
-            e => e != Nothing && isSo(e)
-        );
 }

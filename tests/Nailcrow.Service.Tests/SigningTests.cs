@@ -22,9 +22,8 @@ public sealed class SigningTests(TheFirm firm)
 
     private async Task<Story> DoneAsync()
     {
-        var story = await new Story(firm).OnSiteAsync();
-        await story.StartAsync();
-        await story.FollowAsync();
+        var story = new Story(firm);
+        await story.SwappedAsync();
         return story;
     }
 

@@ -25,8 +25,8 @@ public sealed record PartReturn(
     public string? LateCost { get; init; }
 
     /// <summary>By when it has to be there, and what else it costs: as it ends a sentence; empty where no day was said.</summary>
-    public string Until() =>
-        DueBy is { } due
-            ? $", to be there by {due:yyyy-MM-dd}{(string.IsNullOrWhiteSpace(LateCost) ? "" : $" (late, it costs {LateCost})")}"
-            : "";
+    public string Until() => DueBy is { } due ? $", to be there by {due:yyyy-MM-dd}{Late(LateCost)}" : "";
+
+    /// <summary>What lateness costs, as it ends a sentence; empty where nothing was said.</summary>
+    internal static string Late(string? cost) => string.IsNullOrWhiteSpace(cost) ? "" : $" (late, it costs {cost})";
 }

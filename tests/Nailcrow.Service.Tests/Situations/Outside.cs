@@ -1,6 +1,8 @@
 using System.Text.Json;
 using Nailcrow.Client;
+using Nailcrow.Client.Returns;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Running;
 
 namespace Nailcrow.Service.Tests.Situations;
@@ -40,6 +42,21 @@ internal sealed class Outside : IAsyncDisposable
         using var seen = JsonDocument.Parse(await _at.LookAsync());
         return seen.RootElement.GetProperty("calls").GetInt32();
     }
+
+    private static readonly ErrandView Nothing = new(Guid.Empty, "", "", 0, default, "", null, 0, null);
+
+    /// <summary>What stands in the outbox for a story's ticket, once it is so.</summary>
+    public static Task<ErrandView> ErrandAsync(Story story, Func<ErrandView, bool> isSo, string? state = null) =>
+        ComesAsync(
+            async () =>
+                (await (await story.AsAsync("sefa")).OutboxAsync(state, null, Ct)).Errands.FirstOrDefault(e => e.Ticket == story.Ticket)
+                ?? Nothing,
+            e => e != Nothing && isSo(e)
+        );
+
+    /// <summary>The last box of a story's ticket, once it is so.</summary>
+    public static async Task<ParcelView> ParcelAsync(Story story, Func<ParcelView, bool> isSo) =>
+        (await ComesAsync(() => story.ViewAsync(), v => v.Parcels.Count > 0 && isSo(v.Parcels[^1]))).Parcels[^1];
 
     /// <summary>Asked for again until it is so; what waits outside is not known to the minute.</summary>
     public static async Task<T> ComesAsync<T>(Func<Task<T>> look, Func<T, bool> isSo)

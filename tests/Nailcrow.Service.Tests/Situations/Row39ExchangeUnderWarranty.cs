@@ -15,10 +15,8 @@ public sealed class Row39ExchangeUnderWarranty(TheFirm firm)
 
     private async Task<(Story Story, string Old)> SwappedAsync()
     {
-        var story = await new Story(firm).OnSiteAsync();
-        var old = story.Machine.Serial("2");
-        await story.StartAsync();
-        await story.FollowAsync();
+        var story = new Story(firm);
+        var old = await story.SwappedAsync();
         return (story, old);
     }
 

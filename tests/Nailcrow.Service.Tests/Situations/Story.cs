@@ -156,6 +156,31 @@ internal sealed class Story
         return await later.ReportedAsync(new(_asset, "It beeps again", JobKind.Fault, Bay: bay, Serial: Machine.Serial(bay)));
     }
 
+    /// <summary>On site, and the sheet followed to its end: the old drive is in the engineer's hands.</summary>
+    /// <returns>Its serial.</returns>
+    public async Task<string> SwappedAsync(bool firstPartWasDead = false)
+    {
+        await OnSiteAsync();
+        var old = Machine.Serial("2");
+        if (firstPartWasDead)
+        {
+            await DoesAsync(Engineer, new PartGivenUp(Parts[0], NoReplacement.DeadOnArrival));
+            await PartAsync();
+        }
+        await StartAsync();
+        await FollowAsync();
+        return old;
+    }
+
+    /// <summary>A swap is done, and a return of the old drive is open.</summary>
+    public async Task<string> GoesBackAsync(Holder to, bool firstPartWasDead = false)
+    {
+        var (old, maker) = (await SwappedAsync(firstPartWasDead), to.Kind == HolderKind.Maker);
+        var reason = maker ? ReturnReason.ExchangeUnderWarranty : ReturnReason.BackToStores;
+        await DoesAsync(Engineer, new ReturnOpened(old, reason, to, maker ? "RX-1" : null, DataAgreedBy: "R. Alder"));
+        return old;
+    }
+
     /// <summary>On site, and the sheet followed up to a step.</summary>
     public async Task<Story> AtAsync(string step)
     {

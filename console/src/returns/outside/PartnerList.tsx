@@ -1,9 +1,10 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { useMay } from '../../people'
 import { api, unwrap } from '../../shared/api'
 import { Refused } from '../../shared/Refused'
-import { useFields } from '../../shared/useFields'
+import { useDraft } from '../../shared/useDraft'
 import { Waiting } from '../../shared/Waiting'
 import { said } from '../../shared/words'
 
@@ -56,7 +57,8 @@ export function PartnerList() {
 }
 
 function AddPartner() {
-  const [fields, typed] = useFields({ name: '', kind: 'carrier', address: '', secret: '' })
+  const { fields, typed, drop } = useDraft('partner', { name: '', kind: 'carrier', address: '' })
+  const [secret, setSecret] = useState('') // kept nowhere but in the field
   const client = useQueryClient()
   const put = useMutation({
     mutationFn: async () =>
@@ -66,11 +68,15 @@ function AddPartner() {
           body: {
             kind: fields.kind === 'maker' ? 'maker' : 'carrier',
             address: fields.address.trim(),
-            secret: fields.secret.trim() || null,
+            secret: secret.trim() || null,
           },
         }),
       ),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['partners'] }),
+    onSuccess: () => {
+      drop()
+      setSecret('')
+      return client.invalidateQueries({ queryKey: ['partners'] })
+    },
   })
   return (
     <form
@@ -94,8 +100,8 @@ function AddPartner() {
       <TextInput
         label="What both sign with"
         description="Nothing: the one there is stays, or one is made and shown once."
-        value={fields.secret}
-        onChange={typed('secret')}
+        value={secret}
+        onChange={event => setSecret(event.currentTarget.value)}
       />
       <Refused problem={put.error} />
       {put.data && (

@@ -32,7 +32,7 @@ public sealed record ReturnLabel(
                 $"There is no return of {(key.Length > 0 ? key : "nothing")} on {TicketNumber.Text(ticket.Number)}; "
                     + $"returns: {string.Join(", ", ticket.Returns.Select(r => r.Serial).DefaultIfEmpty("none, open one first"))}."
             );
-        var parcel = ticket.Parcels.LastOrDefault(p => p.Label is not null && p.Serials.Contains(key));
+        var parcel = ticket.Parcels.LastOrDefault(p => p is { Stands: true, Label: not null } && p.Serials.Contains(key));
         return new Parsed<ReturnLabel>.Ok(
             new(
                 ticket.Number,

@@ -43,7 +43,7 @@ public sealed record CarrierAsked(IReadOnlyList<string> Serials, string Carrier,
             ? ticket.Raise(
                 stamp,
                 "parcel",
-                $"{Carrier} was asked to fetch {string.Join(", ", serials)}, which goes nowhere by this record. Call it off with them."
+                $"{Carrier} is not to fetch {string.Join(", ", serials)}, which goes nowhere by this record; what was booked is called off."
             )
             : ticket with
             {

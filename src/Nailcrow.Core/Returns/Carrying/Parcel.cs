@@ -33,18 +33,27 @@ public sealed record Parcel(
     public ImmutableList<Tracked> Said { get; init; } = [];
 
     // What goes back and forth for weeks is told by its last steps.
-    internal const int MostKept = 50;
+    private const int MostKept = 50;
 
     /// <summary>Of what a carrier tells at once, so many of the last steps are taken.</summary>
     public const int MostTold = 200;
 
     /// <summary>It is asked for or on its way, and nobody packs its drives into another.</summary>
-    public bool Stands => Refused is null && !Said.Exists(s => s.Step is ParcelStep.Delivered or ParcelStep.Lost or ParcelStep.ComesBack);
+    public bool Stands => Refused is null && !Said.Exists(s => Ends(s.Step));
 
     public bool Is(string carrier, string label) =>
         Label is not null
         && Label.Equals(label.Trim(), StringComparison.OrdinalIgnoreCase)
         && Carrier.Equals(carrier.Trim(), StringComparison.OrdinalIgnoreCase);
+
+    /// <summary>With one more thing that was said; of too many, the oldest goes that ended nothing.</summary>
+    internal Parcel With(Tracked said)
+    {
+        var all = Said.Add(said);
+        return this with { Said = all.Count > MostKept ? all.RemoveAt(Math.Max(0, all.FindIndex(s => !Ends(s.Step)))) : all };
+    }
+
+    private static bool Ends(ParcelStep step) => step is ParcelStep.Delivered or ParcelStep.Lost or ParcelStep.ComesBack;
 
     /// <summary>How it stands, as one sentence without its times.</summary>
     public string Stand() =>

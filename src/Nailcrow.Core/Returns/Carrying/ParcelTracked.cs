@@ -31,15 +31,13 @@ public sealed record ParcelTracked(
     {
         if (ticket.Parcels.Find(p => p.Is(Carrier, Label)) is not { } parcel)
             return ticket; // it was taken back that they were asked, and its discrepancy says so
-        var said = parcel.Said.Add(new(Step, stamp.At, Place, Says));
-        var told = ticket with
-        {
-            Parcels = ticket.Parcels.Replace(parcel, parcel with { Said = said.Count > Parcel.MostKept ? said.RemoveAt(0) : said }),
-        };
+        var told = ticket with { Parcels = ticket.Parcels.Replace(parcel, parcel.With(new(Step, stamp.At, Place, Says))) };
         // Of a box that was opened already, nothing that they say makes trouble any more.
         var waited = parcel.Serials.Any(serial => ticket.Returns.Exists(r => r.Serial == serial && r.ArrivedAt is null));
-        foreach (var serial in parcel.Serials)
-            told = Moved(told, parcel, serial, stamp);
+        // What they do with a box that comes back brings nothing where it was to go.
+        if (!parcel.Said.Exists(s => s.Step == ParcelStep.ComesBack))
+            foreach (var serial in parcel.Serials)
+                told = Moved(told, parcel, serial, stamp);
         return waited && Trouble(parcel) is { } trouble ? told.Raise(stamp, "parcel", trouble) : told;
     }
 
@@ -58,6 +56,8 @@ public sealed record ParcelTracked(
             };
             open = sent;
         }
+        if (Step == ParcelStep.ComesBack) // it is with them until somebody sends it anew
+            return ticket with { Returns = ticket.Returns.Replace(open, open with { Carrier = null, Tracking = null, SentAt = null }) };
         // A depot opens the box and reads what is in it; with anybody else their own word is all there will be.
         return Step == ParcelStep.Delivered && open.To.Kind is HolderKind.Maker or HolderKind.Customer
             ? ticket with
@@ -76,7 +76,7 @@ public sealed record ParcelTracked(
         {
             ParcelStep.Lost => $"{Carrier} has lost {what}.{says} Claim it from them; a lead writes off what does not turn up.",
             ParcelStep.Damaged => $"{Carrier} has damaged {what}.{says} Claim it from them, with pictures when it is opened.",
-            ParcelStep.ComesBack => $"{Carrier} brings {what} back.{says} Book it in where it comes, and send it anew.",
+            ParcelStep.ComesBack => $"{Carrier} brings {what} back.{says} Send it anew once it is there, or book it in.",
             _ => null,
         };
     }

@@ -35,7 +35,7 @@ public sealed record Claim(Guid Asked, string Serial, string Maker, MakerQuestio
                 Warranty is { } warranty ? $"{Maker} on {Serial}: {warranty.Told(today)}" : null,
                 Authorisation is { } number
                     ? $"{Maker} takes {Serial} back under {number}{(DueBy is { } due ? $", by {Carrying.Parcel.Day(due)}" : "")}"
-                        + (string.IsNullOrWhiteSpace(LateCost) ? "" : $" (late, it costs {LateCost})")
+                        + PartReturn.Late(LateCost)
                     : null,
                 Says,
             }.Where(s => !string.IsNullOrWhiteSpace(s))

@@ -5,8 +5,6 @@ namespace Nailcrow.Core.Returns.Claiming;
 /// <param name="Terms">As the maker words it: "exchange in advance, media may be kept".</param>
 public sealed record Warranty(DateOnly Until, DateOnly? From = null, string? Terms = null)
 {
-    public bool CoversDay(DateOnly day) => day <= Until && !(day < From);
-
     /// <summary>As it goes on after a serial.</summary>
     public string Told(DateOnly today) =>
         (

@@ -139,6 +139,7 @@ public sealed record NextAction(string Who, string Say, Move Move)
         {
             null => $"Send {serial} back{Until(ticket, serial)}.",
             { Refused: not null } parcel => $"Send {serial} back otherwise{Until(ticket, serial)}. {parcel.Stand()}.",
+            { Stands: false } parcel => $"Send {serial} anew{Until(ticket, serial)}. {parcel.Stand()}.",
             { Label: null } parcel => $"Pack {serial}. {parcel.Stand()}.",
             var parcel => $"Hand {serial} to {parcel.Carrier} with the label {parcel.Label}"
                 + $"{(parcel.CollectsOn is { } day ? $"; they come on {Returns.Carrying.Parcel.Day(day)}" : "")}.",

@@ -46,7 +46,7 @@ internal sealed class OutboxRound(
             {
                 var (written, woken) = (news.NextErrand, Volatile.Read(ref _woken).Task); // before looking: what comes meanwhile wakes
                 foreach (var partner in await outbox.DueAsync(time.GetUtcNow(), [.. _asked.Keys], stoppingToken))
-                    _asked[partner] = AskAsync(partner, stoppingToken);
+                    Begin(partner, stoppingToken);
                 await Task.WhenAny(written, woken, Task.Delay(await PauseAsync(stoppingToken), time, stoppingToken));
             }
             catch (Exception e) when (e is not OperationCanceledException)
@@ -67,9 +67,16 @@ internal sealed class OutboxRound(
             : pause;
     }
 
+    /// <summary>It is known to be asked before the asking can end: else it would be taken for asked for ever.</summary>
+    private void Begin(string partner, CancellationToken ct)
+    {
+        var asking = new Task<Task>(() => AskAsync(partner, ct));
+        _asked[partner] = asking.Unwrap();
+        asking.Start(TaskScheduler.Default);
+    }
+
     private async Task AskAsync(string partner, CancellationToken ct)
     {
-        await Task.Yield(); // it is known to be asked before it can be done
         try
         {
             var lease = TimeSpan.FromSeconds(settings.AnswerWithinSeconds * 2 + 10);
