@@ -74,9 +74,17 @@ dotnet_tests() {
 must "Browser, scanner" install_tools
 must "Console" tools/build-console.sh
 must "Build" dotnet build Nailcrow.slnx -v q
+# Beside what needs one processor; where it cannot be had, the tests take the command as it was built, and longer.
+tools/build-command.sh .build/tested >.build/command.log 2>&1 &
+command=$!
 check "Width of the code" formatted
 check "Console: types" npm --prefix console run --silent check
 check "Console: lint" npm --prefix console run --silent lint
 console_tests
+if wait "$command"; then
+  export NAILCROW_TESTED_COMMAND="$PWD/.build/tested/nailcrow"
+else
+  echo "== The command could not be compiled as it is released; see .build/command.log"
+fi
 dotnet_tests
 end

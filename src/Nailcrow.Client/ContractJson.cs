@@ -63,6 +63,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(PartnerAsk))]
 [JsonSerializable(typeof(PartnerPut))]
 [JsonSerializable(typeof(OutboxPage))]
+[JsonSerializable(typeof(WarrantyPage))]
 [JsonSerializable(typeof(ErrandView))]
 [JsonSerializable(typeof(OtherSheets))]
 [JsonSerializable(typeof(CustomerView))]

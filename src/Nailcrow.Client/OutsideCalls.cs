@@ -31,5 +31,17 @@ public sealed partial class NailcrowClient
             ct
         );
 
+    /// <param name="find">Part of a serial or a model's name; null for all.</param>
+    /// <param name="from">Only those that end then or later.</param>
+    /// <param name="after">What the page before said to ask on with.</param>
+    public Task<WarrantyPage> WarrantiesAsync(string? find, DateOnly? from, string? after, CancellationToken ct) =>
+        GetAsync(
+            $"api/warranties?find={Uri.EscapeDataString(find ?? "")}"
+                + (from is { } day ? $"&from={day:yyyy-MM-dd}" : "")
+                + (after is null ? "" : $"&after={Uri.EscapeDataString(after)}"),
+            Json.WarrantyPage,
+            ct
+        );
+
     public Task<ErrandView> SendAgainAsync(Guid id, CancellationToken ct) => PostAsync($"api/outbox/{id}/again", Json.ErrandView, ct);
 }

@@ -46,6 +46,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapStores();
     app.MapStoresPapers();
     app.MapOutside();
+    app.MapWarranties();
     app.MapPlanning();
     app.MapAppliances();
     app.MapCustomers();

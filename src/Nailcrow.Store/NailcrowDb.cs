@@ -4,6 +4,7 @@ using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Procedures;
+using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Swaps;
@@ -26,6 +27,7 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<ModelRow> Models => Set<ModelRow>();
     internal DbSet<DriveRow> Drives => Set<DriveRow>();
     internal DbSet<DriveModelRow> DriveModels => Set<DriveModelRow>();
+    internal DbSet<WarrantyRow> Warranties => Set<WarrantyRow>();
     internal DbSet<QualifiedRow> QualifiedModels => Set<QualifiedRow>();
     internal DbSet<SnapshotRow> Snapshots => Set<SnapshotRow>();
     internal DbSet<LifeEventRow> LifeEvents => Set<LifeEventRow>();

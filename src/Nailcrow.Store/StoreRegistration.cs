@@ -36,6 +36,7 @@ public static class StoreRegistration
             .AddSingleton<ReferenceChanging>()
             .AddSingleton<IntakeRules>()
             .AddSingleton<DriveModels>()
+            .AddSingleton<Warranties>()
             .AddSingleton<Drives>()
             .AddSingleton<LedgerBook>()
             .AddSingleton<Outbox>()

@@ -73,7 +73,7 @@ public sealed class CompletionTests(CommandInUse use) : IClassFixture<CommandInU
     public async Task The_script_of_a_shell_makes_it_offer_what_the_command_knows()
     {
         var script = $$"""
-            nailcrow() { dotnet '{{Built.Assembly("Nailcrow.Cli", "nailcrow")}}' "$@"; }
+            nailcrow() { '{{string.Join("' '", Built.Command)}}' "$@"; }
             source <(nailcrow completion bash)
             COMP_WORDS=(nailcrow tick) COMP_CWORD=1 COMP_LINE='nailcrow tick' COMP_POINT=13
             _nailcrow

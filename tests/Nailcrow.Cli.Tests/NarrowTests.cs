@@ -29,7 +29,7 @@ public sealed class NarrowTests(CommandInUse use) : IClassFixture<CommandInUse>
 
     private async Task<IReadOnlyList<string>> InATerminalAsync(string words)
     {
-        var command = $"stty cols 80 rows 24; dotnet {Built.Assembly("Nailcrow.Cli", "nailcrow")} {words}";
+        var command = $"stty cols 80 rows 24; {string.Join(' ', Built.Command)} {words}";
         var start = new ProcessStartInfo("/usr/bin/script", ["-qec", command, "/dev/null"])
         {
             RedirectStandardOutput = true,

@@ -16,7 +16,7 @@ public sealed class OffThePathTests(CommandInUse use) : IClassFixture<CommandInU
 
         (await use.Command.RunAsync("part", "give-up", ticket, "CDR12TDEAD1")).Error.ShouldContain("--why");
         (await use.Command.RunAsync("part", "give-up", ticket, "CDR12TDEAD1", "--why", "ugly")).Error.ShouldContain(
-            "accepted: dead-on-arrival, too-small, does-not-fit, not-taken, carries-old-data, not-here."
+            "accepted: dead-on-arrival, too-small, does-not-fit, not-taken, carries-old-data, not-here, not-needed, found-better."
         );
         (
             await use.Command.DoneAsync("part", "give-up", ticket, "CDR12TDEAD1", "--why", "dead-on-arrival", "--note", "It rattles.")
@@ -25,9 +25,9 @@ public sealed class OffThePathTests(CommandInUse use) : IClassFixture<CommandInU
 
         await ReserveAsync(ticket, "CDR12TGOOD1");
         (await use.Command.DoneAsync("part", "issue", ticket, "--as", "sefa")).ShouldContain("CDR12TGOOD1 is with ilka.");
-        (await use.Command.DoneAsync("return", "open", ticket, "CDR12TDEAD1", "--to-depot", "Main", "--dead-on-arrival")).ShouldContain(
-            "a return for CDR12TDEAD1 is open."
-        );
+        (
+            await use.Command.DoneAsync("return", "open", ticket, "CDR12TDEAD1", "--to-depot", "Main", "--why", "dead-on-arrival")
+        ).ShouldContain("a return for CDR12TDEAD1 is open.");
         (await use.Command.DoneAsync("ticket", "journal", ticket)).ShouldContain("Gave up CDR12TDEAD1: dead on arrival. It rattles.");
     }
 

@@ -59,7 +59,7 @@ public sealed class OutsideCommandTests(CommandInUse use) : IClassFixture<Comman
         );
         await use.Command.DoneAsync("return", "ask-maker", ticket, serial, "--maker", "Cindral", "--for", "return-first");
         await ShownAsync($"Cindral takes {serial} back under AX-", "return", "show", ticket);
-        await use.Command.DoneAsync("return", "open", ticket, serial, "--to-maker", "Cindral", "--dead-on-arrival");
+        await use.Command.DoneAsync("return", "open", ticket, serial, "--to-maker", "Cindral", "--why", "dead-on-arrival");
         (await use.Command.DoneAsync("return", "show", ticket)).ShouldContain("dead-on-arrival to maker Cindral, number AX-");
         await use.Command.DoneAsync("return", "fetch", ticket, "--carrier", "Overfell Parcels");
         var shown = await ShownAsync("they come on", "return", "show", ticket, "--json");
@@ -78,7 +78,7 @@ public sealed class OutsideCommandTests(CommandInUse use) : IClassFixture<Comman
         await carrier.HandAsync("behave/down");
         await SetAsync("Nightline", "carrier", carrier);
         var (ticket, serial) = await GoesBackAsync("OUTSIDE02B");
-        await use.Command.DoneAsync("return", "open", ticket, serial, "--to-depot", "Hill", "--dead-on-arrival");
+        await use.Command.DoneAsync("return", "open", ticket, serial, "--to-depot", "Hill", "--why", "dead-on-arrival");
         await use.Command.DoneAsync("return", "fetch", ticket, serial, "--carrier", "Nightline", "--on", "2061-05-01");
 
         var listed = await ShownAsync("given up, tried 6 times", "outbox", "list");

@@ -19,7 +19,10 @@ public class WalkTests
                 ("Nailcrow.Service", "nailcrow-service"),
             }
         )
-            File.CreateSymbolicLink(Path.Combine(bin, name), Path.ChangeExtension(Built.Assembly(project, name), null));
+            File.CreateSymbolicLink(
+                Path.Combine(bin, name),
+                name == "nailcrow" && Built.Command is [var released] ? released : Path.ChangeExtension(Built.Assembly(project, name), null)
+            );
         var start = new ProcessStartInfo("bash", [Path.Combine(Built.Root, "demo", script)])
         {
             RedirectStandardOutput = true,

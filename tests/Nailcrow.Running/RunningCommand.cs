@@ -29,7 +29,7 @@ public sealed class RunningCommand : IDisposable
 
     public async Task<Ended> RunWithInputAsync(string input, params string[] arguments)
     {
-        var start = new ProcessStartInfo("dotnet", [Built.Assembly("Nailcrow.Cli", "nailcrow"), .. arguments])
+        var start = new ProcessStartInfo(Built.Command[0], [.. Built.Command.Skip(1), .. arguments])
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,
@@ -37,7 +37,7 @@ public sealed class RunningCommand : IDisposable
         };
         foreach (var (name, value) in (IEnumerable<KeyValuePair<string, string>>)[.. Built.LivesShort, .. Surroundings])
             start.Environment[name] = value;
-        using var process = Process.Start(start) ?? throw new InvalidOperationException("dotnet did not start.");
+        using var process = Process.Start(start) ?? throw new InvalidOperationException($"{Built.Command[0]} did not start.");
         await process.StandardInput.WriteAsync(input);
         process.StandardInput.Close();
         var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());

@@ -80,6 +80,74 @@ public sealed class CarrierTests(TheFirm firm)
     }
 
     [Fact]
+    public async Task A_box_that_nothing_goes_into_any_more_is_called_off_by_itself_and_its_drive_may_be_fetched_anew()
+    {
+        await using var carrier = await Outside.CarrierAsync(firm, "Stay Home Carriers");
+        var (story, old) = await GoesBackAsync(Stores);
+        await story.DoesAsync("ilka", new CarrierAsked([old], carrier.Name));
+        var booked = await Outside.ParcelAsync(story, p => p.Label is not null);
+
+        await story.DoesAsync("ilka", new DriveKept(old, "R. Alder"));
+
+        var off = await Outside.ErrandAsync(story, e => e.What.Contains("not to fetch"), "done");
+        off.Says.ShouldBe("called off");
+        (await Outside.ParcelAsync(story, p => p.Label is null)).Stand.ShouldBe($"{carrier.Name} does not fetch it: it was called off");
+        (await CarrierSeesAsync(carrier, booked.Label!)).ShouldBeTrue();
+        await story.StartsAnewAsync();
+        var kept = await story.LastAsync<DriveKept>();
+        await story.DoesAsync("lioth", new EntryCorrected(kept.Id, "They took another one."));
+        (await story.ViewAsync()).Next.Say.ShouldBe($"Send {old} back otherwise. {carrier.Name} does not fetch it: it was called off.");
+        await story.DoesAsync("ilka", new CarrierAsked([old], carrier.Name));
+        (await Outside.ParcelAsync(story, p => p.Label is not null)).Label.ShouldNotBe(booked.Label);
+    }
+
+    [Theory]
+    [InlineData("Slow Answer Line", true)]
+    [InlineData("Other Way Line", false)]
+    public async Task Who_is_asked_and_not_needed_any_more_does_not_come_whether_they_had_answered_or_not(string name, bool answersLate)
+    {
+        await using var carrier = await Outside.CarrierAsync(firm, name);
+        var (story, old) = await GoesBackAsync(Stores);
+        if (answersLate)
+            await carrier.HandAsync("behave/down");
+        await story.DoesAsync("ilka", new CarrierAsked([old], carrier.Name));
+        if (!answersLate)
+            await Outside.ParcelAsync(story, p => p.Label is not null);
+        await story.DoesAsync("ilka", new ReturnSent(old, "Gullwing Freight", "GF 12")); // another van was there first
+        await carrier.HandAsync("behave/well");
+
+        var state = answersLate ? "not-wanted" : "done";
+        await Outside.ErrandAsync(story, e => e.State == state && e.What.Contains(answersLate ? "to fetch" : "not to fetch"), state);
+        (await story.ViewAsync()).Returns.Single().Carrier.ShouldBe("Gullwing Freight");
+    }
+
+    [Fact]
+    public async Task A_box_that_goes_with_them_is_not_called_off_because_it_arrived_without_a_word_of_theirs()
+    {
+        await using var carrier = await Outside.CarrierAsync(firm, "Wordless Line");
+        var (story, old) = await GoesBackAsync(Stores);
+        await story.DoesAsync("ilka", new CarrierAsked([old], carrier.Name));
+        var label = (await Outside.ParcelAsync(story, p => p.Label is not null)).Label!;
+        await story.DoesAsync("ilka", new ReturnSent(old, carrier.Name, label));
+
+        await story.DoesAsync("sefa", new ReturnArrived(old, old));
+
+        (await (await story.AsAsync("sefa")).OutboxAsync("waiting", null, Ct)).Errands.ShouldNotContain(e => e.Ticket == story.Ticket);
+        (await (await story.AsAsync("sefa")).OutboxAsync("done", null, Ct)).Errands.Count(e => e.Ticket == story.Ticket).ShouldBe(1);
+    }
+
+    private static async Task<bool> CarrierSeesAsync(Outside carrier, string label)
+    {
+        using var seen = JsonDocument.Parse(await carrier.LookAsync());
+        return seen
+            .RootElement.GetProperty("now")
+            .EnumerateArray()
+            .Single(b => b.GetProperty("label").GetString() == label)
+            .GetProperty("calledOff")
+            .GetBoolean();
+    }
+
+    [Fact]
     public async Task All_drives_for_one_place_go_in_one_box_and_one_for_another_place_does_not()
     {
         await using var carrier = await Outside.CarrierAsync(firm, "Two Box Line");

@@ -11,7 +11,7 @@ const signs = { seen: '▭', moved: '→', wiped: '∅' } as const
 export function DrivePage() {
   const drive = useDrive(useParams().serial ?? '')
   if (!drive.data) return <WaitingPage for="the drive" problem={drive.error} />
-  const { serial, listed, events, places, line } = drive.data
+  const { serial, listed, events, places, line, warranty } = drive.data
   return (
     <main className="page">
       <h1 className="mono">{serial}</h1>
@@ -22,6 +22,7 @@ export function DrivePage() {
           {listed.usedIn ? `, came out of ${listed.usedIn}` : ''}
         </p>
       )}
+      {warranty && <p style={{ margin: 0 }}>Warranty: {warranty}.</p>}
       <section className={places.length > 1 ? 'panel danger' : 'panel now'} aria-labelledby="now">
         <h2 id="now">{places.length > 1 ? '◆ In two places, by the records' : 'Now'}</h2>
         {places.length === 0 && 'Nobody has recorded where it is.'}

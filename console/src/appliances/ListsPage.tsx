@@ -14,6 +14,7 @@ const kinds = [
   { value: 'appliances', label: 'Appliances' },
   { value: 'drives', label: 'Drives, in machines and depots' },
   { value: 'qualified', label: "Makers' qualified lists" },
+  { value: 'warranties', label: 'Warranties' },
 ]
 
 /** Lists in and out as CSV. A file is checked first, row by row; only then may it be brought in. */

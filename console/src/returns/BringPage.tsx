@@ -175,6 +175,11 @@ function PartLine({ part, writer, free }: { part: Part; writer: Writer; free: bo
           {reason}
         </p>
       ))}
+      {part.notes.length > 0 && (
+        <p className="chalk" style={{ margin: '2px 0 0' }}>
+          {part.notes.join(' ')}
+        </p>
+      )}
       {free && part.fit !== 'does-not-fit' && (
         <div className="row" style={{ marginTop: 4 }}>
           {warned && (

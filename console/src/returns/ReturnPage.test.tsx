@@ -47,7 +47,7 @@ function shown(known: Partial<TicketView>) {
 
 it('draws every move with parts that is offered, with the fields that it asks for', () => {
   const agreed = asked({ name: 'dataAgreedBy', label: 'Who agreed that the data on it may leave' })
-  shown({ moves: [offered('open-return', 'Exchange under warranty', { about: 'P8BADD0517', fields: [agreed] })] })
+  shown({ moves: [offered('open-return', 'To its maker', { about: 'P8BADD0517', fields: [agreed] })] })
 
   const form = screen.getByRole('heading', { name: 'Send P8BADD0517 back: exchange under warranty' }).closest('section')
   expect(within(form as HTMLElement).getByLabelText(agreed.label)).toBeTruthy()

@@ -16,6 +16,7 @@ import { useTitle } from './useTitle'
 const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ default: room.IntakePage })))
 const CustomersPage = lazy(() => import('../appliances/CustomersPage').then(room => ({ default: room.CustomersPage })))
 const CustomerPage = lazy(() => import('../appliances/CustomerPage').then(room => ({ default: room.CustomerPage })))
+const WarrantiesPage = lazy(() => import('../returns/stores/WarrantiesPage').then(room => ({ default: room.WarrantiesPage })))
 const StoresPage = lazy(() => import('../returns/stores/StoresPage').then(room => ({ default: room.StoresPage })))
 const SignPage = lazy(() => import('../reports/SignPage').then(room => ({ default: room.SignPage })))
 const OutboxPage = lazy(() => import('../returns/outside/OutboxPage').then(room => ({ default: room.OutboxPage })))
@@ -50,6 +51,7 @@ export function App() {
             <Route path="/drives/:serial" element={<DrivePage />} />
             <Route path="/stores" element={<StoresPage />} />
             <Route path="/stores/outbox" element={<OutboxPage />} />
+            <Route path="/stores/warranties" element={<WarrantiesPage />} />
             <Route path="/procedures" element={<LibraryPage />} />
             <Route path="/procedures/:id" element={<ProcedurePage />} />
             <Route path="/lists" element={<ListsPage />} />

@@ -61,6 +61,8 @@ internal static class DriveCommands
                     var listed = life.Listed is { } d ? $"  {Screen.Safe(d.Model)}, {Size.Both(d.Bytes)}" : "";
                     var ran = life.Listed?.Hours is { } hours ? $", {hours:N0} hours" : "";
                     screen.Line($"[bold]{Screen.Safe(life.Serial)}[/]{listed}{ran}");
+                    if (life.Warranty is { } warranty)
+                        screen.Line($"  warranty: {Screen.Safe(warranty)}");
                     foreach (var place in life.Places)
                         screen.Line($"  {(life.Places.Count > 1 ? "[bold]! two places:[/] " : "now   ")}{Screen.Safe(place)}");
                     foreach (var e in life.Events)

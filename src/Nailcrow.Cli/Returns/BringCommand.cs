@@ -53,7 +53,7 @@ internal static class BringCommand
                                 Screen.Safe(p.Part.Model),
                                 ByteSize.Both(p.Part.Bytes),
                                 Screen.Safe(p.Part.Depot),
-                                Screen.Safe(string.Join(" ", p.Blocks.Concat(p.Warns))),
+                                Screen.Safe(string.Join(" ", p.Blocks.Concat(p.Warns).Concat(p.Notes))),
                             }
                         )
                     );

@@ -75,6 +75,8 @@ internal static class ReturnAskCommands
             foreach (var said in parcel.Said)
                 screen.Line($"  {Telling.Clock(said.At, view.Zone)}  {Screen.Safe(said.Told)}");
         }
+        foreach (var says in view.Warranties)
+            screen.Line(Screen.Safe(says));
         foreach (var claim in view.Claims)
             screen.Line($"{Screen.Safe(claim.Stand)} ({Telling.Clock(claim.At, view.Zone)})");
     }

@@ -80,7 +80,7 @@ internal static class ReturnCommands
         var due = new Option<DateOnly?>("--due") { Description = "When it has to be there, as 2026-03-31.", HelpName = "DATE" };
         var agreed = Said.Optional("--data-agreed-by", "Who at the customer agreed that their data may leave.", "NAME");
         var cost = Said.Optional("--late-cost", "What it costs when it is late, as \"180.00 EUR\".", "AMOUNT");
-        var dead = new Option<bool>("--dead-on-arrival") { Description = "It is new and never worked." };
+        var why = Said.OneOf<ReturnReason>("--why", "Why it goes, where that is not an exchange or what came out.", "reason");
         return new Command("open", "Say why and where it goes, and by when.")
         {
             ticket,
@@ -91,7 +91,7 @@ internal static class ReturnCommands
             due,
             agreed,
             cost,
-            dead,
+            why,
         }.Does(call =>
         {
             var (usual, to) = (call.Get(maker), call.Get(depot)) switch
@@ -100,10 +100,17 @@ internal static class ReturnCommands
                 (null, { } name) => (ReturnReason.BackToStores, Holder.OfPlace(name)),
                 _ => throw new UsageProblem("Say where it goes: one of --to-maker NAME and --to-depot NAME."),
             };
-            var reason = call.Get(dead) ? ReturnReason.DeadOnArrival : usual;
             return call.WriteAsync(
                 call.Get(ticket),
-                new ReturnOpened(call.Get(serial), reason, to, call.Get(number), call.Get(due), call.Get(agreed), call.Get(cost)),
+                new ReturnOpened(
+                    call.Get(serial),
+                    call.Get(why) ?? usual,
+                    to,
+                    call.Get(number),
+                    call.Get(due),
+                    call.Get(agreed),
+                    call.Get(cost)
+                ),
                 $"a return for {call.Get(serial)} is open."
             );
         });

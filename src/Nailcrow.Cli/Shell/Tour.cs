@@ -40,7 +40,7 @@ internal static class Tour
             new("Follow the rebuild, from there or from home.", [RebuildCommands.Build()]),
             new(
                 "Send back what came out, and account for every part.",
-                [ReturnCommands.Build(), DocumentCommands.Build(), StockCommands.Build(), OutboxCommands.Build()]
+                [ReturnCommands.Build(), DocumentCommands.Build(), StockCommands.Build(), WarrantyCommands.Build(), OutboxCommands.Build()]
             ),
             new(
                 "Keep the house in order.",

@@ -73,7 +73,11 @@ internal static class MovesCommand
                             ? "--to-maker NAME --authorisation NUMBER"
                             : "--to-depot NAME"
                     )
-                    + (move.Body is ReturnOpened { Reason: ReturnReason.DeadOnArrival } ? " --dead-on-arrival" : "")
+                    + (
+                        move.Body is ReturnOpened { Reason: not (ReturnReason.ExchangeUnderWarranty or ReturnReason.BackToStores) } open
+                            ? $" --why {Words.Of(open.Reason)}"
+                            : ""
+                    )
                     + (move.Fields.Any(f => f.Name == "dataAgreedBy") ? " --data-agreed-by NAME" : ""),
                 Move.AskCarrier => $"return fetch {t} --carrier CARRIER",
                 Move.AskMaker => $"return ask-maker {t} {about} --maker MAKER --for QUESTION",

@@ -24,13 +24,15 @@ public sealed record DriveList(IReadOnlyList<DriveLine> Drives);
 /// <summary>A drive's whole life.</summary>
 /// <param name="Listed">What the list says; null where the drive is only known from tickets.</param>
 /// <param name="Places">More than one where records put it in two places.</param>
+/// <param name="Warranty">What is known of its warranty, as it goes on after its serial; null where nothing is.</param>
 /// <param name="Line">Through whose hands it went, as the ledger of parts has it; null for one that never moved.</param>
 public sealed record DriveLifeView(
     string Serial,
     DriveLine? Listed,
     IReadOnlyList<LifeEvent> Events,
     IReadOnlyList<string> Places,
-    PartLineView? Line = null
+    PartLineView? Line = null,
+    string? Warranty = null
 );
 
 /// <summary>A snapshot that was kept. Ticket and number of its entry name it.</summary>

@@ -14,5 +14,11 @@ public sealed record DriveWiped(string Serial, string Method) : FactBody
         : string.IsNullOrWhiteSpace(Method) ? "Say how it was wiped: overwritten once, sanitize command, degaussed."
         : null;
 
-    internal override Ticket Fold(Ticket ticket, Stamp stamp) => ticket with { Wiped = ticket.Wiped.Add(SerialNumber.Normalise(Serial)) };
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) => Fold(ticket, Serial, stamp);
+
+    internal static Ticket Fold(Ticket ticket, string serial, Stamp stamp) =>
+        ticket with
+        {
+            Wiped = ticket.Wiped.Add(new(SerialNumber.Normalise(serial), stamp.At, stamp.By, stamp.Entry)),
+        };
 }

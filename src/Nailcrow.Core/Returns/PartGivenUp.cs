@@ -21,6 +21,12 @@ public enum NoReplacement
 
     /// <summary>It never came, or somebody else used it.</summary>
     NotHere,
+
+    /// <summary>Nothing is wrong with it, and nothing waits for it.</summary>
+    NotNeeded,
+
+    /// <summary>Nothing is wrong with it, and another one suits better: nearer, larger, longer under warranty.</summary>
+    FoundBetter,
 }
 
 /// <summary>A part that was to go in and does not: another one takes its place on the ticket.</summary>

@@ -38,7 +38,8 @@ public sealed record PartReserved(
 
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         SerialNumber.Parse(Serial) is Parsed<SerialNumber>.Refused no ? no.Reason
-        : ticket.Parts.Find(p => p.GivenUp is not null && p.Serial == SerialNumber.Normalise(Serial)) is { GivenUp: { } why }
+        : ticket.Parts.Find(p => p.GivenUp is not null && p.Serial == SerialNumber.Normalise(Serial))
+            is { GivenUp: { } why and not (NoReplacement.NotNeeded or NoReplacement.FoundBetter) }
             ? $"{SerialNumber.Normalise(Serial)} was given up on this ticket: {EntryTold.Said(Words.Of(why))}. Take another part."
         : Replaced(ticket) is null && ticket.Parts.Count >= ticket.DrivesWanted
             ? ticket.Parts is [{ IssuedTo: { } holder } part] ? $"{part.Serial} is already issued to {holder} for this ticket."
@@ -54,7 +55,12 @@ public sealed record PartReserved(
         var serial = SerialNumber.Normalise(Serial);
         var part = new ReservedPart(serial, Model, Bytes, Depot, OverruledBecause: OverruledBecause);
         var exchanged = Replaced(ticket) is { } old ? ticket.WithAnotherPart(old.Serial, serial, stamp) : ticket;
-        return exchanged with { Parts = With(ticket, part), Custody = ticket.Custody.Move(serial, Holder.OfPlace(Depot), stamp) };
+        return exchanged with
+        {
+            Parts = With(ticket, part),
+            GivenUp = ticket.GivenUp.RemoveAll(p => p.Serial == serial),
+            Custody = ticket.Custody.Move(serial, Holder.OfPlace(Depot), stamp),
+        };
     }
 
     /// <summary>One drive, one part: another one takes the place of what is only set aside; several drives each have theirs.</summary>

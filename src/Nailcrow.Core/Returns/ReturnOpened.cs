@@ -10,11 +10,29 @@ namespace Nailcrow.Core.Returns;
 [JsonConverter(typeof(KebabEnum<ReturnReason>))]
 public enum ReturnReason
 {
+    /// <summary>The new drive comes when this one is there.</summary>
     ExchangeUnderWarranty,
+
+    /// <summary>What came out of a machine, or of a box of which nothing is said.</summary>
     BackToStores,
 
     /// <summary>A new part that never worked goes back as such.</summary>
     DeadOnArrival,
+
+    /// <summary>The new drive came first; this one is owed for it.</summary>
+    AdvanceExchange,
+
+    /// <summary>A part that nobody needed, in its sealed box.</summary>
+    BackUnopened,
+
+    /// <summary>The same, and somebody has opened its box.</summary>
+    BackOpened,
+
+    /// <summary>We destroy it, where we can do that.</summary>
+    ToBeDestroyed,
+
+    /// <summary>It is kept as it is, for somebody who has to find out what happened.</summary>
+    Evidence,
 }
 
 /// <summary>A drive is to go back: why, to whom, under which number, by when.</summary>
@@ -46,6 +64,10 @@ public sealed record ReturnOpened(
             return $"A return ends with a depot, a maker or the customer, not with {To}.";
         if (Target.HoldsCustomersData(ticket, serial) && string.IsNullOrWhiteSpace(DataAgreedBy) && Target.WhyDataStays(ticket) is { } no)
             return no;
+        if (To.Kind == HolderKind.Maker && Reason is ReturnReason.ToBeDestroyed or ReturnReason.Evidence)
+            return $"What is {Words.Of(Reason).Replace('-', ' ')} goes to a depot; a maker does with a drive as it likes.";
+        if (Reason is ReturnReason.BackUnopened && Target.WentIn(ticket, serial))
+            return $"{serial} was fitted on this ticket, so its box was opened. Say that it goes back opened, or as what came out.";
         return To.Kind == HolderKind.Maker && Reason != ReturnReason.BackToStores && string.IsNullOrWhiteSpace(NumberFor(ticket))
             ? "An exchange under warranty has an authorisation number; without it the maker sends the drive back."
             : null;

@@ -25,10 +25,10 @@ public static class ByteSize
     /// <summary>"8TB", "7.3TiB" or a number of bytes.</summary>
     public static Parsed<long> Parse(string text)
     {
-        var (digits, factor) = text.Trim() switch
+        var (digits, factor) = text.Trim().ToUpperInvariant() switch
         {
-            [.. var d, 'T', 'i', 'B'] => (d, Math.Pow(2, 40)),
-            [.. var d, 'G', 'i', 'B'] => (d, Math.Pow(2, 30)),
+            [.. var d, 'T', 'I', 'B'] => (d, Math.Pow(2, 40)),
+            [.. var d, 'G', 'I', 'B'] => (d, Math.Pow(2, 30)),
             [.. var d, 'T', 'B'] => (d, 1e12),
             [.. var d, 'G', 'B'] => (d, 1e9),
             var d => (d, 1.0),

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Returns;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Risk;
 
@@ -113,11 +114,32 @@ public static class Target
             ? (model, bay.Bytes ?? 0)
             : null;
 
+    /// <summary>The drive that is to come out, those that came out, and new ones that never worked; none that is with its maker or gone.</summary>
+    public static IReadOnlyList<string> Defective(Ticket ticket) =>
+        [
+            .. new[] { Drive(ticket) }
+                .Concat(ticket.Swaps.Select(s => s.OutSerial))
+                .Concat(ticket.GivenUp.Where(p => p.GivenUp is NoReplacement.DeadOnArrival or NoReplacement.NotTaken).Select(p => p.Serial))
+                .OfType<string>()
+                .Where(s => s.Length > 0)
+                .Select(SerialNumber.Normalise)
+                .Distinct()
+                .Where(s => ticket.Custody.HolderOf(s) is not { Kind: HolderKind.Maker or HolderKind.Destroyed or HolderKind.Lost }),
+        ];
+
     /// <summary>A drive that came out of the customer's machine has the customer's data on it until it was wiped.</summary>
     public static bool HoldsCustomersData(Ticket ticket, string serial)
     {
         var normal = SerialNumber.Normalise(serial);
-        return ticket.Swaps.Any(s => s.OutSerial == normal) && !ticket.Wiped.Contains(normal);
+        return ticket.Swaps.Any(s => s.OutSerial == normal) && !IsWiped(ticket, normal);
+    }
+
+    /// <summary>Whether a drive was wiped on this ticket, and is not known to have been in the machine since.</summary>
+    public static bool IsWiped(Ticket ticket, string serial)
+    {
+        var normal = SerialNumber.Normalise(serial);
+        var out_ = ticket.Swaps.Where(s => s.OutSerial == normal).Max(s => s.PulledAt);
+        return ticket.Wiped.Exists(w => w.Serial == normal && !(w.At < out_));
     }
 
     /// <summary>Why a drive with the customer's data on it may not leave by what was agreed; null where it may.</summary>

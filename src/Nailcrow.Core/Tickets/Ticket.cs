@@ -94,7 +94,9 @@ public sealed record Ticket(long Number)
 
     /// <summary>How much the rebuild copies, where that was chosen; else it is as the model says.</summary>
     public RebuildChosen? RebuildChosen { get; init; }
-    public ImmutableHashSet<string> Wiped { get; init; } = [];
+
+    /// <summary>What was wiped here, oldest first.</summary>
+    public ImmutableList<Wipe> Wiped { get; init; } = [];
     public Custody Custody { get; init; } = Custody.Nothing;
     public ImmutableList<PartReturn> Returns { get; init; } = [];
 

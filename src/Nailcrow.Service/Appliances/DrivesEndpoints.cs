@@ -3,12 +3,14 @@ using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Service.Appliances;
@@ -37,6 +39,8 @@ internal static class DrivesEndpoints
         string serial,
         Drives drives,
         LedgerBook ledger,
+        Warranties warranties,
+        TimeProvider time,
         CancellationToken ct
     )
     {
@@ -46,10 +50,14 @@ internal static class DrivesEndpoints
         var listed = (await drives.FindAsync(key, 1, ct)).FirstOrDefault(d => d.Serial == key);
         var events = await drives.LifeAsync(key, ct);
         var line = await ledger.ViewAsync(key, ct);
-        return listed is null && events.Count == 0 && line is null
+        var model = listed?.Model ?? line?.Now?.Model;
+        var warranty = KnownWarranty
+            .Of(await warranties.ForAsync([key], ct), key, model)
+            ?.Told(DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime));
+        return listed is null && events.Count == 0 && line is null && warranty is null
             ? Refusals.NotFound($"Nothing is known of a drive with the serial {key}.")
             : TypedResults.Ok(
-                new DriveLifeView(key, listed is null ? null : Line(listed), events, Places(listed, events, line?.Now), line)
+                new DriveLifeView(key, listed is null ? null : Line(listed), events, Places(listed, events, line?.Now), line, warranty)
             );
     }
 

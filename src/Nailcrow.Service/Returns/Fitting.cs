@@ -1,7 +1,10 @@
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
@@ -9,16 +12,24 @@ using Nailcrow.Store.Returns.Ledger;
 namespace Nailcrow.Service.Returns;
 
 /// <summary>Gathers what is in stock and what is known of a ticket's machine; what fits and what the array then holds is Core's to say.</summary>
-internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drives drives, LedgerBook ledger)
+internal sealed class Fitting(
+    ReferenceBook book,
+    DriveModels driveModels,
+    Drives drives,
+    LedgerBook ledger,
+    Warranties warranties,
+    TimeProvider time
+)
 {
     public async Task<BringView?> BringAsync(Ticket ticket, CancellationToken ct)
     {
         if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
             return null;
         var models = (await driveModels.AllAsync(ct)).ToDictionary(m => m.Id);
-        var place = await PlaceAsync(ticket, known, models, ct);
-        var stock = await drives.StockAsync(null, ct);
-        var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.GetValueOrDefault(p.Model), place))).ToList();
+        var weighed = await WeighedAsync(ticket, known.Site, ct);
+        var place = await PlaceAsync(ticket, known, models, ct) with { Weighed = weighed };
+        var stock = await WithWarrantiesAsync(await drives.StockAsync(null, ct), ct);
+        var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.GetValueOrDefault(p.Model), place)), weighed);
         return Bringing.Of(ticket, place, fits, models.Values) with { Spares = known.Customer.Spares };
     }
 
@@ -30,7 +41,7 @@ internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drive
         var models = (await driveModels.AllAsync(ct)).ToDictionary(m => m.Id);
         var serial = SerialNumber.Normalise(asked.Serial);
         var listed = (await drives.StockAsync(serial, ct)).FirstOrDefault();
-        var part = listed ?? new StockPart(serial, asked.Model, asked.Bytes, asked.Depot, Wiped: ticket.Wiped.Contains(serial));
+        var part = listed ?? new StockPart(serial, asked.Model, asked.Bytes, asked.Depot, Wiped: Target.IsWiped(ticket, serial));
         if (!models.ContainsKey(part.Model)) // as a machine named it, once
             part = part with { Model = asked.Model };
         if (part.Bytes == 0)
@@ -48,7 +59,7 @@ internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drive
         var fit = PartFit.Of(
             part with
             {
-                Wiped = part.Wiped || ticket.Wiped.Contains(serial),
+                Wiped = part.Wiped || Target.IsWiped(ticket, serial),
             },
             model,
             await PlaceAsync(ticket, known, models, ct)
@@ -56,6 +67,26 @@ internal sealed class Fitting(ReferenceBook book, DriveModels driveModels, Drive
         return fit.Fit == Fit.DoesNotFit
             ? new Parsed<PartReserved>.Refused($"{serial} does not fit: {string.Join(" ", fit.Blocks)}")
             : new Parsed<PartReserved>.Ok(asked with { Warnings = fit.Warns.Count > 0 ? fit.Warns : null });
+    }
+
+    private async Task<IReadOnlyList<StockPart>> WithWarrantiesAsync(IReadOnlyList<StockPart> stock, CancellationToken ct)
+    {
+        var known = await warranties.ForAsync(stock.Select(p => p.Serial), ct);
+        return known.Count == 0 ? stock : [.. stock.Select(p => p with { Warranty = KnownWarranty.Of(known, p.Serial, p.Model) })];
+    }
+
+    /// <summary>A depot that is called as one of the sites stands where that site is; of another nobody knows how far it is.</summary>
+    private async Task<Weighing> WeighedAsync(Ticket ticket, Site site, CancellationToken ct)
+    {
+        var now = time.GetUtcNow();
+        var km = new Dictionary<string, double>();
+        foreach (var (name, other) in await book.SitesAsync(ct))
+            if (name == site.Name)
+                km[name] = 0;
+            else if (TravelOrder.Km(site, other) is { } far)
+                km[name] = far;
+        var promised = Deadline.Of(ticket, now).FirstOrDefault(d => d.Kind == DeadlineKind.Restore && d.MetAt is null)?.At;
+        return new(now, km, ticket.Visit is { } visit && visit.From > now ? visit.From : promised, ticket.Engineer);
     }
 
     private async Task<Place> PlaceAsync(

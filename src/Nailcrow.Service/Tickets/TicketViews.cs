@@ -7,6 +7,7 @@ using Nailcrow.Service.Appliances;
 using Nailcrow.Service.Procedures;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets.Lists;
 
@@ -20,6 +21,7 @@ internal sealed class TicketViews(
     BaySightings sightings,
     TicketLines lines,
     Partners partners,
+    Warranties warranties,
     TimeProvider time
 )
 {
@@ -43,7 +45,8 @@ internal sealed class TicketViews(
                 await BesideAsync(ticket, asset, ct),
                 known?.Appliance.Location,
                 known?.Customer,
-                await partners.AllAsync(ct)
+                await partners.AllAsync(ct),
+                await warranties.ForAsync(Target.Defective(ticket), ct)
             ),
             actor,
             time.GetUtcNow()

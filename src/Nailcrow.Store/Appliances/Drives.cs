@@ -117,7 +117,8 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
                 r.Bytes,
                 new Holder(r.HolderKind, r.Holder).Place(),
                 r.Hours,
-                r.UnwipedFrom
+                r.UnwipedFrom,
+                Since: r.Since
             )),
         ];
     }

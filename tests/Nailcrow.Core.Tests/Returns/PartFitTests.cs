@@ -69,7 +69,10 @@ public class PartFitTests
 
         never.Warns.ShouldBe(["Cindral C8-Q is known not to work in Brackmere B12: it drops out under load."]);
         unlisted.Warns.Count.ShouldBe(2);
-        PartFit.Ranked([never, unlisted, Of()]).Select(f => f.Model!.Id).ShouldBe(["Pellworth P8-K", "Hask H8", "Cindral C8-Q"]);
+        PartFit
+            .Ranked([never, unlisted, Of()], Weighing.Nothing)
+            .Select(f => f.Model!.Id)
+            .ShouldBe(["Pellworth P8-K", "Hask H8", "Cindral C8-Q"]);
         var onlyBad = Here with { Known = [new("brackmere-b12", "Cindral C8-Q", "it drops out under load.")] };
         PartFit.Of(new("C8NEW", "Hask H8", Needed, "Main stores"), Old with { Id = "Hask H8" }, onlyBad).Fit.ShouldBe(Fit.Fits);
     }
@@ -90,7 +93,7 @@ public class PartFitTests
     [Fact]
     public void What_fits_comes_before_what_warns_and_the_smallest_that_will_do_before_the_rest() =>
         PartFit
-            .Ranked([Of(bytes: Needed * 2), Of(Old with { Shingled = true }), Of(bytes: 1), Of()])
+            .Ranked([Of(bytes: Needed * 2), Of(Old with { Shingled = true }), Of(bytes: 1), Of()], Weighing.Nothing)
             .Select(f => (f.Fit, f.Part.Bytes))
             .ShouldBe([(Fit.Fits, Needed), (Fit.Fits, Needed * 2), (Fit.FitsWithWarnings, Needed), (Fit.DoesNotFit, 1L)]);
 }

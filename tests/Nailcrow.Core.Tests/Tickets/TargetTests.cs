@@ -44,6 +44,32 @@ public class TargetTests
     }
 
     [Fact]
+    public void What_was_wiped_and_was_in_the_machine_again_holds_the_customers_data_again()
+    {
+        var played = Played.At("end");
+        Target.HoldsCustomersData(played.Ticket, Some.Bad).ShouldBeTrue();
+        played.Does(new DriveWiped(Some.Bad, "Sanitize command"));
+        Target.HoldsCustomersData(played.Ticket, Some.Bad).ShouldBeFalse();
+        Target.HoldsCustomersData(played.Ticket, Some.New).ShouldBeFalse(); // it is in, and no drive that came out
+
+        var again = played.Ticket with
+        {
+            EarlierSwaps = [played.Ticket.Swap],
+            Swap = Swap.NotBegun with { OutSerial = Some.Bad, PulledAt = played.Now.AddHours(1) },
+        };
+        Target.HoldsCustomersData(again, Some.Bad).ShouldBeTrue();
+        Target
+            .HoldsCustomersData(
+                again with
+                {
+                    Wiped = again.Wiped.Add(new(Some.Bad, played.Now.AddHours(2), "ilka", Guid.NewGuid())),
+                },
+                Some.Bad
+            )
+            .ShouldBeFalse();
+    }
+
+    [Fact]
     public void Of_several_drives_it_is_the_one_whose_turn_it_is()
     {
         var played = Seen();

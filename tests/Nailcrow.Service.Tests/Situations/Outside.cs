@@ -36,6 +36,9 @@ internal sealed class Outside : IAsyncDisposable
     /// <summary>A hand at it: "behave/down", "parcel/PC04070001/lost?says=gone".</summary>
     public Task<string> HandAsync(string what) => _at.HandAsync(what);
 
+    /// <summary>What it has and was told, as somebody in its office sees it.</summary>
+    public Task<string> LookAsync() => _at.LookAsync();
+
     /// <summary>How often it was called, and let the caller in.</summary>
     public async Task<int> CallsAsync()
     {

@@ -20,6 +20,7 @@ export function StoresPage() {
       <h1>Stores</h1>
       <p style={{ margin: '0 0 12px' }}>
         <Link to="/stores/outbox">What goes out to carriers and makers</Link>
+        <Link to="/stores/warranties">Warranties</Link>
       </p>
       {may ? <ScanDesk depots={depots} depot={depot} /> : <NotPermitted permission="keep-stores" />}
       {depots.length > 1 && (

@@ -20,6 +20,9 @@ public sealed record CarrierAnswered(Guid Asked, string Carrier, string? Label =
     public override string? ByServiceOnly() =>
         "What a carrier answers is written by the service that asked; where they were asked in another way, say that it is with them.";
 
+    /// <summary>They were told not to come, and heard it.</summary>
+    public static CarrierAnswered CalledOff(Guid asked, string carrier) => new(asked, carrier, Refused: "it was called off");
+
     internal override Guid? Cause() => Asked;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>

@@ -27,7 +27,7 @@ public sealed record CarrierAsked(IReadOnlyList<string> Serials, string Carrier,
                 return $"No return for {serial} is open; with an open return: {Waiting(ticket)}.";
             if (open.SentAt is not null)
                 return $"{serial} is with {open.Carrier} already.";
-            if (ticket.Parcels.Find(p => p.Stands && p.Serials.Contains(serial)) is { } other)
+            if (ticket.Parcels.Find(p => p.Stands && p.Serials.Contains(serial) && p.IsWaitedFor(ticket)) is { } other)
                 return $"{serial} is in a box already. {other.Stand()}.";
             returns.Add(open);
         }

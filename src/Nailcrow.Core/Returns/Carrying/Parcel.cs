@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Returns.Carrying;
 
@@ -40,6 +41,17 @@ public sealed record Parcel(
 
     /// <summary>It is asked for or on its way, and nobody packs its drives into another.</summary>
     public bool Stands => Refused is null && !Said.Exists(s => Ends(s.Step));
+
+    /// <summary>Whether a drive still goes this way, or went.</summary>
+    public bool IsWaitedFor(Ticket ticket) => ticket.Returns.Exists(r => Serials.Contains(r.Serial) && GoesWithIt(r));
+
+    /// <summary>They come for it, and nothing goes with them any more: it is to be called off.</summary>
+    public bool IsForNothing(Ticket ticket) => Label is not null && Said.IsEmpty && !IsWaitedFor(ticket);
+
+    private bool GoesWithIt(PartReturn back) =>
+        back.SentAt is null
+            ? back.ArrivedAt is null && back.To with { Shelf = null } == To with { Shelf = null }
+            : Carrier.Equals(back.Carrier?.Trim(), StringComparison.OrdinalIgnoreCase);
 
     public bool Is(string carrier, string label) =>
         Label is not null

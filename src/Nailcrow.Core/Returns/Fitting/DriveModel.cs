@@ -1,3 +1,5 @@
+using Nailcrow.Core.Returns.Claiming;
+
 namespace Nailcrow.Core.Returns.Fitting;
 
 /// <summary>What a maker sells under one name. Rates and errors are as its datasheet states them.</summary>
@@ -27,6 +29,8 @@ public sealed record DriveModel(
 /// <param name="Hours">Hours it has run, where known.</param>
 /// <param name="UsedIn">The machine it came out of; null for a new one.</param>
 /// <param name="Wiped">Whether a wipe is on record since.</param>
+/// <param name="Since">Since when it lies there; null where nobody has said.</param>
+/// <param name="Warranty">What is known of its warranty; null where nothing is.</param>
 public sealed record StockPart(
     string Serial,
     string Model,
@@ -34,7 +38,9 @@ public sealed record StockPart(
     string Depot,
     int? Hours = null,
     string? UsedIn = null,
-    bool Wiped = false
+    bool Wiped = false,
+    DateTimeOffset? Since = null,
+    KnownWarranty? Warranty = null
 );
 
 /// <summary>One line of what is known to work in a model, or not to.</summary>

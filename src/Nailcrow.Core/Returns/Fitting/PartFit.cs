@@ -16,11 +16,20 @@ public enum Fit
 /// <param name="LeastBytes">What keeps the usable capacity that the array has; null where nothing tells it.</param>
 /// <param name="OldModel">The drive it replaces, where its model is known: speed and age are held against it.</param>
 /// <param name="Known">What is said of drive models in this machine: that they work, or why not.</param>
-public sealed record Place(ApplianceModel Machine, long? LeastBytes, DriveModel? OldModel, int? OldHours, IReadOnlyList<Qualified> Known);
+/// <param name="Weighed">What parts that fit alike are told apart by; null where only the fit is asked.</param>
+public sealed record Place(
+    ApplianceModel Machine,
+    long? LeastBytes,
+    DriveModel? OldModel,
+    int? OldHours,
+    IReadOnlyList<Qualified> Known,
+    Weighing? Weighed = null
+);
 
 /// <summary>Whether a part may go into a bay, with every reason.</summary>
 /// <param name="Blocks">Why it does not fit.</param>
 /// <param name="Warns">What a person may overrule, with name and reason.</param>
+/// <param name="Notes">Where it is, whether it comes in time, how long it lasts: what a person weighs, and nobody has to overrule.</param>
 /// <param name="NeverWorked">Its model is known not to work in this machine; one of the warnings says why.</param>
 public sealed record PartFit(
     StockPart Part,
@@ -28,11 +37,14 @@ public sealed record PartFit(
     Fit Fit,
     IReadOnlyList<string> Blocks,
     IReadOnlyList<string> Warns,
+    IReadOnlyList<string> Notes,
     bool NeverWorked = false
 )
 {
     // Two years of running: such a drive has used up a third of what array drives are built for.
     private const int ManyHours = 17_532;
+
+    private const long TB = 1_000_000_000_000;
 
     public static PartFit Of(StockPart part, DriveModel? model, Place place)
     {
@@ -55,6 +67,7 @@ public sealed record PartFit(
                 : Fit.Fits,
             blocks,
             warns,
+            blocks.Count > 0 ? [] : [.. (place.Weighed ?? Weighing.Nothing).Notes(part)],
             place.Known.Any(k => k.DriveModel == model?.Id && k.NotBecause is not null)
         );
     }
@@ -62,12 +75,21 @@ public sealed record PartFit(
     /// <summary>Whether drives of a model go into a machine's bays at all, whatever their size.</summary>
     public static bool GoesInto(DriveModel model, ApplianceModel machine) => !Blocking(model, machine).Any();
 
-    /// <summary>The best first: what fits before what warns, then the least more than needed.</summary>
-    public static IReadOnlyList<PartFit> Ranked(IEnumerable<PartFit> fits) =>
+    /// <summary>
+    /// The best first: what fits before what warns; what comes in time; the least more than needed, in whole TB; the nearest; what
+    /// is under warranty for long; the new before the used and of those the least; and of equal ones what has lain longest.
+    /// </summary>
+    public static IReadOnlyList<PartFit> Ranked(IEnumerable<PartFit> fits, Weighing weighed) =>
         [
             .. fits.OrderBy(f => f.Fit)
                 .ThenBy(f => f.NeverWorked) // whatever else speaks against another
                 .ThenBy(f => f.Warns.Count)
+                .ThenBy(f => weighed.IsLate(f.Part))
+                .ThenBy(f => f.Part.Bytes / TB)
+                .ThenBy(f => weighed.BandOf(f.Part))
+                .ThenBy(f => weighed.HasLittleWarranty(f.Part))
+                .ThenBy(f => f.Part.Hours ?? 0)
+                .ThenBy(f => f.Part.Since ?? DateTimeOffset.MaxValue)
                 .ThenBy(f => f.Part.Bytes)
                 .ThenBy(f => f.Part.Serial, StringComparer.Ordinal),
         ];

@@ -35,14 +35,8 @@ public static class TicketMovements
                 .Except(SetAside(after))
                 .Where(serial => !Target.WentIn(after, serial))
                 .Select(serial => Decided(after, serial, MovementKind.Released, cause)),
-            .. after.Wiped.Except(before.Wiped).Select(serial => Wiped(after, serial, cause)),
-            .. before.Wiped.Except(after.Wiped).Select(serial => Undone(after, serial, WipeOf(after.Number, serial), cause)),
-            .. Announced(after).ExceptBy(Announced(before).Select(m => m.Id), m => m.Id),
-            .. Settled(after).ExceptBy(Settled(before).Select(m => m.Id), m => m.Id),
-            .. Announced(before)
-                .Concat(Settled(before))
-                .ExceptBy(Announced(after).Concat(Settled(after)).Select(m => m.Id), m => m.Id)
-                .Select(m => Undone(after, m.Serial, m.Id, cause)),
+            .. Said(after).ExceptBy(Said(before).Select(m => m.Id), m => m.Id),
+            .. Said(before).ExceptBy(Said(after).Select(m => m.Id), m => m.Id).Select(m => Undone(after, m.Serial, m.Id, cause)),
         ];
     }
 
@@ -112,6 +106,25 @@ public static class TicketMovements
             Going: new(r.To, r.DueBy, r.Authorisation, r.Reason)
         ));
 
+    /// <summary>The first wipe of a drive has its name from ticket and drive alone; one that was in the machine again is wiped again.</summary>
+    private static IEnumerable<Movement> Wiped(Ticket ticket) =>
+        ticket
+            .Wiped.GroupBy(w => w.Serial)
+            .SelectMany(g =>
+                g.Select(
+                    (wipe, nth) =>
+                        new Movement(
+                            Named(nth == 0 ? $"{ticket.Number}/wiped/{wipe.Serial}" : $"{ticket.Number}/wiped/{wipe.Serial}/{wipe.Entry}"),
+                            wipe.Serial,
+                            MovementKind.Wiped,
+                            wipe.At,
+                            wipe.By,
+                            Ticket: ticket.Number,
+                            Entry: wipe.Entry
+                        )
+                )
+            );
+
     private static IEnumerable<Movement> Settled(Ticket ticket) =>
         ticket
             .Returns.Where(r => r.SettledAt is not null)
@@ -127,6 +140,9 @@ public static class TicketMovements
                 Note: $"{Words.Of(r.Outcome ?? default)}{(r.OutcomeSays is { } says ? $": {says}" : "")}"
             ));
 
+    /// <summary>What is on record of drives besides who holds them.</summary>
+    private static IEnumerable<Movement> Said(Ticket ticket) => [.. Wiped(ticket), .. Announced(ticket), .. Settled(ticket)];
+
     private static Movement Decided(Ticket ticket, string serial, MovementKind kind, Entry cause) =>
         new(
             Named($"{cause.Id}/{kind}/{serial}"),
@@ -138,11 +154,6 @@ public static class TicketMovements
             Entry: cause.Id,
             Part: kind == MovementKind.Reserved ? Known(ticket, serial) : null
         );
-
-    private static Movement Wiped(Ticket ticket, string serial, Entry cause) =>
-        new(WipeOf(ticket.Number, serial), serial, MovementKind.Wiped, cause.Happened, cause.By, Ticket: ticket.Number, Entry: cause.Id);
-
-    private static Guid WipeOf(long ticket, string serial) => Named($"{ticket}/wiped/{serial}");
 
     private static Movement Undone(Ticket ticket, string serial, Guid of, Entry cause) =>
         new(

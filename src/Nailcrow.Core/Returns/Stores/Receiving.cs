@@ -114,7 +114,7 @@ public static class Receiving
             );
         return hand is { Model: { Length: > 0 } model, Bytes: { } bytes and >= ByteSize.FewestOfADrive }
             ? new Received.InLedger(
-                new(id, serial, MovementKind.Came, now, by, hand.To, Part: new(model, bytes)),
+                new(id, serial, MovementKind.Came, now, by, hand.To, Part: new(model, ByteSize.Labelled(bytes))),
                 $"{serial} is new here: {model}, {ByteSize.Both(bytes)}."
             )
             : new Received.Ask($"Nothing is known of {serial}. Say its model and size as on its label, and it is taken in.{Hint(serial)}");

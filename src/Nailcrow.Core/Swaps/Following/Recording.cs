@@ -61,7 +61,7 @@ internal static class Recording
                 ? new DriveWithdrawn(sheet.DriveOf(step).Bay, dead).Fold(ticket, stamp)
                 : ticket,
             Records.RebuildStarted => ticket with { Swap = ticket.Swap with { StartedByHandAt = stamp.At } },
-            Records.OldDataCleared => ticket.Swap.InSerial is { } cleared ? ticket with { Wiped = ticket.Wiped.Add(cleared) } : ticket,
+            Records.OldDataCleared => ticket.Swap.InSerial is { } cleared ? DriveWiped.Fold(ticket, cleared, stamp) : ticket,
             Records.Restored => ticket with { RestoreConfirmedBy = stamp.By },
             Records.LightOn => ticket with { LocatorOn = true },
             Records.LightOff => ticket with { LocatorOn = false },

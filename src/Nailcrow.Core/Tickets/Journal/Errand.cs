@@ -41,7 +41,12 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
     /// <summary>What an entry makes necessary; one that puts another right may take back what was asked, or ask it after all.</summary>
     public static IEnumerable<Errand> Between(Ticket before, Ticket after, Entry cause)
     {
-        if (ReferenceEquals(before.Parcels, after.Parcels) && ReferenceEquals(before.Claims, after.Claims))
+        if (
+            ReferenceEquals(before.Parcels, after.Parcels)
+            && ReferenceEquals(before.Claims, after.Claims)
+            && ReferenceEquals(before.Returns, after.Returns)
+            && cause.Body is not CarrierAnswered
+        )
             return [];
         return
         [
@@ -49,10 +54,7 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
                 .Parcels.Where(IsUnanswered)
                 .ExceptBy(before.Parcels.Select(p => p.Asked), p => p.Asked)
                 .Select(p => new Errand(p.Asked, ErrandKind.AskCarrier, p.Carrier, p.Asked)),
-            .. before
-                .Parcels.Where(p => p.Label is not null)
-                .ExceptBy(after.Parcels.Select(p => p.Asked), p => p.Asked)
-                .Select(p => new Errand(cause.Id, ErrandKind.CallOffCarrier, p.Carrier, p.Asked)),
+            .. CallOffs(before, after, cause),
             .. after
                 .Claims.Where(c => c.AnsweredAt is null)
                 .ExceptBy(before.Claims.Select(c => c.Asked), c => c.Asked)
@@ -72,10 +74,26 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
     public bool IsWanted(Ticket ticket) =>
         Kind switch
         {
-            ErrandKind.AskCarrier => ticket.Parcels.Exists(p => p.Asked == About && IsUnanswered(p)),
-            ErrandKind.CallOffCarrier => !ticket.Parcels.Exists(p => p.Asked == About),
+            ErrandKind.AskCarrier => ticket.Parcels.Exists(p => p.Asked == About && IsUnanswered(p) && p.IsWaitedFor(ticket)),
+            ErrandKind.CallOffCarrier => ticket.Parcels.Find(p => p.Asked == About) is not { } parcel || parcel.IsForNothing(ticket),
             _ => ticket.Claims.Exists(c => c.Asked == About && c.AnsweredAt is null),
         };
+
+    /// <summary>Boxes that a carrier comes for, and shall not: the asking was taken back, or what was in them goes another way.</summary>
+    private static IEnumerable<Errand> CallOffs(Ticket before, Ticket after, Entry cause)
+    {
+        var gone = before
+            .Parcels.Where(p => p.Label is not null && !p.IsForNothing(before))
+            .ExceptBy(after.Parcels.Select(p => p.Asked), p => p.Asked);
+        var forNothing = after
+            .Parcels.Where(p => p.IsForNothing(after))
+            .ExceptBy(before.Parcels.Where(p => p.IsForNothing(before)).Select(p => p.Asked), p => p.Asked);
+        foreach (var parcel in gone.Concat(forNothing))
+            yield return new(cause.Id, ErrandKind.CallOffCarrier, parcel.Carrier, parcel.Asked);
+        // They answered while it was taken back that they were asked.
+        if (cause.Body is CarrierAnswered { Label: not null } booked && !after.Parcels.Exists(p => p.Asked == booked.Asked))
+            yield return new(cause.Id, ErrandKind.CallOffCarrier, booked.Carrier, booked.Asked);
+    }
 
     private static bool IsUnanswered(Parcel parcel) => parcel is { Label: null, Refused: null };
 }

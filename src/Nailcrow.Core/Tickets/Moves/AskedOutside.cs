@@ -45,7 +45,7 @@ internal static class AskedOutside
         var ticket = asked.Ticket;
         if (Choices(asked, PartnerKind.Maker) is not { Count: > 0 } makers)
             yield break;
-        foreach (var serial in Defective(ticket))
+        foreach (var serial in Target.Defective(ticket))
             yield return asked.Entry(
                 Move.AskMaker,
                 "Ask its maker",
@@ -74,17 +74,6 @@ internal static class AskedOutside
                 serial
             );
     }
-
-    /// <summary>The drive that is to come out, those that came out, and new ones that never worked; none that is with its maker.</summary>
-    private static IEnumerable<string> Defective(Ticket ticket) =>
-        new[] { Target.Drive(ticket) }
-            .Concat(ticket.Swaps.Select(s => s.OutSerial))
-            .Concat(ticket.GivenUp.Where(p => p.GivenUp is NoReplacement.DeadOnArrival or NoReplacement.NotTaken).Select(p => p.Serial))
-            .OfType<string>()
-            .Where(s => s.Length > 0)
-            .Select(SerialNumber.Normalise)
-            .Distinct()
-            .Where(s => ticket.Custody.HolderOf(s) is not { Kind: HolderKind.Maker or HolderKind.Destroyed or HolderKind.Lost });
 
     private static List<FieldChoice> Choices(Offering asked, PartnerKind kind) =>
         [.. (asked.Known.Partners ?? []).Where(p => p.Kind == kind).Select(p => new FieldChoice(p.Name, p.Name))];

@@ -84,7 +84,9 @@ internal static class PartMoves
     private static IEnumerable<OfferedMove> Wiping(Offering asked) =>
         asked
             .Ticket.Custody.Now.Where(held =>
-                held.Holder.Kind is HolderKind.Engineer or HolderKind.Depot && Target.HoldsCustomersData(asked.Ticket, held.Serial)
+                held.Holder.Kind is HolderKind.Engineer or HolderKind.Depot
+                && Target.HoldsCustomersData(asked.Ticket, held.Serial)
+                && !asked.Ticket.Returns.Exists(r => r.Serial == held.Serial && r.Reason == Words.Of(ReturnReason.Evidence))
             )
             .Select(held =>
                 asked.Entry(
@@ -117,7 +119,20 @@ internal static class PartMoves
                 yield return Opening(asked, serial, ReturnReason.DeadOnArrival, HolderKind.Depot, null);
                 continue;
             }
-            yield return Opening(asked, serial, ReturnReason.ExchangeUnderWarranty, HolderKind.Maker, stillNeeded);
+            if (IsUnusedPart(ticket, serial))
+            {
+                var opened = ticket.GivenUp.Exists(p => p.Serial == serial);
+                yield return Opening(
+                    asked,
+                    serial,
+                    opened ? ReturnReason.BackOpened : ReturnReason.BackUnopened,
+                    HolderKind.Depot,
+                    stillNeeded
+                );
+                continue;
+            }
+            var exchange = IsOwed(ticket, serial) ? ReturnReason.AdvanceExchange : ReturnReason.ExchangeUnderWarranty;
+            yield return Opening(asked, serial, exchange, HolderKind.Maker, stillNeeded);
             yield return Opening(asked, serial, ReturnReason.BackToStores, HolderKind.Depot, stillNeeded);
         }
         foreach (var back in ticket.Returns.Where(r => r.SentAt is null && r.ArrivedAt is null))
@@ -161,11 +176,51 @@ internal static class PartMoves
         }
     }
 
+    /// <summary>What is known of its warranty, as it is read beside the maker's name; null where nothing is.</summary>
+    private static string? Warranty(Offering asked, string serial) =>
+        asked.Known.WarrantyOf(asked.Ticket, serial) is { } known
+            ? $"{serial}: {known.Told(DateOnly.FromDateTime(asked.Now.UtcDateTime))}."
+            : null;
+
+    /// <summary>It came for a swap and has nobody's data on it.</summary>
+    private static bool IsUnusedPart(Ticket ticket, string serial) =>
+        ticket.Parts.Concat(ticket.GivenUp).Any(p => p.Serial == serial) && !Target.HoldsCustomersData(ticket, serial);
+
+    /// <summary>Its maker sends the new drive before this one is back.</summary>
+    private static bool IsOwed(Ticket ticket, string serial) =>
+        MakerAnswered.Standing(ticket, serial) is { Question: MakerQuestion.AdvanceExchange };
+
+    /// <summary>What may be said in place of a reason, with the same things to fill in.</summary>
+    private static FieldChoice[] Reasons(ReturnReason usual) =>
+        usual switch
+        {
+            ReturnReason.BackUnopened or ReturnReason.BackOpened =>
+            [
+                new(Words.Of(ReturnReason.BackUnopened), "not needed, its box is sealed"),
+                new(Words.Of(ReturnReason.BackOpened), "not needed, its box was opened"),
+            ],
+            ReturnReason.ExchangeUnderWarranty or ReturnReason.AdvanceExchange =>
+            [
+                new(Words.Of(ReturnReason.ExchangeUnderWarranty), "under warranty; a new drive comes when this one is there"),
+                new(Words.Of(ReturnReason.AdvanceExchange), "under warranty; the new drive came first"),
+            ],
+            ReturnReason.BackToStores =>
+            [
+                new(Words.Of(ReturnReason.BackToStores), "back to stores"),
+                new(Words.Of(ReturnReason.ToBeDestroyed), "we destroy it there"),
+                new(Words.Of(ReturnReason.Evidence), "it is kept as it is, as evidence"),
+            ],
+            _ => [],
+        };
+
     private static OfferedMove Opening(Offering asked, string serial, ReturnReason reason, HolderKind to, string? stillNeeded)
     {
         var (maker, data) = (to == HolderKind.Maker, Target.HoldsCustomersData(asked.Ticket, serial));
         var given = maker ? MakerAnswered.Standing(asked.Ticket, serial) : null; // what the maker said when it was asked
-        List<MoveField> fields = [new("to.name", maker ? "Maker" : "Depot", Value: given?.Maker)];
+        List<MoveField> fields =
+        [
+            new("to.name", maker ? "Maker" : "Depot", Value: given?.Maker, Hint: maker ? Warranty(asked, serial) : null),
+        ];
         if (maker)
             fields.Add(new("authorisation", "Authorisation number", Value: given?.Authorisation));
         fields.Add(
@@ -189,14 +244,13 @@ internal static class PartMoves
                     Required: asked.Ticket.Report?.DataAgreed is not Appliances.DataAgreement.MayLeave
                 )
             );
+        if (Reasons(reason) is { Length: > 1 } reasons)
+            fields.Insert(0, new("reason", "Why", FieldKind.Choice, Value: Words.Of(reason), Choices: reasons));
         return asked.Entry(
             Move.OpenReturn,
-            reason switch
-            {
-                ReturnReason.ExchangeUnderWarranty => "Exchange under warranty",
-                ReturnReason.DeadOnArrival => maker ? "Dead on arrival, to its maker" : "Dead on arrival, to stores",
-                _ => "Back to stores",
-            },
+            reason == ReturnReason.DeadOnArrival ? $"Dead on arrival, {(maker ? "to its maker" : "to stores")}"
+                : maker ? "To its maker"
+                : "To stores",
             new ReturnOpened(serial, reason, new(to, "")),
             new ReturnOpened(serial, reason, new(to, Some), Some, null, Some),
             fields,

@@ -1,6 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 
@@ -17,6 +18,7 @@ namespace Nailcrow.Core.Tickets.Telling;
 /// <param name="Location">Where the machine stands now; null where it is not known any more.</param>
 /// <param name="Customer">Whose machine it is, with whom to ask there; null where that is not known any more.</param>
 /// <param name="Partners">Carriers and makers whom the service can ask.</param>
+/// <param name="Warranties">What is known of the warranties of its drives, and of models.</param>
 /// <param name="Beside">The other open tickets of its machine.</param>
 public sealed record Surroundings(
     ApplianceModel? Model = null,
@@ -31,5 +33,11 @@ public sealed record Surroundings(
     IReadOnlyList<TicketLine>? Beside = null,
     string? Location = null,
     Customer? Customer = null,
-    IReadOnlyList<Partner>? Partners = null
-);
+    IReadOnlyList<Partner>? Partners = null,
+    IReadOnlyList<KnownWarranty>? Warranties = null
+)
+{
+    /// <summary>What is known of a drive's warranty; null where nothing is.</summary>
+    public KnownWarranty? WarrantyOf(Ticket ticket, string serial) =>
+        KnownWarranty.Of(Warranties ?? [], serial, Target.SeenAs(ticket, serial)?.Model);
+}

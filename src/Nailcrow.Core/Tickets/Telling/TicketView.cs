@@ -85,6 +85,9 @@ public sealed record TicketView
 
     /// <summary>What makers were asked about drives of it, each as it stands.</summary>
     public required IReadOnlyList<ClaimView> Claims { get; init; }
+
+    /// <summary>What is known of its drives' warranties, each as a sentence.</summary>
+    public required IReadOnlyList<string> Warranties { get; init; }
     public required IReadOnlyList<Discrepancy> Discrepancies { get; init; }
     public required string? SignedOffBy { get; init; }
 
@@ -179,6 +182,17 @@ public sealed record TicketView
             Custody = ticket.Custody.Moves,
             Returns = ticket.Returns,
             Parcels = [.. ticket.Parcels.Select(ParcelView.Of)],
+            Warranties =
+            [
+                .. Target
+                    .Defective(ticket)
+                    .Select(s =>
+                        known.WarrantyOf(ticket, s) is { } warranty
+                            ? $"{s}: {warranty.Told(DateOnly.FromDateTime(now.UtcDateTime))}."
+                            : null
+                    )
+                    .OfType<string>(),
+            ],
             Claims = [.. ticket.Claims.Select(c => ClaimView.Of(c, DateOnly.FromDateTime(now.UtcDateTime)))],
             Discrepancies = ticket.Discrepancies,
             SignedOffBy = ticket.SignedOffBy,

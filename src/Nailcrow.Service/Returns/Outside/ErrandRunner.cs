@@ -40,7 +40,7 @@ internal sealed class ErrandRunner(
         else if (now.Errand.Kind == ErrandKind.AskCarrier)
             await AskCarrierAsync(now, partner, record.Ticket, ct);
         else if (now.Errand.Kind == ErrandKind.CallOffCarrier)
-            await CallOffAsync(now, partner, ct);
+            await CallOffAsync(now, partner, record.Ticket, ct);
         else
             await AskMakerAsync(now, partner, record.Ticket, ct);
     }
@@ -94,16 +94,25 @@ internal sealed class ErrandRunner(
         }
     }
 
-    private async Task CallOffAsync(ErrandNow now, Partner carrier, CancellationToken ct)
+    private async Task CallOffAsync(ErrandNow now, Partner carrier, Ticket ticket, CancellationToken ct)
     {
+        var onTicket = ticket.Parcels.Exists(p => p.Asked == now.Errand.About);
         var path = $"/bookings/{now.Errand.About}/call-off";
         switch (await calls.AskAsync(carrier, HttpMethod.Post, path, now.Errand.Id, "{}"u8.ToArray(), OutsideJson.Default.JsonElement, ct))
         {
             case Heard<JsonElement>.Answer:
+                if (onTicket)
+                    await WriteAsync(now, CarrierAnswered.CalledOff(now.Errand.About, carrier.Name), ct);
                 await outbox.EndAsync(now.Errand.Id, ErrandState.Done, "called off", ct);
                 break;
             case Heard<JsonElement>.No(var why):
-                await outbox.EndAsync(now.Errand.Id, ErrandState.GivenUp, $"{carrier.Name} does not call it off: {why}", ct);
+                // What was in a box that stands on the ticket is accounted for: it came with them after all, or another way.
+                await outbox.EndAsync(
+                    now.Errand.Id,
+                    onTicket ? ErrandState.Done : ErrandState.GivenUp,
+                    $"{carrier.Name} does not call it off: {why}",
+                    ct
+                );
                 break;
             case Heard<JsonElement>.Trouble(var says, var after):
                 await LaterAsync(now, says, after, ct);

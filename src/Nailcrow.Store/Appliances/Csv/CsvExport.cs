@@ -44,6 +44,11 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
                         d.UsedIn ?? "",
                     }
                 ),
+            ImportKind.Warranties => db
+                .Warranties.AsNoTracking()
+                .OrderBy(w => w.Id)
+                .AsAsyncEnumerable()
+                .Select(w => new[] { Text<DateOnly>(w.Until), w.Serial ?? "", w.Model ?? "", Text(w.From), w.Terms ?? "" }),
             _ => db
                 .QualifiedModels.AsNoTracking()
                 .OrderBy(q => q.ApplianceModel)
@@ -103,5 +108,5 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
         ];
 
     private static string Text<T>(T? value)
-        where T : struct, IFormattable => value?.ToString(null, CultureInfo.InvariantCulture) ?? "";
+        where T : struct, IFormattable => value?.ToString(value is DateOnly ? "O" : null, CultureInfo.InvariantCulture) ?? "";
 }

@@ -3,6 +3,7 @@ using CsvHelper;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Appliances.Csv;
@@ -59,12 +60,13 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         CancellationToken ct
     )
     {
-        var (customers, sites, appliances, drives, qualified) = (
+        var (customers, sites, appliances, drives, qualified, warranties) = (
             new PreparedRows<CustomerRow>(db),
             new PreparedRows<SiteRow>(db),
             new PreparedRows<ApplianceRow>(db),
             new PreparedRows<DriveRow>(db),
-            new List<QualifiedRow>()
+            new List<QualifiedRow>(),
+            new PreparedRows<WarrantyRow>(db)
         );
         var pen = new LedgerPen(db, new(db), new(db));
         await db.Database.OpenConnectionAsync(ct);
@@ -85,6 +87,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
                             SiteRow site => sites.UpsertAsync(site),
                             ApplianceRow appliance => appliances.UpsertAsync(appliance),
                             DriveRow drive => KeepDriveAsync(drive),
+                            WarrantyRow warranty => warranties.UpsertAsync(warranty),
                             _ => Keep((QualifiedRow)row),
                         }
                     );
@@ -143,13 +146,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         await db.SaveChangesAsync(ct);
     }
 
-    private static async Task<Imported> PassAsync(
-        ImportKind kind,
-        string file,
-        ImportKnown known,
-        Func<object, Task> use,
-        CancellationToken ct
-    )
+    private async Task<Imported> PassAsync(ImportKind kind, string file, ImportKnown known, Func<object, Task> use, CancellationToken ct)
     {
         var (needed, possible) = ImportColumns.Of(kind);
         using var table = CsvTable.Open(file, needed, possible);
@@ -188,13 +185,14 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         return new(rows, good, 0, bad, problems);
     }
 
-    private static object Row(ImportKind kind, CsvTable table, ImportKnown known) =>
+    private object Row(ImportKind kind, CsvTable table, ImportKnown known) =>
         kind switch
         {
             ImportKind.Customers => ImportRows.Customer(table),
             ImportKind.Sites => ImportRows.Site(table),
             ImportKind.Appliances => ImportRows.Appliance(table, known),
             ImportKind.Drives => ImportRows.Drive(table, known),
+            ImportKind.Warranties => ImportRows.Warranty(table, time.GetUtcNow()),
             _ => ImportRows.Qualified(table, known),
         };
 
@@ -205,6 +203,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
             SiteRow site => site.Name,
             ApplianceRow appliance => appliance.Asset,
             DriveRow drive => drive.Serial,
+            WarrantyRow warranty => warranty.Id,
             _ => $"{((QualifiedRow)row).ApplianceModel}, {((QualifiedRow)row).DriveModel}",
         };
 

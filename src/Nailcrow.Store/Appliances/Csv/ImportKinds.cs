@@ -6,6 +6,7 @@ using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Returns;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Appliances.Csv;
@@ -18,6 +19,7 @@ public enum ImportKind
     Appliances,
     Drives,
     Qualified,
+    Warranties,
 }
 
 /// <summary>What rows are held against: everything they may name.</summary>
@@ -51,6 +53,9 @@ internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyLi
     public static readonly IReadOnlyList<string> Qualified = ["appliance-model", "drive-model"];
     public static readonly IReadOnlyList<string> QualifiedMore = ["not-because"];
 
+    public static readonly IReadOnlyList<string> Warranty = ["until"];
+    public static readonly IReadOnlyList<string> WarrantyMore = ["serial", "model", "from", "terms"];
+
     public static (IReadOnlyList<string> Needed, IReadOnlyList<string> Possible) Of(ImportKind kind) =>
         kind switch
         {
@@ -58,6 +63,7 @@ internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyLi
             ImportKind.Sites => (Site, SiteMore),
             ImportKind.Appliances => (Appliance, ApplianceMore),
             ImportKind.Drives => (Drive, DriveMore),
+            ImportKind.Warranties => (Warranty, WarrantyMore),
             _ => (Qualified, QualifiedMore),
         };
 }
@@ -151,12 +157,7 @@ internal static class ImportRows
 
     public static DriveRow Drive(CsvTable row, ImportKnown known)
     {
-        var serial = SerialNumber.Parse(row.Needed("serial")) switch
-        {
-            Parsed<SerialNumber>.Ok(var read) => SerialNumber.Normalise(read.Text),
-            Parsed<SerialNumber>.Refused(var reason) => throw new CsvProblem(reason),
-            _ => throw new System.Diagnostics.UnreachableException(),
-        };
+        var serial = Serial(row.Needed("serial"));
         var (asset, depot) = (row["asset"]?.ToUpperInvariant(), row["depot"]);
         if (asset is null == depot is null)
             throw new CsvProblem("A drive is either in an appliance (asset, and bay where known) or in a depot; give one of the two.");
@@ -194,8 +195,31 @@ internal static class ImportRows
         };
     }
 
-    private static DateOnly Day(string text) =>
+    /// <summary>Of one drive, or of a model: all of it that are not listed by themselves.</summary>
+    public static WarrantyRow Warranty(CsvTable row, DateTimeOffset now)
+    {
+        if (row["serial"] is null == row["model"] is null)
+            throw new CsvProblem("A warranty is one drive's or a model's; give its serial, or the model of all that have the same.");
+        var (until, from) = (Day("until", row.Needed("until")), row["from"] is { } first ? Day("from", first) : (DateOnly?)null);
+        if (from > until)
+            throw new CsvProblem($"It would begin on {from:yyyy-MM-dd}, after its end on {until:yyyy-MM-dd}.");
+        return WarrantyRow.Of(
+            new(row["serial"] is { } serial ? Serial(serial) : null, row["model"], new(until, from, row["terms"]), null, now)
+        );
+    }
+
+    private static string Serial(string text) =>
+        SerialNumber.Parse(text) switch
+        {
+            Parsed<SerialNumber>.Ok(var read) => SerialNumber.Normalise(read.Text),
+            Parsed<SerialNumber>.Refused(var reason) => throw new CsvProblem(reason),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+
+    private static DateOnly Day(string text) => Day("holidays", text, ", with spaces between");
+
+    private static DateOnly Day(string column, string text, string more = "") =>
         DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
             ? day
-            : throw new CsvProblem($"holidays has '{text}'; write days as 2026-12-25, with spaces between.");
+            : throw new CsvProblem($"{column} has '{text}'; write days as 2026-12-25{more}.");
 }

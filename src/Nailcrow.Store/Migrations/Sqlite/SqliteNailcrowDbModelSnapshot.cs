@@ -988,6 +988,52 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("partner", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Returns.WarrantyRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<DateOnly?>("From")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("from");
+
+                    b.Property<string>("Model")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("model");
+
+                    b.Property<long>("SaidAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("said_at");
+
+                    b.Property<string>("Serial")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial");
+
+                    b.Property<string>("Source")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("source");
+
+                    b.Property<string>("Terms")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("terms");
+
+                    b.Property<DateOnly>("Until")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("until");
+
+                    b.HasKey("Id")
+                        .HasName("pk_warranty");
+
+                    b.HasIndex("Model")
+                        .HasDatabaseName("ix_warranty_model");
+
+                    b.HasIndex("Until", "Id")
+                        .HasDatabaseName("ix_warranty_until_id");
+
+                    b.ToTable("warranty", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Swaps.DrivePlaceRow", b =>
                 {
                     b.Property<string>("Serial")

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("a1c2dad0-66f8-4bda-998a-75a555e721f7"), entityTypeCount: 28)
+            : base(skipDetectChanges: false, modelId: new Guid("8c2261da-153e-4b29-ac8b-601d74d44133"), entityTypeCount: 29)
         {
         }
 
@@ -40,6 +40,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var partRow = PartRowEntityType.Create(this);
             var outboxRow = OutboxRowEntityType.Create(this);
             var partnerRow = PartnerRowEntityType.Create(this);
+            var warrantyRow = WarrantyRowEntityType.Create(this);
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
             var photoRow = PhotoRowEntityType.Create(this);
             var journalRow = JournalRowEntityType.Create(this);
@@ -73,6 +74,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             PartRowEntityType.CreateAnnotations(partRow);
             OutboxRowEntityType.CreateAnnotations(outboxRow);
             PartnerRowEntityType.CreateAnnotations(partnerRow);
+            WarrantyRowEntityType.CreateAnnotations(warrantyRow);
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
             PhotoRowEntityType.CreateAnnotations(photoRow);
             JournalRowEntityType.CreateAnnotations(journalRow);

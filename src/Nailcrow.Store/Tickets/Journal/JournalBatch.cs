@@ -8,6 +8,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Correcting;
+using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets.Lists;
 
@@ -141,6 +142,10 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             _lives.Add(entry.Ticket); // whoever wrote it: the service's own notes move drives as well
         if (TicketMovements.Between(before, record.Ticket, entry) is { Count: > 0 } movements)
             await connection.Pen.WriteAsync(movements, entry, entry.RecordedAt);
+        if (entry.Body is MakerAnswered { Warranty: { } warranty } said)
+            await connection
+                .Rows<WarrantyRow>()
+                .UpsertAsync(WarrantyRow.Of(new(SerialNumber.Normalise(said.Serial), null, warranty, said.Maker, entry.RecordedAt)));
         foreach (var errand in Errand.Between(before, record.Ticket, entry))
         {
             await connection.Rows<OutboxRow>().UpsertAsync(OutboxRow.Of(errand, entry.Ticket, entry.RecordedAt));

@@ -146,10 +146,10 @@ public class MovesTests
                 .Single(m => m.Move == Move.OpenReturn && m.About == Some.Bad && m.Say == say)
                 .Fields.Select(f => f.Name);
 
-        FieldsOf("Exchange under warranty").ShouldBe(["to.name", "authorisation", "dueBy", "lateCost", "dataAgreedBy"]);
-        FieldsOf("Back to stores").ShouldBe(["to.name", "dueBy", "dataAgreedBy"]);
+        FieldsOf("To its maker").ShouldBe(["reason", "to.name", "authorisation", "dueBy", "lateCost", "dataAgreedBy"]);
+        FieldsOf("To stores").ShouldBe(["reason", "to.name", "dueBy", "dataAgreedBy"]);
         played.Does(new DriveWiped(Some.Bad, "Sanitize command"));
-        FieldsOf("Back to stores").ShouldBe(["to.name", "dueBy"]);
+        FieldsOf("To stores").ShouldBe(["reason", "to.name", "dueBy"]);
     }
 
     [Fact]

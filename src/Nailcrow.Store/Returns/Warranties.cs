@@ -1,0 +1,53 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Terms;
+
+namespace Nailcrow.Store.Returns;
+
+/// <summary>What is known of warranties: what was brought in as a list, and what makers answered since.</summary>
+public sealed class Warranties(IDbContextFactory<NailcrowDb> dbs)
+{
+    /// <summary>Everything that may hold for one of these drives: what is said of it, and of models.</summary>
+    public async Task<IReadOnlyList<KnownWarranty>> ForAsync(IEnumerable<string> serials, CancellationToken ct)
+    {
+        var ids = serials.Select(s => WarrantyRow.IdOf(SerialNumber.Normalise(s))).ToList();
+        if (ids.Count == 0)
+            return [];
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return
+        [
+            .. (await db.Warranties.AsNoTracking().Where(w => w.Model != null || ids.Contains(w.Id)).ToListAsync(ct)).Select(w => w.Read()),
+        ];
+    }
+
+    /// <summary>Those that end first, first.</summary>
+    /// <param name="find">Part of a serial or of a model's name; null for all.</param>
+    /// <param name="after">The last one that was shown, by its end and what it is of; null for the first page.</param>
+    public async Task<IReadOnlyList<KnownWarranty>> ListAsync(
+        string? find,
+        DateOnly? from,
+        (DateOnly Until, string Of)? after,
+        int most,
+        CancellationToken ct
+    )
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var rows = db.Warranties.AsNoTracking();
+        if (find is { Length: > 0 })
+        {
+            var serial = SerialNumber.Normalise(find);
+            var part = AnyPart.Of(find);
+            rows = rows.Where(w =>
+                (w.Serial != null && w.Serial.Contains(serial)) || (w.Model != null && EF.Functions.Like(w.Model, part, AnyPart.Escape))
+            );
+        }
+        if (from is { } first)
+            rows = rows.Where(w => w.Until >= first);
+        if (after is var (until, of))
+            rows = rows.Where(w => w.Until > until || (w.Until == until && w.Id.CompareTo(of) > 0));
+        return [.. (await rows.OrderBy(w => w.Until).ThenBy(w => w.Id).Take(most).ToListAsync(ct)).Select(w => w.Read())];
+    }
+
+    /// <summary>The name by which a page goes on after this one.</summary>
+    public static string NameOf(KnownWarranty known) => WarrantyRow.Of(known).Id;
+}

@@ -1,0 +1,48 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Nailcrow.Core.Returns.Claiming;
+
+namespace Nailcrow.Store.Returns;
+
+/// <summary>The warranty of one drive, or of a model.</summary>
+internal sealed class WarrantyRow
+{
+    /// <summary>"serial" or "model", and which.</summary>
+    public required string Id { get; init; }
+    public string? Serial { get; init; }
+    public string? Model { get; init; }
+    public required DateOnly Until { get; init; }
+    public DateOnly? From { get; init; }
+    public string? Terms { get; init; }
+
+    /// <summary>The maker that answered; null for the firm's list.</summary>
+    public string? Source { get; init; }
+    public required DateTimeOffset SaidAt { get; init; }
+
+    public static string IdOf(string serial) => $"serial {serial}";
+
+    public static WarrantyRow Of(KnownWarranty known) =>
+        new()
+        {
+            Id = known.Serial is { } serial ? IdOf(serial) : $"model {known.Model}",
+            Serial = known.Serial,
+            Model = known.Model,
+            Until = known.Warranty.Until,
+            From = known.Warranty.From,
+            Terms = known.Warranty.Terms,
+            Source = known.Source,
+            SaidAt = known.SaidAt,
+        };
+
+    public KnownWarranty Read() => new(Serial, Model, new(Until, From, Terms), Source, SaidAt);
+}
+
+internal sealed class WarrantyMapping : IEntityTypeConfiguration<WarrantyRow>
+{
+    public void Configure(EntityTypeBuilder<WarrantyRow> row)
+    {
+        row.ToTable("warranty").HasKey(r => r.Id);
+        row.HasIndex(r => new { r.Until, r.Id });
+        row.HasIndex(r => r.Model);
+    }
+}
