@@ -28,6 +28,7 @@ public sealed class MovesCommandTests(CommandInUse use) : IClassFixture<CommandI
         ["BAY=SERIAL,ROLE,HEALTH,ARRAY"] = "5=CDR12T0005,dropped,faulted,catalogue",
         ["ANSWER"] = "yes",
         ["CHANGE"] = "found-off",
+        ["FINDING"] = "nothing-wrong",
     };
 
     [Theory, InlineData("ilka"), InlineData("dorrik"), InlineData("sefa"), InlineData("lioth")]

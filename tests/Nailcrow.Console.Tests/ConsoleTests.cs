@@ -76,7 +76,7 @@ public sealed class ConsoleTests(ConsoleInUse use)
 
         await SeesAsync(page, "The run is at its end.");
         await page.GotoAsync($"/tickets/{ticket}/return");
-        var exchange = page.Locator("section").Filter(new() { HasText = "back: exchange under warranty" });
+        var exchange = page.Locator("section").Filter(new() { HasText = "back: to its maker" });
         await exchange.GetByLabel("Maker").FillAsync("Pellworth");
         await exchange.GetByLabel("Authorisation number").FillAsync("RX-1");
         await exchange.GetByLabel("Who agreed that the data on it may leave").FillAsync("Archivist");

@@ -165,4 +165,34 @@ public sealed class StoresPageTests(ConsoleInUse use)
         await page.GetByRole(AriaRole.Region, new() { Name = "Who holds what" }).GetByText("may keep it").WaitForAsync();
         (await ilka.TicketAsync(ticket, Ct)).Held.Single(h => h.Serial == "CDR12T0005").Holder.Kind.ShouldBe(HolderKind.Customer);
     }
+
+    [Theory, InlineData(false), InlineData(true)]
+    public async Task What_came_back_stands_in_its_list_until_stores_has_looked_at_it(bool phone)
+    {
+        var serial = phone ? "LOOKPHONE1" : "LOOKDESK01";
+        var ticket = await use.TypedTicketAsync();
+        var (ilka, sefa) = (await use.Service.SignInAsync("ilka"), await use.Service.SignInAsync("sefa"));
+        await (await use.Service.SignInAsync("dorrik")).WriteAsync(ticket, new Core.Tickets.Planning.EngineerAssigned("ilka"), Ct);
+        await sefa.WriteAsync(ticket, new PartReserved(serial, "Cindral C12T", 14_000_000_000_000, "Loft"), Ct);
+        await sefa.WriteAsync(ticket, new PartIssued(serial, "ilka"), Ct);
+        await ilka.WriteAsync(ticket, new ReturnOpened(serial, ReturnReason.BackUnopened, new(HolderKind.Depot, "Loft")), Ct);
+        await ilka.WriteAsync(ticket, new ReturnSent(serial, "Overfell Parcels"), Ct);
+        await sefa.WriteAsync(ticket, new ReturnArrived(serial, serial), Ct);
+        var page = await use.PageAsync("sefa", phone);
+        await page.GotoAsync("/stores");
+        var list = page.GetByRole(AriaRole.Region, new() { Name = "To look at" });
+
+        await list.GetByRole(AriaRole.Listitem).Filter(new() { HasText = serial }).GetByRole(AriaRole.Link).Last.ClickAsync();
+        var drive = page.GetByRole(AriaRole.Region, new() { Name = $"Look at {serial}" });
+        await drive.GetByRole(AriaRole.Button, new() { Name = "It is not as announced" }).ClickAsync();
+        await drive.GetByLabel("What you found").SelectOptionAsync("incomplete");
+        await drive.GetByLabel("What you saw").FillAsync("Two screws are missing");
+        await drive.Locator("form").GetByRole(AriaRole.Button, new() { Name = "It is not as announced" }).ClickAsync();
+
+        await page.GetByText("incomplete. Two screws are missing").First.WaitForAsync();
+        (await ilka.TicketAsync(ticket, Ct)).Returns.Single().InspectedBy.ShouldBe("sefa");
+        await page.GotoAsync("/stores");
+        await page.GetByRole(AriaRole.Region, new() { Name = "On the shelves" }).WaitForAsync();
+        (await list.GetByText(serial).CountAsync()).ShouldBe(0);
+    }
 }

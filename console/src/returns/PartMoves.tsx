@@ -14,7 +14,15 @@ const usual = [
 ] satisfies MoveKind[]
 
 /** How a part's way ends when no box brings it where it belongs. */
-const otherwise = ['settle-return', 'ask-maker', 'keep-drive', 'destroy-drive', 'take-back-part', 'write-off'] satisfies MoveKind[]
+const otherwise = [
+  'inspect-return',
+  'settle-return',
+  'ask-maker',
+  'keep-drive',
+  'destroy-drive',
+  'take-back-part',
+  'write-off',
+] satisfies MoveKind[]
 
 /** What may be done with the parts now, the next thing first, each drive for itself; and what may not, with why. */
 export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
@@ -35,11 +43,12 @@ export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writ
           <MoveForm ticket={ticket} move={move} writer={writer} />
         </section>
       ))}
+      <OtherEnds title="Look at" ticket={ticket} moves={others.filter(m => !m.whyNot && m.move === 'inspect-return')} writer={writer} />
       <OtherEnds title="What came of" ticket={ticket} moves={others.filter(m => !m.whyNot && m.move === 'settle-return')} writer={writer} />
       <OtherEnds
         title="Otherwise with"
         ticket={ticket}
-        moves={others.filter(m => !m.whyNot && m.move !== 'settle-return')}
+        moves={others.filter(m => !m.whyNot && m.move !== 'settle-return' && m.move !== 'inspect-return')}
         writer={writer}
       />
       {not.length > 0 && (
@@ -79,6 +88,7 @@ function titleOf({ move, about, say, fields }: OfferedMove): string {
     case 'keep-drive':
     case 'destroy-drive':
     case 'take-back-part':
+    case 'inspect-return':
     case 'settle-return':
     case 'write-off':
       return `${about}: ${say.toLowerCase()}`

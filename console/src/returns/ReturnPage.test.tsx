@@ -25,6 +25,7 @@ function shown(known: Partial<TicketView>) {
     returns: [],
     parcels: [],
     claims: [],
+    warranties: [],
     moves: [],
     next: { who: 'ilka', say: 'Open a return.', move: 'open-return' },
     ...known,
@@ -49,7 +50,7 @@ it('draws every move with parts that is offered, with the fields that it asks fo
   const agreed = asked({ name: 'dataAgreedBy', label: 'Who agreed that the data on it may leave' })
   shown({ moves: [offered('open-return', 'To its maker', { about: 'P8BADD0517', fields: [agreed] })] })
 
-  const form = screen.getByRole('heading', { name: 'Send P8BADD0517 back: exchange under warranty' }).closest('section')
+  const form = screen.getByRole('heading', { name: 'Send P8BADD0517 back: to its maker' }).closest('section')
   expect(within(form as HTMLElement).getByLabelText(agreed.label)).toBeTruthy()
 })
 

@@ -83,7 +83,7 @@ function Returns({ ticket }: { ticket: TicketView }) {
             {r.outcome
               ? `● ${said(r.outcome)}${r.outcomeSays ? `, ${r.outcomeSays}` : ''}`
               : r.arrivedAt
-                ? `● arrived ${clock(r.arrivedAt, ticket.zone)}`
+                ? `● arrived ${clock(r.arrivedAt, ticket.zone)}${r.found ? `; ${r.found}` : ''}`
                 : r.sentAt
                   ? `◑ with ${r.carrier} ${r.tracking ?? ''}`
                   : `○ not sent yet${boxOf(ticket, r.serial)}`}

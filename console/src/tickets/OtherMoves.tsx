@@ -20,6 +20,7 @@ const elsewhere = new Set<MoveKind>([
   'keep-drive',
   'destroy-drive',
   'take-back-part',
+  'inspect-return',
   'settle-return',
   'write-off',
   'choose-drives',

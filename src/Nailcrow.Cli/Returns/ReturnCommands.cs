@@ -19,6 +19,7 @@ internal static class ReturnCommands
             ReturnAskCommands.Fetch(),
             Send(),
             Arrive(),
+            ReturnEndCommands.Inspect(),
             ReturnEndCommands.Settle(),
             ReturnEndCommands.Kept(),
             ReturnEndCommands.Destroyed(),
@@ -60,6 +61,7 @@ internal static class ReturnCommands
                                 + (
                                     back.Outcome is { } outcome
                                         ? $"{Words.Of(outcome)}{(back.OutcomeSays is { } says ? $", {Screen.Safe(says)}" : "")}"
+                                    : back.Found is { } found ? $"arrived, {Screen.Safe(found)}"
                                     : back.ArrivedAt is not null ? "arrived"
                                     : back.SentAt is not null ? $"sent with {Screen.Safe(back.Carrier)} {Screen.Safe(back.Tracking)}"
                                     : "not sent yet"

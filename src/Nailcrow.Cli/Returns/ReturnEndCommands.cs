@@ -31,6 +31,20 @@ internal static class ReturnEndCommands
         );
     }
 
+    public static Command Inspect()
+    {
+        var (ticket, serial) = (Said.Ticket(), Said.Text("SERIAL", "The drive that came back."));
+        var found = Said.OneOf<InspectionFinding>("--found", "What you found; left out, that it is as announced.", "finding");
+        var note = Said.Optional("--note", "What you saw; needed where it is not as announced.", "TEXT");
+        return new Command("inspect", "Stores has looked at what came back.") { ticket, serial, found, note }.Does(call =>
+            call.WriteAsync(
+                call.Get(ticket),
+                new ReturnInspected(call.Get(serial), call.Get(found) ?? InspectionFinding.AsAnnounced, call.Get(note)),
+                $"{call.Get(serial)} was looked at."
+            )
+        );
+    }
+
     public static Command Kept()
     {
         var (ticket, serial) = (Said.Ticket(), Said.Text("SERIAL", "The drive that stays with the customer."));

@@ -110,6 +110,7 @@ internal static class MovesCommand
                 Move.KeepDrive => $"return kept {t} {about} NAME",
                 Move.DestroyDrive => $"return destroyed {t} {about} METHOD --seen-by NAME",
                 Move.TakeBackPart => $"part take-back {t} {about} --depot DEPOT",
+                Move.InspectReturn => $"return inspect {t} {about}" + (move.Fields.Count > 0 ? " --found FINDING --note TEXT" : ""),
                 Move.SettleReturn => $"return settle {t} {about} "
                     + move.Body switch
                     {

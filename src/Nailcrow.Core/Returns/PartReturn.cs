@@ -24,6 +24,16 @@ public sealed record PartReturn(
     /// <summary>What is charged when it is late, with its currency; null where nothing was said.</summary>
     public string? LateCost { get; init; }
 
+    /// <summary>When somebody in stores looked at it; null until then.</summary>
+    public DateTimeOffset? InspectedAt { get; init; }
+    public string? InspectedBy { get; init; }
+
+    /// <summary>What was found of it then.</summary>
+    public string? Found { get; init; }
+
+    /// <summary>It lies in a depot, and nobody has looked at it yet.</summary>
+    public bool WaitsForInspection => this is { ArrivedAt: not null, InspectedAt: null, To.Kind: HolderKind.Depot };
+
     /// <summary>By when it has to be there, and what else it costs: as it ends a sentence; empty where no day was said.</summary>
     public string Until() => DueBy is { } due ? $", to be there by {due:yyyy-MM-dd}{Late(LateCost)}" : "";
 

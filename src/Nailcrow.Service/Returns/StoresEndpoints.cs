@@ -49,6 +49,7 @@ internal static class StoresEndpoints
                 await book.ShelvesAsync(only, ct),
                 await book.OnTheWayAsync(ct),
                 await book.LateAsync(DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime), ct),
+                await book.ToInspectAsync(only, ct),
                 await book.ToWipeAsync(only, ct),
                 await book.CarriedAsync(ct),
                 await book.ToOrderAsync(ct)

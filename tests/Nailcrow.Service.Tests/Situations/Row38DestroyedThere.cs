@@ -1,6 +1,7 @@
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Service.Tests.Situations;
 
@@ -36,5 +37,37 @@ public sealed class Row38DestroyedThere(TheFirm firm)
         closed.Stage.ShouldBe(Stage.Closed);
         closed.Held.Single(h => h.Serial == old).Holder.Kind.ShouldBe(HolderKind.Destroyed);
         (await story.ReportSaysAsync()).ShouldContain(line => line.Contains("Drilled through twice") && line.Contains("DC-0417"));
+    }
+
+    [Fact]
+    public async Task What_we_destroy_comes_to_a_depot_first_and_what_is_evidence_is_kept_there_as_it_is()
+    {
+        var stores = new Holder(HolderKind.Depot, "Stores");
+        async Task<(Story, string)> CameAsync(ReturnReason why)
+        {
+            var story = new Story(firm);
+            var old = await story.SwappedAsync();
+            (
+                await story.RefusedAsync(
+                    "ilka",
+                    new ReturnOpened(old, why, new(HolderKind.Maker, "Cindral"), "RX-1", DataAgreedBy: "R. Alder")
+                )
+            ).Sentence.ShouldContain("goes to a depot");
+            await story.DoesAsync("ilka", new ReturnOpened(old, why, stores, DataAgreedBy: "R. Alder"));
+            await story.DoesAsync("ilka", new ReturnSent(old, "Gullwing Freight"));
+            await story.DoesAsync("sefa", new ReturnArrived(old, old));
+            return (story, old);
+        }
+
+        var (ours, shredded) = await CameAsync(ReturnReason.ToBeDestroyed);
+        (await ours.ViewAsync("sefa")).Moves.Single(m => m.Body is DriveDestroyed).WhyNot.ShouldBeNull();
+        await ours.DoesAsync("sefa", new DriveDestroyed(shredded, "Shredded to 6 mm", "Lioth Arnesk", "DC-77"));
+        (await ours.ViewAsync()).Held.Single(h => h.Serial == shredded).Holder.Kind.ShouldBe(HolderKind.Destroyed);
+
+        var (kept, evidence) = await CameAsync(ReturnReason.Evidence);
+        var moves = (await kept.ViewAsync("sefa")).Moves;
+        moves.Select(m => m.Move).ShouldNotContain(Move.DestroyDrive);
+        moves.Select(m => m.Move).ShouldNotContain(Move.RecordWipe);
+        (await kept.ViewAsync()).Held.Single(h => h.Serial == evidence).Holder.ShouldBe(stores);
     }
 }

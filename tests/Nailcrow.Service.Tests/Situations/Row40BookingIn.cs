@@ -2,6 +2,7 @@ using Nailcrow.Client.Returns;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 
 namespace Nailcrow.Service.Tests.Situations;
 
@@ -119,6 +120,49 @@ public sealed class Row40BookingIn(TheFirm firm)
         (await story.ViewAsync()).Part!.IssuedTo.ShouldBeNull();
         var next = await (await story.AsAsync("sefa")).HandOutAsync(new(Guid.CreateVersion7(), story.Parts[0], "ilka"), Ct);
         next.Ticket.ShouldBe(story.Ticket); // it is still this ticket's, for the next visit
+    }
+
+    [Fact]
+    public async Task What_came_back_is_looked_at_by_itself_and_stands_in_a_list_until_somebody_has()
+    {
+        var (story, old) = await SentAsync();
+        var sefa = await story.AsAsync("sefa");
+        (await story.RefusedAsync("sefa", new ReturnInspected(old, InspectionFinding.AsAnnounced))).Sentence.ShouldBe(
+            $"{old} has not arrived yet; book it in first."
+        );
+        await sefa.ReceiveAsync(Ask(old), Ct);
+        (await sefa.StoresAsync(null, Ct)).ToInspect.ShouldContain(p => p.Serial == old && p.Ticket == story.Ticket);
+        (await story.ViewAsync("sefa")).Moves.Count(m => m.Body is ReturnInspected && m.WhyNot is null).ShouldBe(2);
+        (await story.ViewAsync("ilka")).Moves.Count(m => m.Body is ReturnInspected && m.WhyNot is null).ShouldBe(0); // stores looks, and nobody else
+
+        (await story.RefusedAsync("sefa", new ReturnInspected(old, InspectionFinding.Damaged))).Sentence.ShouldBe("Say what you saw.");
+        (await story.RefusedAsync("sefa", new ReturnInspected("P8NOBODYS1", InspectionFinding.AsAnnounced))).Sentence.ShouldBe(
+            "No return for P8NOBODYS1 was opened on this ticket."
+        );
+        await story.DoesAsync("sefa", new ReturnInspected(old, InspectionFinding.Damaged, "Its connector is bent"));
+
+        (await story.ViewAsync()).Discrepancies.ShouldContain(d =>
+            d.Sentence.Contains($"{old} is not as it was sent: damaged. Its connector is bent.")
+        );
+        await story.StartsAnewAsync();
+        sefa = await story.AsAsync("sefa");
+        (await sefa.StoresAsync(null, Ct)).ToInspect.ShouldNotContain(p => p.Serial == old);
+        (await sefa.PartAsync(old, Ct)).Told.ShouldContain("Looked at. Damaged. Its connector is bent.");
+        var looked = await story.LastAsync<ReturnInspected>();
+        await story.DoesAsync("lioth", new EntryCorrected(looked.Id, "It was another one.")); // and then this one was not looked at yet
+        (await sefa.StoresAsync(null, Ct)).ToInspect.ShouldContain(p => p.Serial == old);
+        await story.DoesAsync("sefa", new ReturnInspected(old, InspectionFinding.AsAnnounced));
+        (await story.ViewAsync()).Returns.Single().Found.ShouldBe("as announced");
+    }
+
+    [Fact]
+    public async Task A_part_that_was_never_announced_or_lies_where_it_always_lay_is_not_looked_at()
+    {
+        var sefa = await firm.AsAsync("sefa");
+        await sefa.ReceiveAsync(Ask("P8BOUGHT01") with { Model = "Cindral C8", Bytes = 8_000_000_000_000 }, Ct);
+        await sefa.MovePartsAsync(new(Guid.CreateVersion7(), ["P8BOUGHT01"], new(HolderKind.Depot, "Hill")), Ct);
+
+        (await sefa.StoresAsync(null, Ct)).ToInspect.ShouldNotContain(p => p.Serial == "P8BOUGHT01");
     }
 
     [Fact]

@@ -28,6 +28,7 @@ export function StoresLists({ desk, depot }: { desk: StoresDesk; depot: string }
       </Group>
       <Parts title="Late" none="Nothing is late." parts={desk.late} />
       <Parts title="On the way" none="Nothing is on its way." parts={desk.onTheWay} />
+      <Parts title="To look at" none="Nothing that came back waits to be looked at." parts={desk.toInspect} />
       <Parts title="To wipe" none="No used drive waits to be wiped." parts={desk.toWipe} />
       <Shelves desk={desk} />
       <Group title="With people" none="Nobody has parts with them.">

@@ -13,6 +13,7 @@ const pages: Partial<Record<MoveKind, string>> = {
   'keep-drive': 'return',
   'destroy-drive': 'return',
   'take-back-part': 'return',
+  'inspect-return': 'return',
   'settle-return': 'return',
   'write-off': 'return',
   'take-reading': 'rebuild',

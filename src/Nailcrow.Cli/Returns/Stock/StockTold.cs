@@ -34,6 +34,7 @@ internal static class StockTold
             );
         Listed(screen, "Late", desk.Late, "Nothing is late.");
         Listed(screen, "On the way", desk.OnTheWay, "Nothing is on its way.");
+        Listed(screen, "To look at", desk.ToInspect, "Nothing that came back waits to be looked at.");
         Listed(screen, "To wipe", desk.ToWipe, "No used drive waits to be wiped.");
         Section(screen, "On the shelves", desk.Shelves.Sum(s => s.There), "Nothing lies in any depot.");
         if (desk.Shelves.Count > 0)

@@ -36,6 +36,9 @@ public enum MovementKind
 
     /// <summary>It was so after all.</summary>
     Redone,
+
+    /// <summary>Somebody has looked at what came back.</summary>
+    Inspected,
 }
 
 /// <summary>What a part is, as far as its label or a list says.</summary>
@@ -90,6 +93,7 @@ public sealed record Movement(
             MovementKind.Wiped => "Wiped.",
             MovementKind.Announced => $"Is to go to {Going?.To}{(Going?.DueBy is { } due ? $", by {due:yyyy-MM-dd}" : "")}.",
             MovementKind.Settled => "Settled.",
+            MovementKind.Inspected => "Looked at.",
             MovementKind.Went when To?.Kind == HolderKind.Bay => $"Went into {To} of {Asset}.",
             MovementKind.Went when Asset is not null => $"Came out of {Asset}, and went to {To}.",
             MovementKind.Went => $"Went to {To}.",

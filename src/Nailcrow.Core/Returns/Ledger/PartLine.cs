@@ -21,6 +21,12 @@ public sealed record PartLine(string Serial)
     /// <summary>Where it is to go; null once somebody has it who may keep it.</summary>
     public Announcement? Going { get; private init; }
 
+    /// <summary>As what it came back to a depot where nobody has looked at it yet; null where nobody has to.</summary>
+    public Announcement? ToInspect { get; private init; }
+
+    /// <summary>The movement by which it came back so.</summary>
+    private Movement? CameBack { get; init; }
+
     public PartData? Part { get; private init; }
 
     /// <summary>The machine whose data may still be on it: it was in a bay there, and no wipe is on record since.</summary>
@@ -40,10 +46,13 @@ public sealed record PartLine(string Serial)
             .ThenBy(m => m.At)
             .ThenBy(m => m.Entry ?? m.Id)
             .ToList();
-        return so.Aggregate(new PartLine(SerialNumber.Normalise(serial)), (line, movement) => line.With(movement)) with
+        var line = so.Aggregate(new PartLine(SerialNumber.Normalise(serial)), (line, movement) => line.With(movement));
+        return line with
         {
             Movements = so,
             ReservedFor = Reservations(so),
+            // Nobody looks at what is not on record yet: whose clock was behind has looked at it all the same.
+            ToInspect = so.Exists(m => m.Kind == MovementKind.Inspected && m.Seq > line.CameBack?.Seq) ? null : line.ToInspect,
         };
     }
 
@@ -88,10 +97,18 @@ public sealed record PartLine(string Serial)
             Holder = stays ? Holder : m.To,
             Going = !stays && m.To is { MayKeep: true } ? null : m.Going ?? Going,
         };
+        if (!stays)
+            here = here.Back(m, Going);
         return m.Kind == MovementKind.Wiped ? here with { UnwipedFrom = null }
             : m.Asset is { } machine ? here with { UnwipedFrom = machine }
             : here with { UnwipedFrom = UnwipedFrom ?? m.Part?.UsedIn };
     }
+
+    /// <summary>What was announced to the depot it came to is looked at there; what leaves for elsewhere is not.</summary>
+    private PartLine Back(Movement m, Announcement? announced) =>
+        m.To?.Kind != HolderKind.Depot ? this with { ToInspect = null, CameBack = null }
+        : announced is { To.Kind: HolderKind.Depot } && announced.To.Name == m.To.Name ? this with { ToInspect = announced, CameBack = m }
+        : this;
 
     /// <summary>Decisions, so they go by when they were taken down: what comes late was ruled on when it came.</summary>
     private static IReadOnlyList<long> Reservations(IEnumerable<Movement> so)

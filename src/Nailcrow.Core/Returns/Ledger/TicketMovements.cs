@@ -141,7 +141,23 @@ public static class TicketMovements
             ));
 
     /// <summary>What is on record of drives besides who holds them.</summary>
-    private static IEnumerable<Movement> Said(Ticket ticket) => [.. Wiped(ticket), .. Announced(ticket), .. Settled(ticket)];
+    private static IEnumerable<Movement> Said(Ticket ticket) =>
+        [.. Wiped(ticket), .. Announced(ticket), .. Inspected(ticket), .. Settled(ticket)];
+
+    private static IEnumerable<Movement> Inspected(Ticket ticket) =>
+        ticket
+            .Returns.Where(r => r.InspectedAt is not null)
+            .Select(r => new Movement(
+                Named(
+                    string.Create(CultureInfo.InvariantCulture, $"{ticket.Number}/inspected/{r.Serial}/{r.InspectedAt?.UtcTicks}/{r.Found}")
+                ),
+                r.Serial,
+                MovementKind.Inspected,
+                r.InspectedAt ?? r.OpenedAt,
+                r.InspectedBy ?? r.OpenedBy,
+                Ticket: ticket.Number,
+                Note: r.Found is { } found ? $"{char.ToUpperInvariant(found[0])}{found[1..]}." : null
+            ));
 
     private static Movement Decided(Ticket ticket, string serial, MovementKind kind, Entry cause) =>
         new(

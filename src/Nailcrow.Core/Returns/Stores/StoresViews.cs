@@ -41,11 +41,13 @@ public sealed record OrderLine(string Model, int Fitted, int Free, int Order, st
 /// <summary>All that stores looks at in the morning.</summary>
 /// <param name="OnTheWay">What somebody or a carrier has on its way, the earliest due first.</param>
 /// <param name="Late">Of those: what should be there by now.</param>
+/// <param name="ToInspect">What came back to a depot, and nobody has looked at yet.</param>
 public sealed record StoresDesk(
     IReadOnlyList<PickLine> Pick,
     IReadOnlyList<ShelfLine> Shelves,
     IReadOnlyList<StoredPart> OnTheWay,
     IReadOnlyList<StoredPart> Late,
+    IReadOnlyList<StoredPart> ToInspect,
     IReadOnlyList<StoredPart> ToWipe,
     IReadOnlyList<CarriedLine> Carried,
     IReadOnlyList<OrderLine> Order

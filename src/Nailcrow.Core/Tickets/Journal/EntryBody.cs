@@ -72,6 +72,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(ReturnOpened), "return-opened")]
 [JsonDerivedType(typeof(ReturnSent), "return-sent")]
 [JsonDerivedType(typeof(ReturnArrived), "return-arrived")]
+[JsonDerivedType(typeof(ReturnInspected), "return-inspected")]
 [JsonDerivedType(typeof(ReturnSettled), "return-settled")]
 [JsonDerivedType(typeof(DriveKept), "drive-kept")]
 [JsonDerivedType(typeof(DriveDestroyed), "drive-destroyed")]

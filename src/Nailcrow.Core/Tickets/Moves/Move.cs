@@ -50,6 +50,7 @@ public enum Move
     KeepDrive,
     DestroyDrive,
     TakeBackPart,
+    InspectReturn,
     SettleReturn,
     WriteOff,
     CloseOtherwise,

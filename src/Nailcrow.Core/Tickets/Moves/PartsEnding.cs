@@ -16,11 +16,16 @@ internal static class PartsEnding
             if (holder.Kind == HolderKind.Engineer && ticket.Swaps.Any(s => s.OutSerial == serial))
                 foreach (var move in ThereAndThen(asked, serial))
                     yield return move;
+            if (holder.Kind == HolderKind.Depot && ticket.Returns.Exists(r => r.Serial == serial && r.Reason == ToDestroy))
+                yield return Destroyed(asked, serial, "It was destroyed");
             if (!holder.MayKeep || holder.Kind == HolderKind.Lost)
                 yield return TakenBack(asked, serial);
             if (!holder.MayKeep)
                 yield return WrittenOff(asked, serial);
         }
+        foreach (var back in ticket.Returns.Where(r => r.WaitsForInspection))
+        foreach (var move in LookedAt(asked, back.Serial))
+            yield return move;
         foreach (var back in ticket.Returns.Where(r => r is { ArrivedAt: not null, Outcome: null, To.Kind: HolderKind.Maker }))
         foreach (var move in Settled(asked, back.Serial))
             yield return move;
@@ -36,9 +41,15 @@ internal static class PartsEnding
             [new("takenBy", "Who there takes it"), Sentence("note", "What was agreed") with { Required = false }],
             serial
         );
-        yield return asked.Entry(
+        yield return Destroyed(asked, serial, "It was destroyed there");
+    }
+
+    private static readonly string ToDestroy = Words.Of(ReturnReason.ToBeDestroyed);
+
+    private static OfferedMove Destroyed(Offering asked, string serial, string say) =>
+        asked.Entry(
             Move.DestroyDrive,
-            "It was destroyed there",
+            say,
             new DriveDestroyed(serial, "", ""),
             new DriveDestroyed(serial, Some, Some),
             [
@@ -48,6 +59,41 @@ internal static class PartsEnding
                 },
                 new("witness", "Who saw it"),
                 new("certificate", "Number of the certificate", Required: false),
+            ],
+            serial
+        );
+
+    /// <summary>As it was announced takes one press; whatever else was found takes a sentence.</summary>
+    private static IEnumerable<OfferedMove> LookedAt(Offering asked, string serial)
+    {
+        yield return asked.Entry(
+            Move.InspectReturn,
+            "It is as announced",
+            new ReturnInspected(serial, InspectionFinding.AsAnnounced),
+            serial
+        );
+        yield return asked.Entry(
+            Move.InspectReturn,
+            "It is not as announced",
+            new ReturnInspected(serial, InspectionFinding.NothingWrong),
+            new ReturnInspected(serial, InspectionFinding.NothingWrong, Some),
+            [
+                new(
+                    "found",
+                    "What you found",
+                    FieldKind.Choice,
+                    Value: Words.Of(InspectionFinding.NothingWrong),
+                    Choices:
+                    [
+                        new(Words.Of(InspectionFinding.NothingWrong), "nothing is wrong with it"),
+                        new(Words.Of(InspectionFinding.Damaged), "it is damaged, or was opened"),
+                        new(Words.Of(InspectionFinding.Incomplete), "something of it is missing"),
+                    ]
+                ),
+                Sentence("note", "What you saw") with
+                {
+                    Hint = "A picture of it is added under the ticket's pictures.",
+                },
             ],
             serial
         );

@@ -865,6 +865,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("ticket");
 
+                    b.Property<string>("ToInspect")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("to_inspect");
+
                     b.Property<string>("UnwipedFrom")
                         .HasColumnType("TEXT")
                         .HasColumnName("unwiped_from");
@@ -883,6 +887,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
                     b.HasIndex("HolderKind", "Since")
                         .HasDatabaseName("ix_part_holder_kind_since");
+
+                    b.HasIndex("ToInspect", "Since")
+                        .HasDatabaseName("ix_part_to_inspect_since");
 
                     b.HasIndex("HolderKind", "ReservedFor", "Bytes")
                         .HasDatabaseName("ix_part_holder_kind_reserved_for_bytes");

@@ -20,8 +20,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Returns.Ledger.PartRow",
                 typeof(PartRow),
                 baseEntityType,
-                propertyCount: 15,
-                unnamedIndexCount: 6,
+                propertyCount: 16,
+                unnamedIndexCount: 7,
                 keyCount: 1);
 
             var serial = runtimeEntityType.AddProperty(
@@ -136,6 +136,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 nullable: true);
             ticket.AddAnnotation("Relational:ColumnName", "ticket");
 
+            var toInspect = runtimeEntityType.AddProperty(
+                "ToInspect",
+                typeof(string),
+                propertyInfo: typeof(PartRow).GetProperty("ToInspect", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PartRow).GetField("<ToInspect>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            toInspect.AddAnnotation("Relational:ColumnName", "to_inspect");
+
             var unwipedFrom = runtimeEntityType.AddProperty(
                 "UnwipedFrom",
                 typeof(string),
@@ -166,12 +174,16 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             index2.AddAnnotation("Relational:Name", "ix_part_holder_kind_since");
 
             var index3 = runtimeEntityType.AddIndex(
-                new[] { holderKind, reservedFor, bytes });
-            index3.AddAnnotation("Relational:Name", "ix_part_holder_kind_reserved_for_bytes");
+                new[] { toInspect, since });
+            index3.AddAnnotation("Relational:Name", "ix_part_to_inspect_since");
 
             var index4 = runtimeEntityType.AddIndex(
+                new[] { holderKind, reservedFor, bytes });
+            index4.AddAnnotation("Relational:Name", "ix_part_holder_kind_reserved_for_bytes");
+
+            var index5 = runtimeEntityType.AddIndex(
                 new[] { holderKind, holder, model0, serial });
-            index4.AddAnnotation("Relational:Name", "ix_part_holder_kind_holder_model_serial");
+            index5.AddAnnotation("Relational:Name", "ix_part_holder_kind_holder_model_serial");
 
             return runtimeEntityType;
         }

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("8c2261da-153e-4b29-ac8b-601d74d44133"), entityTypeCount: 29)
+            : base(skipDetectChanges: false, modelId: new Guid("e6663667-e1e6-4fbe-bad4-84e5f892c8fe"), entityTypeCount: 29)
         {
         }
 

@@ -177,6 +177,19 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         );
     }
 
+    /// <summary>What came back to depots, and nobody has looked at since.</summary>
+    public async Task<IReadOnlyList<StoredPart>> ToInspectAsync(string? depot, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await ToldAsync(
+            db.Parts.AsNoTracking()
+                .Where(p => p.ToInspect != null && p.HolderKind == HolderKind.Depot && (depot == null || p.Holder == depot))
+                .OrderBy(p => p.Since)
+                .Take(MostTold),
+            ct
+        );
+    }
+
     /// <summary>Used drives in depots with another machine's data on them.</summary>
     public async Task<IReadOnlyList<StoredPart>> ToWipeAsync(string? depot, CancellationToken ct)
     {

@@ -35,6 +35,9 @@ internal sealed class PartRow
     /// <summary>The machine whose data may still be on it.</summary>
     public string? UnwipedFrom { get; init; }
 
+    /// <summary>Why it came back, where nobody has looked at it since; null where nobody has to.</summary>
+    public string? ToInspect { get; init; }
+
     /// <returns>Null where it is set aside or wiped and nobody has said where it is.</returns>
     public static PartRow? Of(PartLine line) =>
         line.Last is not { To: { } holder } last
@@ -56,6 +59,7 @@ internal sealed class PartRow
                 Going = line.Going?.To.ToString(),
                 DueBy = line.Going?.DueBy,
                 UnwipedFrom = line.UnwipedFrom,
+                ToInspect = line.ToInspect is { } came ? came.Reason ?? "" : null,
             };
 }
 
@@ -82,6 +86,7 @@ internal sealed class PartMapping : IEntityTypeConfiguration<PartRow>
             r.Bytes,
         });
         row.HasIndex(r => new { r.HolderKind, r.Since });
+        row.HasIndex(r => new { r.ToInspect, r.Since });
         row.Property(r => r.HolderKind).HasConversion<KeptWord<HolderKind>>();
     }
 }

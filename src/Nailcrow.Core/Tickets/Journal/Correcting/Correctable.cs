@@ -67,6 +67,7 @@ public static class Correctable
             or ReturnOpened
             or ReturnSent
             or ReturnArrived
+            or ReturnInspected
             or ReturnSettled
             or DriveKept
             or DriveDestroyed
