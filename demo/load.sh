@@ -71,8 +71,20 @@ nailcrow ticket assign 1005 tamsel
 nailcrow ticket hold 1005 "The plate room is closed until the new moon."
 
 # A depot's shelf and what stands in the machines, from lists; and the many tickets of a small firm's autumn.
+nailcrow import sites "$root/demo/depots.csv" --write --as lioth # where a depot stands, for how far its parts are
 nailcrow import drives "$root/demo/stock.csv" --write --as lioth
 nailcrow import drives "$root/demo/drives.csv" --write --as lioth
+warranties=$(mktemp)
+{
+  echo "until,serial,model,terms"
+  echo "$(date -d '+900 days' +%F),,Cindral C8-R,exchange in advance; media may be kept for a fee"
+  echo "$(date -d '+200 days' +%F),C80AHP71ND,,bought with the shelf: return first"
+  echo "$(date -d '+1500 days' +%F),,Cindral C12T,exchange in advance"
+  echo "$(date -d '-70 days' +%F),,Pellworth P8-K,return first"
+  echo "$(date -d '+40 days' +%F),,Hask H12-A,return first"
+} >"$warranties"
+nailcrow import warranties "$warranties" --write --as lioth
+rm "$warranties"
 node "$root/demo/tickets.mjs" "$NAILCROW_SERVICE"
 
 # Carriers and makers whom the service can ask, where they are simulated; and one drive that goes back this way.

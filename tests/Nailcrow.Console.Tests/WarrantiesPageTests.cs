@@ -29,7 +29,7 @@ public sealed class WarrantiesPageTests(ConsoleInUse use)
         await list.GetByRole(AriaRole.Button, new() { Name = "Show more" }).ClickAsync();
         await page.GetByLabel("Serial or drive model").FillAsync(serial[3..].ToLowerInvariant());
         await list.GetByText("under warranty until 2061-03-31 (exchange in advance)").WaitForAsync();
-        (await list.GetByText("Hask H77").CountAsync()).ShouldBe(0);
+        await list.GetByText("Hask H77").WaitForAsync(new() { State = WaitForSelectorState.Detached });
 
         await list.GetByRole(AriaRole.Link, new() { Name = serial }).ClickAsync();
         await page.GetByText("Warranty: under warranty until 2061-03-31").WaitForAsync();

@@ -88,7 +88,7 @@ internal static class AdminCommands
                 call.Get(keys)
                     ? "The service's keys are in it: keep it as you keep the machine."
                     : "The service's keys are not in it: restored without them, people sign in anew and secrets of event "
-                        + "senders are given anew. --with-keys puts them in."
+                        + "senders, carriers and makers are given anew. --with-keys puts them in."
             );
         });
     }

@@ -9,7 +9,7 @@ namespace Nailcrow.Cli.Appliances;
 
 internal static class DriveCommands
 {
-    public static Command Build() => new("drive", "One drive, wherever it is.") { Find(), Show(), Wiped() };
+    public static Command Build() => new("drive", "One drive, wherever it is.") { Find(), Show() };
 
     private static Command Find()
     {
@@ -72,17 +72,5 @@ internal static class DriveCommands
                 }
             );
         });
-    }
-
-    private static Command Wiped()
-    {
-        var (ticket, serial, how) = (Said.Ticket(), Said.Text("SERIAL", "The drive."), Said.Text("HOW", "How it was wiped."));
-        return new Command("wiped", "Record that a drive's old data is gone, and how.") { ticket, serial, how }.Does(call =>
-            call.WriteAsync(
-                call.Get(ticket),
-                new DriveWiped(call.Get(serial), call.Get(how)),
-                $"the wipe of {call.Get(serial)} is on record."
-            )
-        );
     }
 }

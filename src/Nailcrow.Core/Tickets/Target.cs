@@ -138,8 +138,8 @@ public static class Target
     public static bool IsWiped(Ticket ticket, string serial)
     {
         var normal = SerialNumber.Normalise(serial);
-        var out_ = ticket.Swaps.Where(s => s.OutSerial == normal).Max(s => s.PulledAt);
-        return ticket.Wiped.Exists(w => w.Serial == normal && !(w.At < out_));
+        var cameOut = ticket.Swaps.Where(s => s.OutSerial == normal).Max(s => s.PulledAt);
+        return ticket.Wiped.Exists(w => w.Serial == normal && !(w.At < cameOut));
     }
 
     /// <summary>Why a drive with the customer's data on it may not leave by what was agreed; null where it may.</summary>

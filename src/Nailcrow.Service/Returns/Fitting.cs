@@ -26,9 +26,9 @@ internal sealed class Fitting(
         if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
             return null;
         var models = (await driveModels.AllAsync(ct)).ToDictionary(m => m.Id);
-        var weighed = await WeighedAsync(ticket, known.Site, ct);
-        var place = await PlaceAsync(ticket, known, models, ct) with { Weighed = weighed };
         var stock = await WithWarrantiesAsync(await drives.StockAsync(null, ct), ct);
+        var weighed = await WeighedAsync(ticket, known.Site, [.. stock.Select(p => p.Depot).Distinct()], ct);
+        var place = await PlaceAsync(ticket, known, models, ct) with { Weighed = weighed };
         var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.GetValueOrDefault(p.Model), place)), weighed);
         return Bringing.Of(ticket, place, fits, models.Values) with { Spares = known.Customer.Spares };
     }
@@ -76,15 +76,15 @@ internal sealed class Fitting(
     }
 
     /// <summary>A depot that is called as one of the sites stands where that site is; of another nobody knows how far it is.</summary>
-    private async Task<Weighing> WeighedAsync(Ticket ticket, Site site, CancellationToken ct)
+    private async Task<Weighing> WeighedAsync(Ticket ticket, Site site, IReadOnlyCollection<string> depots, CancellationToken ct)
     {
         var now = time.GetUtcNow();
         var km = new Dictionary<string, double>();
-        foreach (var (name, other) in await book.SitesAsync(ct))
-            if (name == site.Name)
-                km[name] = 0;
-            else if (TravelOrder.Km(site, other) is { } far)
-                km[name] = far;
+        foreach (var depot in await book.SitesAsync(depots, ct))
+            if (depot.Name == site.Name)
+                km[depot.Name] = 0;
+            else if (TravelOrder.Km(site, depot) is { } far)
+                km[depot.Name] = far;
         var promised = Deadline.Of(ticket, now).FirstOrDefault(d => d.Kind == DeadlineKind.Restore && d.MetAt is null)?.At;
         return new(now, km, ticket.Visit is { } visit && visit.From > now ? visit.From : promised, ticket.Engineer);
     }

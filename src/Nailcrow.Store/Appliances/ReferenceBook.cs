@@ -75,6 +75,18 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs)
         return await db.Sites.AsNoTracking().ToDictionaryAsync(s => s.Name, s => StoredJson.Parse(s.Body, JournalJson.Default.Site), ct);
     }
 
+    /// <summary>Those of these names that are sites.</summary>
+    public async Task<IReadOnlyList<Site>> SitesAsync(IReadOnlyCollection<string> names, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return
+        [
+            .. (await db.Sites.AsNoTracking().Where(s => names.Contains(s.Name)).ToListAsync(ct)).Select(s =>
+                StoredJson.Parse(s.Body, JournalJson.Default.Site)
+            ),
+        ];
+    }
+
     /// <summary>Customers by name, after a given one.</summary>
     /// <param name="find">Any part of a name; null for all.</param>
     public async Task<IReadOnlyList<KnownCustomer>> CustomersAsync(string? after, string? find, int limit, CancellationToken ct)

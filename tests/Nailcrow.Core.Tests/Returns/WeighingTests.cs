@@ -57,7 +57,7 @@ public class WeighingTests
 
         Ranked(Known, far, near).ShouldBe(["NEAR1", "FAR1"]);
         Ranked(Known with { NeededBy = Noon.AddHours(5) }, far, near).ShouldBe(["FAR1", "NEAR1"]);
-        Known.Notes(far).ShouldBe(["240 km from the site: it would come too late, it is needed by 2026-03-02 15:00 UTC."]);
+        Known.Notes(far).ShouldBe(["240 km from the site: too late, it is needed by 2026-03-02 15:00 UTC."]);
         Known.Notes(near).ShouldBe(["10 km from the site."]);
     }
 

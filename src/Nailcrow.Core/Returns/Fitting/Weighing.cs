@@ -30,7 +30,7 @@ public sealed record Weighing(
 
     /// <summary>How far off a part lies, in km; 0 in the engineer's own van; null where nobody knows.</summary>
     public double? KmTo(StockPart part) =>
-        Engineer is { } engineer && part.Depot == new Holder(HolderKind.Van, engineer).Place() ? 0
+        HasAlong(part) ? 0
         : Km.TryGetValue(part.Depot, out var km) ? km
         : null;
 
@@ -45,18 +45,16 @@ public sealed record Weighing(
     public IEnumerable<string> Notes(StockPart part)
     {
         if (KmTo(part) is { } km)
-            yield return km == 0
-                ? Text(
-                    $"{(Engineer is { } engineer && part.Depot == new Holder(HolderKind.Van, engineer).Place() ? $"{engineer} has it along" : "It lies at the site")}."
-                )
-                : Text(
-                    $"{km:0} km from the site{(IsLate(part) ? $": it would come too late, it is needed by {NeededBy:yyyy-MM-dd HH:mm} UTC" : "")}."
-                );
-        if (part.Warranty is { } known)
-            yield return $"{char.ToUpperInvariant(known.Told(Today)[0])}{known.Told(Today)[1..]}.";
+            yield return HasAlong(part) ? $"{Engineer} has it along."
+            : km == 0 ? "It lies at the site."
+            : Text($"{km:0} km from the site{(IsLate(part) ? Text($": too late, it is needed by {NeededBy:yyyy-MM-dd HH:mm} UTC") : "")}.");
+        if (part.Warranty?.Told(Today) is { } told)
+            yield return $"{char.ToUpperInvariant(told[0])}{told[1..]}.";
         if (part.Since is { } since && (Now - since).TotalDays > LongDays)
             yield return Text($"It has lain there since {since:yyyy-MM-dd}.");
     }
+
+    private bool HasAlong(StockPart part) => Engineer is { } engineer && part.Depot == new Holder(HolderKind.Van, engineer).Place();
 
     private DateOnly Today => DateOnly.FromDateTime(Now.UtcDateTime);
 
