@@ -42,7 +42,7 @@ internal static class WarrantyEndpoints
         var page = found.Take(OnAPage).ToList();
         return TypedResults.Ok(
             new WarrantyPage(
-                [.. page.Select(w => new WarrantyLine(w, w.Told(today), w.Warranty.Until < today))],
+                [.. page.Select(w => new WarrantyLine(w, w.Said(today), w.Warranty.Until < today))],
                 found.Count > OnAPage
                     ? $"{page[^1].Warranty.Until.ToString("O", CultureInfo.InvariantCulture)} {Warranties.NameOf(page[^1])}"
                     : null

@@ -18,10 +18,10 @@ export function StoresPage() {
   return (
     <main className="page wide">
       <h1>Stores</h1>
-      <p style={{ margin: '0 0 12px' }}>
+      <nav className="row" style={{ margin: '0 0 12px', gap: 20 }} aria-label="More of stores">
         <Link to="/stores/outbox">What goes out to carriers and makers</Link>
         <Link to="/stores/warranties">Warranties</Link>
-      </p>
+      </nav>
       {may ? <ScanDesk depots={depots} depot={depot} /> : <NotPermitted permission="keep-stores" />}
       {depots.length > 1 && (
         <NativeSelect

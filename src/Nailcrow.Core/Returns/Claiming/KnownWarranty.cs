@@ -7,9 +7,11 @@ namespace Nailcrow.Core.Returns.Claiming;
 public sealed record KnownWarranty(string? Serial, string? Model, Warranty Warranty, string? Source, DateTimeOffset SaidAt)
 {
     /// <summary>As it goes on after a serial.</summary>
-    public string Told(DateOnly today) =>
-        $"{Warranty.Told(today)}, {(Source is null ? "by our list of" : $"as {Source} answered on")} {SaidAt.UtcDateTime:yyyy-MM-dd}"
-        + (Serial is null ? $" for all {Model}" : "");
+    public string Told(DateOnly today) => Said(today) + (Serial is null ? $" for all {Model}" : "");
+
+    /// <summary>As it goes on after what it is said of, a serial or a model.</summary>
+    public string Said(DateOnly today) =>
+        $"{Warranty.Told(today)}, {(Source is null ? "by our list of" : $"as {Source} answered on")} {SaidAt.UtcDateTime:yyyy-MM-dd}";
 
     /// <summary>What is known of a drive: what is said of itself, else of its model.</summary>
     /// <param name="model">As a label or a machine names it: a machine leaves the maker away.</param>
