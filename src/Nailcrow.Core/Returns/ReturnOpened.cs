@@ -64,14 +64,22 @@ public sealed record ReturnOpened(
             return $"A return ends with a depot, a maker or the customer, not with {To}.";
         if (Target.HoldsCustomersData(ticket, serial) && string.IsNullOrWhiteSpace(DataAgreedBy) && Target.WhyDataStays(ticket) is { } no)
             return no;
-        if (To.Kind == HolderKind.Maker && Reason is ReturnReason.ToBeDestroyed or ReturnReason.Evidence)
-            return $"What is {Words.Of(Reason).Replace('-', ' ')} goes to a depot; a maker does with a drive as it likes.";
-        if (Reason is ReturnReason.BackUnopened && Target.WentIn(ticket, serial))
-            return $"{serial} was fitted on this ticket, so its box was opened. Say that it goes back opened, or as what came out.";
+        if (AsWhatItIsNot(ticket, serial) is { } not)
+            return not;
         return To.Kind == HolderKind.Maker && Reason != ReturnReason.BackToStores && string.IsNullOrWhiteSpace(NumberFor(ticket))
             ? "An exchange under warranty has an authorisation number; without it the maker sends the drive back."
             : null;
     }
+
+    /// <summary>Why it cannot go back as this; null where it can.</summary>
+    private string? AsWhatItIsNot(Ticket ticket, string serial) =>
+        Reason is ReturnReason.ToBeDestroyed or ReturnReason.Evidence && To.AsKnown().Kind != HolderKind.Depot
+            ? $"What is {Words.Of(Reason).Replace('-', ' ')} goes to a depot, and nowhere else."
+        : Reason is ReturnReason.BackUnopened or ReturnReason.BackOpened && Target.CameOut(ticket, serial)
+            ? $"{serial} came out of the machine; it is no part that nobody needed. Say {Words.Of(ReturnReason.BackToStores)}."
+        : Reason is ReturnReason.BackUnopened && ticket.Custody.Moves.Exists(m => m.Serial == serial && m.To.Kind == HolderKind.Bay)
+            ? $"{serial} was in a bay on this ticket, so its box was opened. Say {Words.Of(ReturnReason.BackOpened)}."
+        : null;
 
     /// <summary>A day on which it was due before anybody opened it is a slip; a zone's difference is none.</summary>
     public override string? NotThen(DateTimeOffset happened) =>

@@ -22,7 +22,7 @@ public sealed record PowerOff(
 )
 {
     public string Told() =>
-        $"{char.ToUpperInvariant(Words.Of(How)[0])}{EntryTold.Said(Words.Of(How))[1..]}"
+        $"{Words.Capital(EntryTold.Said(Words.Of(How)))}"
         + $"{(AllowedBy is { } who ? $" ({who})" : "")}{(Because is { } why ? $": {why.TrimEnd('.')}" : "")}. "
         + (
             To is not { } to ? $"Off since {EntryTold.Clock(From)}."

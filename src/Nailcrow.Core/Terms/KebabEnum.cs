@@ -10,6 +10,9 @@ public sealed class KebabEnum<T>() : JsonStringEnumConverter<T>(JsonNamingPolicy
 /// <summary>The same words outside JSON: in sentences, in YAML and on the command line.</summary>
 public static class Words
 {
+    /// <summary>As a sentence begins: with a capital.</summary>
+    public static string Capital(string words) => words.Length == 0 ? words : $"{char.ToUpperInvariant(words[0])}{words[1..]}";
+
     public static string Of<T>(T value)
         where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
 

@@ -106,6 +106,9 @@ public static class Target
     public static bool CameOut(Ticket ticket, string serial, DateTimeOffset at) =>
         ticket.Swaps.Any(s => s.OutSerial == serial && s.PulledAt == at);
 
+    /// <summary>Whether it ever came out of the machine on this ticket.</summary>
+    public static bool CameOut(Ticket ticket, string serial) => ticket.Swaps.Any(s => s.OutSerial == serial);
+
     public static bool WentIn(Ticket ticket, string serial) => ticket.Swaps.Any(s => s.InSerial == serial);
 
     /// <summary>The model and size of a drive as a look last showed it; null where none named its model.</summary>
@@ -131,7 +134,7 @@ public static class Target
     public static bool HoldsCustomersData(Ticket ticket, string serial)
     {
         var normal = SerialNumber.Normalise(serial);
-        return ticket.Swaps.Any(s => s.OutSerial == normal) && !IsWiped(ticket, normal);
+        return CameOut(ticket, normal) && !IsWiped(ticket, normal);
     }
 
     /// <summary>Whether a drive was wiped on this ticket, and is not known to have been in the machine since.</summary>

@@ -98,10 +98,8 @@ internal sealed class Fitting(
     {
         var bay = Target.Bay(ticket);
         var old = bay?.Serial is { } serial ? (await drives.FindAsync(serial, 1, ct)).FirstOrDefault() : null;
-        // Redfish names a model without its maker; the list names both.
         var model = (bay?.Model ?? old?.Model) is { } name
-            ? models.GetValueOrDefault(name)
-                ?? models.Values.FirstOrDefault(m => m.Id.EndsWith(" " + name, StringComparison.OrdinalIgnoreCase))
+            ? models.GetValueOrDefault(name) ?? models.Values.FirstOrDefault(m => DriveModel.IsCalled(m.Id, name))
             : null;
         return new(
             known.Model,

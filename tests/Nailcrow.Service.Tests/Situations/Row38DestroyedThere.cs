@@ -53,6 +53,9 @@ public sealed class Row38DestroyedThere(TheFirm firm)
                     new ReturnOpened(old, why, new(HolderKind.Maker, "Cindral"), "RX-1", DataAgreedBy: "R. Alder")
                 )
             ).Sentence.ShouldContain("goes to a depot");
+            (
+                await story.RefusedAsync("ilka", new ReturnOpened(old, ReturnReason.BackUnopened, stores, DataAgreedBy: "R. Alder"))
+            ).Sentence.ShouldBe($"{old} came out of the machine; it is no part that nobody needed. Say back-to-stores.");
             await story.DoesAsync("ilka", new ReturnOpened(old, why, stores, DataAgreedBy: "R. Alder"));
             await story.DoesAsync("ilka", new ReturnSent(old, "Gullwing Freight"));
             await story.DoesAsync("sefa", new ReturnArrived(old, old));

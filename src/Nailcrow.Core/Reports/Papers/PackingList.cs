@@ -50,13 +50,11 @@ public static class PackingList
             back.Serial,
             DriveNamed.On(record.Ticket, back.Serial),
             [
-                $"{Sentence(back.Reason.Replace('-', ' '))}{(back.Authorisation is { } number ? $", authorisation {number}" : "")}"
+                $"{Words.Capital(back.Reason.Replace('-', ' '))}{(back.Authorisation is { } number ? $", authorisation {number}" : "")}"
                     + $"{(back.DueBy is { } due ? $", due {due:yyyy-MM-dd}" : "")}.",
                 DataOn(record, back.Serial),
             ]
         );
-
-    private static string Sentence(string words) => words.Length == 0 ? words : $"{char.ToUpperInvariant(words[0])}{words[1..]}";
 
     /// <summary>What whoever opens the box has to know of what is on the drive.</summary>
     private static string DataOn(TicketRecord record, string serial)

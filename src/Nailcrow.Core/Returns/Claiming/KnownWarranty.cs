@@ -1,3 +1,5 @@
+using Nailcrow.Core.Returns.Fitting;
+
 namespace Nailcrow.Core.Returns.Claiming;
 
 /// <summary>The warranty of one drive, or of all of a model that are not listed by themselves; whose word that is, and of when.</summary>
@@ -14,12 +16,9 @@ public sealed record KnownWarranty(string? Serial, string? Model, Warranty Warra
         $"{Warranty.Told(today)}, {(Source is null ? "by our list of" : $"as {Source} answered on")} {SaidAt.UtcDateTime:yyyy-MM-dd}";
 
     /// <summary>What is known of a drive: what is said of itself, else of its model.</summary>
-    /// <param name="model">As a label or a machine names it: a machine leaves the maker away.</param>
+    /// <param name="model">As a label or a machine names it; null where nobody has seen it.</param>
     public static KnownWarranty? Of(IEnumerable<KnownWarranty> known, string serial, string? model) =>
-        known.Where(w => w.Serial == serial || (w.Serial is null && IsModel(w.Model, model))).MaxBy(w => w.Serial is not null);
-
-    private static bool IsModel(string? listed, string? named) =>
-        named is { Length: > 0 }
-        && listed is not null
-        && (listed.Equals(named, StringComparison.OrdinalIgnoreCase) || listed.EndsWith(" " + named, StringComparison.OrdinalIgnoreCase));
+        known
+            .Where(w => w.Serial == serial || (w.Model is { } listed && DriveModel.IsCalled(listed, model ?? "")))
+            .MaxBy(w => w.Serial is not null);
 }

@@ -23,7 +23,13 @@ public sealed record DriveModel(
     int? Rpm = null,
     int? MegabytesPerSecond = null,
     double? YearlyFailurePercent = null
-);
+)
+{
+    /// <summary>Whether a model of a list is the one that is named: a label names maker and model, a machine the model alone.</summary>
+    public static bool IsCalled(string id, string named) =>
+        named.Length > 0
+        && (id.Equals(named, StringComparison.OrdinalIgnoreCase) || id.EndsWith($" {named}", StringComparison.OrdinalIgnoreCase));
+}
 
 /// <summary>A drive that lies in a depot and could be brought.</summary>
 /// <param name="Hours">Hours it has run, where known.</param>

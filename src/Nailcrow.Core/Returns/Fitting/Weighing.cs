@@ -1,4 +1,5 @@
 using System.Globalization;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Returns.Fitting;
 
@@ -49,7 +50,7 @@ public sealed record Weighing(
             : km == 0 ? "It lies at the site."
             : Text($"{km:0} km from the site{(IsLate(part) ? Text($": too late, it is needed by {NeededBy:yyyy-MM-dd HH:mm} UTC") : "")}.");
         if (part.Warranty?.Warranty is { } warranty) // until when is enough here; on which terms and whose word it is, its own page tells
-            yield return Sentence((warranty with { Terms = null }).Told(Today));
+            yield return $"{Words.Capital((warranty with { Terms = null }).Told(Today))}.";
         if (part.Since is { } since && (Now - since).TotalDays > LongDays)
             yield return Text($"It has lain there since {since:yyyy-MM-dd}.");
     }
@@ -57,8 +58,6 @@ public sealed record Weighing(
     private bool HasAlong(StockPart part) => Engineer is { } engineer && part.Depot == new Holder(HolderKind.Van, engineer).Place();
 
     private DateOnly Today => DateOnly.FromDateTime(Now.UtcDateTime);
-
-    private static string Sentence(string told) => $"{char.ToUpperInvariant(told[0])}{told[1..]}.";
 
     private static string Text(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 }

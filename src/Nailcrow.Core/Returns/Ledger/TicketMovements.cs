@@ -156,7 +156,7 @@ public static class TicketMovements
                 r.InspectedAt ?? r.OpenedAt,
                 r.InspectedBy ?? r.OpenedBy,
                 Ticket: ticket.Number,
-                Note: r.Found is { } found ? $"{char.ToUpperInvariant(found[0])}{found[1..]}." : null
+                Note: r.Found is { } found ? $"{Words.Capital(found)}." : null
             ));
 
     private static Movement Decided(Ticket ticket, string serial, MovementKind kind, Entry cause) =>

@@ -176,12 +176,6 @@ internal static class PartMoves
         }
     }
 
-    /// <summary>What is known of its warranty, as it is read beside the maker's name; null where nothing is.</summary>
-    private static string? Warranty(Offering asked, string serial) =>
-        asked.Known.WarrantyOf(asked.Ticket, serial) is { } known
-            ? $"{serial}: {known.Told(DateOnly.FromDateTime(asked.Now.UtcDateTime))}."
-            : null;
-
     /// <summary>It came for a swap and has nobody's data on it.</summary>
     private static bool IsUnusedPart(Ticket ticket, string serial) =>
         ticket.Parts.Concat(ticket.GivenUp).Any(p => p.Serial == serial) && !Target.HoldsCustomersData(ticket, serial);
@@ -219,7 +213,12 @@ internal static class PartMoves
         var given = maker ? MakerAnswered.Standing(asked.Ticket, serial) : null; // what the maker said when it was asked
         List<MoveField> fields =
         [
-            new("to.name", maker ? "Maker" : "Depot", Value: given?.Maker, Hint: maker ? Warranty(asked, serial) : null),
+            new(
+                "to.name",
+                maker ? "Maker" : "Depot",
+                Value: given?.Maker,
+                Hint: maker ? asked.Known.WarrantyTold(asked.Ticket, serial, asked.Now) : null
+            ),
         ];
         if (maker)
             fields.Add(new("authorisation", "Authorisation number", Value: given?.Authorisation));

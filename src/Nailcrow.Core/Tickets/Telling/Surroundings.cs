@@ -37,7 +37,9 @@ public sealed record Surroundings(
     IReadOnlyList<KnownWarranty>? Warranties = null
 )
 {
-    /// <summary>What is known of a drive's warranty; null where nothing is.</summary>
-    public KnownWarranty? WarrantyOf(Ticket ticket, string serial) =>
-        KnownWarranty.Of(Warranties ?? [], serial, Target.SeenAs(ticket, serial)?.Model);
+    /// <summary>What is known of a drive's warranty, as a sentence; null where nothing is.</summary>
+    public string? WarrantyTold(Ticket ticket, string serial, DateTimeOffset now) =>
+        KnownWarranty.Of(Warranties ?? [], serial, Target.SeenAs(ticket, serial)?.Model) is { } known
+            ? $"{serial}: {known.Told(DateOnly.FromDateTime(now.UtcDateTime))}."
+            : null;
 }

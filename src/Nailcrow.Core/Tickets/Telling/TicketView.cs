@@ -182,17 +182,7 @@ public sealed record TicketView
             Custody = ticket.Custody.Moves,
             Returns = ticket.Returns,
             Parcels = [.. ticket.Parcels.Select(ParcelView.Of)],
-            Warranties =
-            [
-                .. Target
-                    .Defective(ticket)
-                    .Select(s =>
-                        known.WarrantyOf(ticket, s) is { } warranty
-                            ? $"{s}: {warranty.Told(DateOnly.FromDateTime(now.UtcDateTime))}."
-                            : null
-                    )
-                    .OfType<string>(),
-            ],
+            Warranties = [.. Target.Defective(ticket).Select(s => known.WarrantyTold(ticket, s, now)).OfType<string>()],
             Claims = [.. ticket.Claims.Select(c => ClaimView.Of(c, DateOnly.FromDateTime(now.UtcDateTime)))],
             Discrepancies = ticket.Discrepancies,
             SignedOffBy = ticket.SignedOffBy,

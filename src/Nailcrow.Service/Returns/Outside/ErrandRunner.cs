@@ -96,20 +96,22 @@ internal sealed class ErrandRunner(
 
     private async Task CallOffAsync(ErrandNow now, Partner carrier, Ticket ticket, CancellationToken ct)
     {
-        var onTicket = ticket.Parcels.Exists(p => p.Asked == now.Errand.About);
+        var parcel = ticket.Parcels.Find(p => p.Asked == now.Errand.About);
         var path = $"/bookings/{now.Errand.About}/call-off";
         switch (await calls.AskAsync(carrier, HttpMethod.Post, path, now.Errand.Id, "{}"u8.ToArray(), OutsideJson.Default.JsonElement, ct))
         {
             case Heard<JsonElement>.Answer:
-                if (onTicket)
+                if (parcel is not null)
                     await WriteAsync(now, CarrierAnswered.CalledOff(now.Errand.About, carrier.Name), ct);
                 await outbox.EndAsync(now.Errand.Id, ErrandState.Done, "called off", ct);
                 break;
             case Heard<JsonElement>.No(var why):
-                // What was in a box that stands on the ticket is accounted for: it came with them after all, or another way.
+                // What is there already came with them after all; else they come for nothing, and somebody has to tell them.
+                var isThere =
+                    parcel is not null && ticket.Returns.Exists(r => parcel.Serials.Contains(r.Serial) && r.ArrivedAt is not null);
                 await outbox.EndAsync(
                     now.Errand.Id,
-                    onTicket ? ErrandState.Done : ErrandState.GivenUp,
+                    isThere ? ErrandState.Done : ErrandState.GivenUp,
                     $"{carrier.Name} does not call it off: {why}",
                     ct
                 );

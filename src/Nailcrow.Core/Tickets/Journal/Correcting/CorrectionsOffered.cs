@@ -152,9 +152,5 @@ public static class CorrectionsOffered
         };
 
     /// <summary><c>serialInBox</c> is "Serial in box".</summary>
-    private static string Label(string name)
-    {
-        var words = JsonNamingPolicy.KebabCaseLower.ConvertName(name).Replace('-', ' ');
-        return $"{char.ToUpperInvariant(words[0])}{words[1..]}";
-    }
+    private static string Label(string name) => Words.Capital(JsonNamingPolicy.KebabCaseLower.ConvertName(name).Replace('-', ' '));
 }
