@@ -69,6 +69,20 @@ public class ExposureTests
         Hours(Exposure.Of(Swapped().Ticket, Some.Noon.AddHours(30))).Last().ShouldBe((ExposurePart.Rebuild, -1));
 
     [Fact]
+    public void A_ticket_of_seconds_ago_is_not_another_one_each_second()
+    {
+        var played = new Played();
+        played.Does(new FaultReported("FSC-1", Some.Chassis, "B12", "Corrin", "Corrin", "Hall", JobKind.Fault, "Lamp", "2", Some.Bad));
+
+        Enumerable
+            .Range(0, 60)
+            .Select(s => Exposure.Of(played.Ticket, played.Now.AddSeconds(s)))
+            .Select(e => $"{e?.Lasted}, {e?.Stretches.LastOrDefault()?.Lasted}")
+            .Distinct()
+            .ShouldHaveSingleItem();
+    }
+
+    [Fact]
     public void An_early_job_exposes_nothing_until_its_drive_is_pulled()
     {
         var played = new Played();

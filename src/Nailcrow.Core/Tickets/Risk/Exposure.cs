@@ -51,10 +51,13 @@ public sealed record Exposure(DateTimeOffset Since, DateTimeOffset? Until, strin
         return new(
             times[0].From,
             times[^1].To,
-            Watch.Told(stretches.Aggregate(TimeSpan.Zero, (sum, s) => sum + ((s.To ?? end) - s.From))),
-            [.. stretches.Select(s => new ExposureStretch(s.Part, s.From, s.To ?? ticket.EndedAt, Watch.Told((s.To ?? end) - s.From)))]
+            Told(stretches.Aggregate(TimeSpan.Zero, (sum, s) => sum + ((s.To ?? end) - s.From))),
+            [.. stretches.Select(s => new ExposureStretch(s.Part, s.From, s.To ?? ticket.EndedAt, Told((s.To ?? end) - s.From)))]
         );
     }
+
+    /// <summary>Seconds of it are nobody's concern, and told, they would make a ticket another one each second.</summary>
+    private static string Told(TimeSpan lasted) => lasted < TimeSpan.FromMinutes(1) ? "under a minute" : Watch.Told(lasted);
 
     /// <summary>From each moment in which the array was known to be short to the first look that shows it whole.</summary>
     private static IEnumerable<(DateTimeOffset From, DateTimeOffset? To)> Exposed(Ticket ticket, string? array, DateTimeOffset? since)
