@@ -58,10 +58,10 @@ public sealed record ReturnArrived(string Serial, string? SerialInBox = null, Bo
     private Ticket Arrived(Ticket ticket, string serial, Stamp stamp)
     {
         var open = ticket.Returns.First(r => r.Serial == serial);
-        var arrived = ticket with
+        var there = Shelf is null ? open.To : open.To with { Shelf = Shelf };
+        var arrived = ticket.HandedTo(serial, there, stamp) with
         {
             Returns = ticket.Returns.Replace(open, open with { ArrivedAt = stamp.At }),
-            Custody = ticket.Custody.Move(serial, Shelf is null ? open.To : open.To with { Shelf = Shelf }, stamp),
         };
         return State == BoxState.Damaged
             ? arrived.Raise(stamp, "return", $"{serial} arrived damaged. Claim it from the carrier, with a picture.")

@@ -12,7 +12,7 @@ public sealed record ReturnSent(string Serial, string Carrier, string? Tracking 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {
         var serial = SerialNumber.Normalise(Serial);
-        var moved = ticket with { Custody = ticket.Custody.Move(serial, new(HolderKind.Carrier, Carrier), stamp) };
+        var moved = ticket.HandedTo(serial, new(HolderKind.Carrier, Carrier), stamp);
         var open = ticket.Returns.Find(r => r.Serial == serial);
         return open is null
             ? moved.Raise(stamp, "return", $"{serial} was given to {Carrier} without a return being open for it.")

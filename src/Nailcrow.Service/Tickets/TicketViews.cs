@@ -57,9 +57,5 @@ internal sealed class TicketViews(
     private const int MostBeside = 20;
 
     private async Task<IReadOnlyList<TicketLine>> BesideAsync(Ticket ticket, string asset, CancellationToken ct) =>
-        [
-            .. (await lines.FindAsync(new(Ended: false, Asset: asset, Limit: MostBeside + 1), ct)).Where(l =>
-                l.Number != ticket.Number && !l.HasEnded
-            ),
-        ];
+        [.. (await lines.OpenAtAsync(asset, MostBeside + 1, ct)).Where(l => l.Number != ticket.Number && !l.HasEnded)];
 }

@@ -26,9 +26,40 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs)
     public async Task<KnownAppliance?> FindAsync(string asset, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var key = asset.Trim().ToUpperInvariant();
-        return (await WithRestAsync(db, db.Appliances.Where(a => a.Asset == key), ct)).FirstOrDefault();
+        if (await One(db, asset.Trim().ToUpperInvariant()) is not { } found)
+            return null;
+        var appliance = Of(found.Row);
+        var models = new Dictionary<string, ApplianceModel>
+        {
+            [appliance.Model] = StoredJson.Parse(found.Model, JournalJson.Default.ApplianceModel),
+        };
+        if (appliance.Expansions is { Count: > 0 } expansions)
+            foreach (var (id, model) in await ModelsAsync(db, [.. expansions.Select(e => e.Model)], ct))
+                models[id] = model;
+        return Known(
+            appliance,
+            found.Row.Version,
+            StoredJson.Parse(found.Site, JournalJson.Default.Site),
+            found.Customer is { } customer ? StoredJson.Parse(customer, JournalJson.Default.Customer) : null,
+            models
+        );
     }
+
+    private sealed record OneRow(ApplianceRow Row, string Site, string? Customer, string Model);
+
+    // Compiled once, and one question: each look at a ticket asks it.
+    private static readonly Func<NailcrowDb, string, Task<OneRow?>> One = EF.CompileAsyncQuery(
+        (NailcrowDb db, string asset) =>
+            (
+                from a in db.Appliances.AsNoTracking()
+                where a.Asset == asset
+                join s in db.Sites on a.Site equals s.Name
+                join m in db.Models on a.Model equals m.Id
+                join c in db.Customers on s.Customer equals c.Name into customers
+                from c in customers.DefaultIfEmpty()
+                select new OneRow(a, s.Body, c.Body, m.Body)
+            ).FirstOrDefault()
+    );
 
     public async Task<ApplianceModel?> ModelAsync(string id, CancellationToken ct)
     {
@@ -138,30 +169,41 @@ public sealed class ReferenceBook(IDbContextFactory<NailcrowDb> dbs)
             .Sites.AsNoTracking()
             .Where(s => siteNames.Contains(s.Name))
             .ToDictionaryAsync(s => s.Name, s => StoredJson.Parse(s.Body, JournalJson.Default.Site), ct);
-        var models = await db
-            .Models.AsNoTracking()
-            .Where(m => modelIds.Contains(m.Id))
-            .ToDictionaryAsync(m => m.Id, m => StoredJson.Parse(m.Body, JournalJson.Default.ApplianceModel), ct);
+        var models = await ModelsAsync(db, modelIds, ct);
         var customers = await OfSitesAsync(db, sites.Values, ct);
         return
         [
             .. appliances.Zip(
                 rows,
-                (a, r) =>
-                    new KnownAppliance(
-                        a,
-                        sites[a.Site],
-                        customers.GetValueOrDefault(sites[a.Site].Customer) ?? new(sites[a.Site].Customer),
-                        models[a.Model],
-                        [
-                            ChassisDrawing.Of(models[a.Model]),
-                            .. (a.Expansions ?? []).Select(e => ChassisDrawing.Of(models[e.Model], e.Name)),
-                        ],
-                        r.Version
-                    )
+                (a, r) => Known(a, r.Version, sites[a.Site], customers.GetValueOrDefault(sites[a.Site].Customer), models)
             ),
         ];
     }
+
+    private static Task<Dictionary<string, ApplianceModel>> ModelsAsync(NailcrowDb db, IReadOnlyList<string> ids, CancellationToken ct) =>
+        db
+            .Models.AsNoTracking()
+            .Where(m => ids.Contains(m.Id))
+            .ToDictionaryAsync(m => m.Id, m => StoredJson.Parse(m.Body, JournalJson.Default.ApplianceModel), ct);
+
+    private static KnownAppliance Known(
+        Appliance appliance,
+        long version,
+        Site site,
+        Customer? customer,
+        IReadOnlyDictionary<string, ApplianceModel> models
+    ) =>
+        new(
+            appliance,
+            site,
+            customer ?? new(site.Customer),
+            models[appliance.Model],
+            [
+                ChassisDrawing.Of(models[appliance.Model]),
+                .. (appliance.Expansions ?? []).Select(e => ChassisDrawing.Of(models[e.Model], e.Name)),
+            ],
+            version
+        );
 
     internal static Appliance Of(ApplianceRow row) =>
         new(

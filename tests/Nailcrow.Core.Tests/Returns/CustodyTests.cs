@@ -1,8 +1,11 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Tests.Returns;
@@ -80,6 +83,59 @@ public class CustodyTests
         played
             .Ticket.Discrepancies.Select(d => d.Sentence)
             .ShouldBe([$"The box for {Some.Bad} held something else. P8GOOD0003 was read; {Some.Bad} was expected."]);
+    }
+
+    public static TheoryData<string, EntryBody[]> WaysOutOfAHand() =>
+        new()
+        {
+            { "sent", [new ReturnSent(Some.New, "Gullwing Freight")] },
+            { "arrived", [new ReturnSent(Some.New, "Gullwing Freight"), new ReturnArrived(Some.New, Some.New, Shelf: "B2")] },
+            { "taken back", [new PartTakenBack(Some.New, "Main", "B2")] },
+            { "taken back into a van", [new PartTakenBack(Some.New, "van of wenna")] },
+            { "lost", [new PartLost(Some.New, "It fell into the sea.", "nothing")] },
+            { "destroyed", [new DriveDestroyed(Some.New, "Shredded", "Sefa")] },
+        };
+
+    /// <summary>Whichever way it leaves who would fit it, nobody has it in hand any more, and what comes next says so.</summary>
+    [Theory]
+    [MemberData(nameof(WaysOutOfAHand))]
+    public void A_part_that_leaves_the_engineers_hand_is_in_nobodys_and_what_comes_next_says_so(string way, EntryBody[] said)
+    {
+        var played = Issued();
+        played.Ticket.Parts.ShouldHaveSingleItem().IssuedTo.ShouldBe("ilka", way);
+        played.Arrives(new ReturnOpened(Some.New, ReturnReason.BackUnopened, new(HolderKind.Depot, "Main")), Played.Sefa);
+
+        foreach (var body in said)
+            played.Arrives(body, Played.Sefa);
+
+        played.Ticket.Parts.ShouldHaveSingleItem().IssuedTo.ShouldBeNull(way);
+        var next = NextAction.Of(played.Ticket);
+        next.Who.ShouldBe("stores", way);
+        var lies = played.Ticket.Custody.HolderOf(Some.New) is { Kind: HolderKind.Depot or HolderKind.Van };
+        next.Move.ShouldBe(lies ? Move.IssuePart : Move.ReservePart, $"{way}: {next.Say}");
+    }
+
+    [Fact]
+    public void What_came_along_to_be_fitted_does_not_go_back_before_it_was_given_up()
+    {
+        var played = Issued();
+        var back = new ReturnOpened(Some.New, ReturnReason.BackUnopened, new(HolderKind.Depot, "Main"));
+
+        played.Refusal(back)!.ShouldContain("give it up first");
+        played.Does(new PartGivenUp(Some.New, NoReplacement.FoundBetter));
+        played.Does(back);
+
+        played.Ticket.Returns.ShouldHaveSingleItem().Serial.ShouldBe(Some.New);
+    }
+
+    private static Played Issued()
+    {
+        var played = Played.Reported();
+        played.Does(new EngineerAssigned("ilka"));
+        played.Does(new SnapshotTaken(Some.Snapshot()));
+        played.Does(new PartReserved(Some.New, "Cindral C8", 8_001_563_222_016, "Main"), Played.Sefa);
+        played.Does(new PartIssued(Some.New, "ilka"), Played.Sefa);
+        return played;
     }
 
     [Fact]

@@ -49,10 +49,9 @@ public sealed record ParcelTracked(
         if (open.SentAt is null)
         {
             var sent = open with { Carrier = Carrier, Tracking = Label, SentAt = stamp.At };
-            ticket = ticket with
+            ticket = ticket.HandedTo(serial, new(HolderKind.Carrier, parcel.Carrier), stamp) with
             {
                 Returns = ticket.Returns.Replace(open, sent),
-                Custody = ticket.Custody.Move(serial, new(HolderKind.Carrier, parcel.Carrier), stamp),
             };
             open = sent;
         }
@@ -60,10 +59,9 @@ public sealed record ParcelTracked(
             return ticket with { Returns = ticket.Returns.Replace(open, open with { Carrier = null, Tracking = null, SentAt = null }) };
         // A depot opens the box and reads what is in it; with anybody else their own word is all there will be.
         return Step == ParcelStep.Delivered && open.To.Kind is HolderKind.Maker or HolderKind.Customer
-            ? ticket with
+            ? ticket.HandedTo(serial, open.To, stamp) with
             {
                 Returns = ticket.Returns.Replace(open, open with { ArrivedAt = stamp.At }),
-                Custody = ticket.Custody.Move(serial, open.To, stamp),
             }
             : ticket;
     }

@@ -12,9 +12,8 @@ internal static class HandedOn
     {
         var key = SerialNumber.Normalise(serial);
         var was = ticket.Custody.HolderOf(key);
-        var moved = ticket with
+        var moved = ticket.HandedTo(key, holder, stamp) with
         {
-            Custody = ticket.Custody.Move(key, holder, stamp),
             Returns = ticket.Returns.RemoveAll(r => r.Serial == key && r.ArrivedAt is null),
         };
         return was switch

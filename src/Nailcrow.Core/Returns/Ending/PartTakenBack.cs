@@ -18,15 +18,6 @@ public sealed record PartTakenBack(string Serial, string Depot, string? Shelf = 
         HandedOn.Problem(Serial) ?? (string.IsNullOrWhiteSpace(Depot) ? "Say which depot it is in." : null);
 
     /// <summary>What was set aside for the ticket stays so: another visit may fit it.</summary>
-    internal override Ticket Fold(Ticket ticket, Stamp stamp)
-    {
-        var back = HandedOn.To(ticket, Serial, Holder.OfPlace(Depot, Shelf), stamp, "taken-back");
-        var serial = SerialNumber.Normalise(Serial);
-        return back.Parts.Find(p => p.Serial == serial) is { IssuedTo: not null } part
-            ? back with
-            {
-                Parts = back.Parts.Replace(part, part with { Depot = Depot, IssuedTo = null }),
-            }
-            : back;
-    }
+    internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
+        HandedOn.To(ticket, Serial, Holder.OfPlace(Depot, Shelf), stamp, "taken-back");
 }

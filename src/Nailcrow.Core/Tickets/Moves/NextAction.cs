@@ -86,7 +86,13 @@ public sealed record NextAction(string Who, string Say, Move Move)
                 Move.ReservePart
             )
         : ticket.Parts.Find(p => p.IssuedTo is null) is { } part
-            ? new("stores", $"Issue {part.Serial} to {Engineer(ticket)}.", Move.IssuePart)
+            ? Target.PartElsewhere(ticket, part.Serial) is { } where
+                    ? new(
+                        "stores",
+                        $"Reserve another replacement, or issue {part.Serial} once it is back: it is {where}.",
+                        Move.ReservePart
+                    )
+                : new("stores", $"Issue {part.Serial} to {Engineer(ticket)}.", Move.IssuePart)
         : null;
 
     private static NextAction? InTheRun(Ticket ticket) =>

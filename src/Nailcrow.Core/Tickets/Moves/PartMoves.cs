@@ -44,6 +44,7 @@ internal static class PartMoves
                 [new("to", "To", FieldKind.Person, Value: ticket.Engineer)],
                 part.Serial,
                 ticket.IsEnded ? "The ticket is over."
+                    : Target.PartElsewhere(ticket, part.Serial) is { } where ? $"It is {where}; it is issued once it is back."
                     : ticket.Engineer is null ? "Assign an engineer first; the replacement is issued to them."
                     : null
             );
@@ -106,34 +107,21 @@ internal static class PartMoves
         {
             if (holder.Kind != HolderKind.Engineer || ticket.Returns.Exists(r => r.Serial == serial))
                 continue;
-            // What came along for the swap is not sent back while it may still be fitted.
-            var stillNeeded =
-                ticket.Parts.Exists(p => p.Serial == serial && p.GivenUp is null)
-                && ticket.Run is not { IsFinished: true }
-                && !ticket.IsEnded
-                    ? $"{serial} is here to be fitted; it goes back when the run is over."
-                    : null;
             if (ticket.GivenUp.Find(p => p.Serial == serial) is { GivenUp: NoReplacement.DeadOnArrival or NoReplacement.NotTaken })
             {
-                yield return Opening(asked, serial, ReturnReason.DeadOnArrival, HolderKind.Maker, null);
-                yield return Opening(asked, serial, ReturnReason.DeadOnArrival, HolderKind.Depot, null);
+                yield return Opening(asked, serial, ReturnReason.DeadOnArrival, HolderKind.Maker);
+                yield return Opening(asked, serial, ReturnReason.DeadOnArrival, HolderKind.Depot);
                 continue;
             }
             if (IsUnusedPart(ticket, serial))
             {
                 var opened = ticket.GivenUp.Exists(p => p.Serial == serial);
-                yield return Opening(
-                    asked,
-                    serial,
-                    opened ? ReturnReason.BackOpened : ReturnReason.BackUnopened,
-                    HolderKind.Depot,
-                    stillNeeded
-                );
+                yield return Opening(asked, serial, opened ? ReturnReason.BackOpened : ReturnReason.BackUnopened, HolderKind.Depot);
                 continue;
             }
             var exchange = IsOwed(ticket, serial) ? ReturnReason.AdvanceExchange : ReturnReason.ExchangeUnderWarranty;
-            yield return Opening(asked, serial, exchange, HolderKind.Maker, stillNeeded);
-            yield return Opening(asked, serial, ReturnReason.BackToStores, HolderKind.Depot, stillNeeded);
+            yield return Opening(asked, serial, exchange, HolderKind.Maker);
+            yield return Opening(asked, serial, ReturnReason.BackToStores, HolderKind.Depot);
         }
         foreach (var back in ticket.Returns.Where(r => r.SentAt is null && r.ArrivedAt is null))
         {
@@ -207,7 +195,7 @@ internal static class PartMoves
             _ => [],
         };
 
-    private static OfferedMove Opening(Offering asked, string serial, ReturnReason reason, HolderKind to, string? stillNeeded)
+    private static OfferedMove Opening(Offering asked, string serial, ReturnReason reason, HolderKind to)
     {
         var (maker, data) = (to == HolderKind.Maker, Target.HoldsCustomersData(asked.Ticket, serial));
         var given = maker ? MakerAnswered.Standing(asked.Ticket, serial) : null; // what the maker said when it was asked
@@ -253,8 +241,7 @@ internal static class PartMoves
             new ReturnOpened(serial, reason, new(to, "")),
             new ReturnOpened(serial, reason, new(to, Some), Some, null, Some),
             fields,
-            serial,
-            stillNeeded
+            serial
         );
     }
 }

@@ -9,8 +9,16 @@ public sealed class Partners(IDbContextFactory<NailcrowDb> dbs, ISecretKeeper ke
     public async Task<IReadOnlyList<Partner>> AllAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await db.Partners.AsNoTracking().OrderBy(p => p.Name).Select(p => new Partner(p.Name, p.Kind, p.Address)).ToListAsync(ct);
+        var all = new List<Partner>();
+        await foreach (var partner in All(db).WithCancellation(ct))
+            all.Add(partner);
+        return all;
     }
+
+    // Compiled once: each look at a ticket asks it.
+    private static readonly Func<NailcrowDb, IAsyncEnumerable<Partner>> All = EF.CompileAsyncQuery(
+        (NailcrowDb db) => db.Partners.AsNoTracking().OrderBy(p => p.Name).Select(p => new Partner(p.Name, p.Kind, p.Address))
+    );
 
     /// <summary>By name, in whatever case it is written; null where there is none of this kind.</summary>
     public async Task<Partner?> FindAsync(string name, PartnerKind kind, CancellationToken ct) =>

@@ -79,6 +79,22 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
         return [.. rows.Select(r => (Line(r), r.Array, Line(r).HasEnded))];
     }
 
+    /// <summary>The open tickets of one appliance, the newest first.</summary>
+    public async Task<IReadOnlyList<TicketLine>> OpenAtAsync(string asset, int most, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var lines = new List<TicketLine>();
+        await foreach (var row in OpenAt(db, asset, most).WithCancellation(ct))
+            lines.Add(Line(row));
+        return lines;
+    }
+
+    // Compiled once: each look at a ticket asks it.
+    private static readonly Func<NailcrowDb, string, int, IAsyncEnumerable<TicketLineRow>> OpenAt = EF.CompileAsyncQuery(
+        (NailcrowDb db, string asset, int most) =>
+            db.TicketLines.AsNoTracking().Where(l => !l.Ended && l.Asset == asset).OrderByDescending(l => l.Number).Take(most)
+    );
+
     /// <summary>An engineer's visits that end after a moment, in order.</summary>
     public async Task<IReadOnlyList<TicketLine>> VisitsAsync(string engineer, DateTimeOffset after, CancellationToken ct)
     {
