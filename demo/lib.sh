@@ -63,7 +63,7 @@ start_standin() {
   started+=($!)
 }
 
-# start_partner carrier|maker PORT FOLDER [MORE OPTIONS]
+# start_partner carrier|maker|mail PORT FOLDER [MORE OPTIONS]
 start_partner() {
   nailcrow-standin "$1" --port "$2" "${@:4}" >>"$3/$1.log" 2>&1 &
   started+=($!)

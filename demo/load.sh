@@ -101,6 +101,15 @@ if [ -n "${NAILCROW_DEMO_CARRIER:-}" ]; then
   nailcrow return fetch "$going" "$old" --carrier "Overfell Parcels" --as lioth
 fi
 
+# What goes out by mail: a report to the customer, and reminders to whoever has an address.
+if [ -n "${NAILCROW_DEMO_MAIL:-}" ]; then
+  nailcrow partner set Post --kind mail --address "smtp://127.0.0.1:$NAILCROW_DEMO_MAIL/care@fenwright.example" --as admin
+  for person in ilka tamsel lioth sefa; do
+    nailcrow person mail "$person" "$person@fenwright.example" --as admin
+  done
+  nailcrow document send "$done_one" service-report --to norra.selmark@vault.example --says "The report of our visit, as promised." --as tamsel
+fi
+
 # What machines say by themselves: one that is understood, one that nobody knows, one whose sender nobody knows.
 if [ -n "${NAILCROW_DEMO_SYSLOG:-}" ]; then
   nailcrow-standin syslog "medium error on dk4, 9 times" --host brk12-0007 --to "$NAILCROW_DEMO_SYSLOG"

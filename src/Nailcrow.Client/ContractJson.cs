@@ -98,6 +98,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(PersonView))]
 [JsonSerializable(typeof(PeopleList))]
 [JsonSerializable(typeof(PersonAsk))]
+[JsonSerializable(typeof(PersonMail))]
 [JsonSerializable(typeof(Verified))]
 [JsonSerializable(typeof(VerifyNews))]
 [JsonSerializable(typeof(VerifyAsk))]

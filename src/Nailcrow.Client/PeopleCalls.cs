@@ -1,4 +1,5 @@
 using System.Net.Http.Headers;
+using System.Net.Http.Json;
 using Nailcrow.Client.People;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Tickets;
@@ -20,4 +21,11 @@ public sealed partial class NailcrowClient
 
     public Task<PersonView> AddPersonAsync(PersonAsk person, CancellationToken ct) =>
         PostAsync("api/people", person, Json.PersonAsk, Json.PersonView, ct);
+
+    public async Task<PersonView> PutPersonMailAsync(string name, string? address, CancellationToken ct)
+    {
+        using var content = JsonContent.Create(new PersonMail(address), Json.PersonMail);
+        using var answer = await http.PutAsync($"api/people/{Uri.EscapeDataString(name)}/mail", content, ct);
+        return await ReadAsync(answer, Json.PersonView, ct);
+    }
 }

@@ -6,11 +6,12 @@ using Nailcrow.StandIn.Commands;
 
 var root = new RootCommand(
     "What Nailcrow is tried on: a simulated 12-bay appliance that speaks the open Redfish schema, whose drives can be failed, pulled "
-        + "and inserted; a carrier; a maker of drives."
+        + "and inserted; a carrier; a maker of drives; a mail server."
 );
 root.Subcommands.Add(RunCommand.Build());
 root.Subcommands.Add(PartnerCommands.Carrier());
 root.Subcommands.Add(PartnerCommands.Maker());
+root.Subcommands.Add(PartnerCommands.Mail());
 root.Subcommands.Add(SyslogCommand.Say());
 root.Subcommands.Add(SyslogCommand.Storm());
 HandCommands.AddTo(root);

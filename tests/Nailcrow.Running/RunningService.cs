@@ -214,6 +214,8 @@ public sealed class RunningService : IAsyncDisposable
             "0.4",
             "--Nailcrow:Outside:Tries",
             "6",
+            "--Nailcrow:Outside:RemindEverySeconds",
+            "1",
             "--Nailcrow:Outside:AskEverySeconds",
             "0.5",
             "--Nailcrow:FirstAdmin:Name",

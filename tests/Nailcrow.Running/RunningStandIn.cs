@@ -1,6 +1,6 @@
 namespace Nailcrow.Running;
 
-/// <summary>A simulated appliance, carrier or maker, and hands at it.</summary>
+/// <summary>A simulated appliance, carrier, maker or mail server, and hands at it.</summary>
 public sealed class RunningStandIn : IAsyncDisposable
 {
     private readonly RunningProcess _process;
@@ -25,6 +25,16 @@ public sealed class RunningStandIn : IAsyncDisposable
         BeginAsync(["carrier", "--secret", PartnersSecret, .. tells is null ? Array.Empty<string>() : ["--tells", tells.AbsoluteUri]]);
 
     public static Task<RunningStandIn> MakerAsync() => BeginAsync("maker", "--secret", PartnersSecret);
+
+    /// <summary>A mail server; where it takes mail is <see cref="TakesMailAt"/>.</summary>
+    public static async Task<RunningStandIn> MailAsync()
+    {
+        var mail = await BeginAsync("mail", "--takes-at", "0");
+        mail.TakesMailAt = new((await mail._process.HearsAsync("handed in at (smtp://\\S+)")).Groups[1].Value);
+        return mail;
+    }
+
+    public Uri TakesMailAt { get; private set; } = new("about:blank");
 
     /// <summary>What simulated carriers and makers sign with.</summary>
     public const string PartnersSecret = "a-secret-of-two-partners";

@@ -4,7 +4,7 @@ import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { TicketPaper } from '../shared/types'
 import { WaitingPage } from '../shared/Waiting'
-import { TicketHead, useTicket, useTicketNumber } from '../tickets'
+import { MoveForm, TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { documentAddress } from './documentAddress'
 import './documents.css'
 
@@ -12,6 +12,7 @@ import './documents.css'
 export function DocumentsPage() {
   const number = useTicketNumber()
   const ticket = useTicket(number)
+  const writer = useWrite(number)
   const head = ticket.data?.head
   const papers = useQuery({
     queryKey: ['documents', number, head], // another entry, another set of papers
@@ -50,6 +51,25 @@ export function DocumentsPage() {
                 <br />
                 <span className="chalk">{paper.notYet}</span>
               </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {ticket.data.moves
+        .filter(move => move.move === 'mail-paper')
+        .map(move => (
+          <section key={move.move} className="panel stack" aria-labelledby="by-mail">
+            <h2 id="by-mail">By mail</h2>
+            {move.whyNot ? <p className="chalk">{move.whyNot}</p> : <MoveForm ticket={ticket.data} move={move} writer={writer} />}
+            <Refused problem={writer.problem} />
+          </section>
+        ))}
+      {ticket.data.letters.length > 0 && (
+        <section className="panel" aria-labelledby="sent">
+          <h2 id="sent">What went out by mail</h2>
+          <ul style={{ margin: 0, paddingLeft: 20 }}>
+            {ticket.data.letters.map(letter => (
+              <li key={letter}>{letter}</li>
             ))}
           </ul>
         </section>

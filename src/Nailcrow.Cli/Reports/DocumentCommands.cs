@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Terms;
@@ -10,7 +11,8 @@ namespace Nailcrow.Cli.Reports;
 /// <summary>Every paper of a ticket: run sheet, delivery note, labels, packing lists, certificates, report.</summary>
 internal static class DocumentCommands
 {
-    public static Command Build() => new("document", "The papers of a ticket: which there are, and each as a PDF.") { List(), Save() };
+    public static Command Build() =>
+        new("document", "The papers of a ticket: which there are, and each as a PDF.") { List(), Save(), Send() };
 
     private static Command List()
     {
@@ -70,6 +72,28 @@ internal static class DocumentCommands
                     );
                     call.Screen.Line($"{Screen.Safe(path)} is written.");
                 }
+            }
+        );
+    }
+
+    private static Command Send()
+    {
+        var ticket = Said.Ticket();
+        var kind = Said.Text("PAPER", $"Which: {string.Join(", ", Enum.GetValues<PaperKind>().Select(k => Words.Of(k)))}.");
+        var to = Said.Needed("--to", "Who gets it: one address, as name@place.example.", "ADDRESS");
+        var about = Said.Optional("--about", "Which of its kind: the serial of a drive, or whom the box goes to.");
+        var says = Said.Optional("--says", "What you say with it.");
+        return new Command("send", "Send a paper by mail; what comes of it is told by the ticket.") { ticket, kind, to, about, says }.Does(
+            async call =>
+            {
+                var number = call.Get(ticket);
+                if (!Words.Parse<PaperKind>(call.Get(kind), "kind of paper").Is(out var of, out var unknown))
+                    throw new UsageProblem(unknown);
+                await call.WriteAsync(
+                    number,
+                    new PaperMailed(of, call.Get(to)!, call.Get(about), call.Get(says)),
+                    $"It goes out to {call.Get(to)} by mail."
+                );
             }
         );
     }

@@ -39,14 +39,18 @@ internal static class PartnerCommands
         var name = Said.Text("NAME", "What they are called, as it stands on tickets.");
         var kind = Said.OneOf<PartnerKind>("--kind", "What they are.", "kind");
         kind.Required = true;
-        var address = Said.Needed("--address", "Where they answer, as https://carrier.example/api.", "URL");
+        var address = Said.Needed(
+            "--address",
+            "Where they answer, as https://carrier.example/api; a mail server as smtp://HOST:PORT/FROM or smtps://USER@HOST/FROM.",
+            "URL"
+        );
         var secret = Said.Optional(
             "--secret",
-            "What both sign with; left out, the one there is stays, or one is made and shown once.",
+            "What both sign with, or a mail server's password; left out, the one there is stays, or one is made and shown once.",
             "TEXT"
         );
         var renew = new Option<bool>("--new-secret") { Description = "Make a new one in place of the one there is, and show it once." };
-        return new Command("set", "Add a carrier or maker, or change where it answers; an administrator does.")
+        return new Command("set", "Add a carrier, a maker or a mail server, or change where it answers; an administrator does.")
         {
             name,
             kind,

@@ -79,6 +79,7 @@ internal static class MovesCommand
                             : ""
                     )
                     + (move.Fields.Any(f => f.Name == "dataAgreedBy") ? " --data-agreed-by NAME" : ""),
+                Move.MailPaper => $"document send {t} PAPER --to ADDRESS",
                 Move.AskCarrier => $"return fetch {t} --carrier CARRIER",
                 Move.AskMaker => $"return ask-maker {t} {about} --maker MAKER --for QUESTION",
                 Move.SendReturn => $"return send {t} {about} --carrier CARRIER",

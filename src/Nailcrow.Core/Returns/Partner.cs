@@ -8,7 +8,11 @@ public enum PartnerKind
 {
     Carrier,
     Maker,
+
+    /// <summary>A mail server, which takes what goes out to people.</summary>
+    Mail,
 }
 
-/// <summary>Somebody outside whom the service can ask over HTTP: who, what they are, and where they answer.</summary>
+/// <summary>Somebody outside to whom the service can speak: who, what they are, and where they answer. Carriers and makers are asked over
+/// HTTP, a mail server over SMTP (RFC 5321).</summary>
 public sealed record Partner(string Name, PartnerKind Kind, string Address);

@@ -1,4 +1,5 @@
 using Nailcrow.Core.People;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Correcting;
@@ -45,14 +46,19 @@ public abstract record Ruling
         return On(ticket, intent.Body, intent.Actor, now, intent.Written().Passes);
     }
 
-    /// <summary>The same for what is ruled by the record and not by the ticket alone: whether an entry of it may be put right.</summary>
+    /// <summary>The same for what is ruled by the record and not by the ticket alone: whether an entry of it may be put right, whether there is a paper.</summary>
     public static Ruling On(TicketRecord record, Intent intent, DateTimeOffset now) =>
-        On(record.Ticket, intent, now) is var ruling
-        && ruling is Accepted
-        && intent.Body is EntryCorrected correction
-        && Correctable.Refusal(record, intent, correction, now) is { } reason
+        On(record.Ticket, intent, now) is var ruling && ruling is Accepted && ByTheRecord(record, intent, now) is { } reason
             ? new Refused(reason)
             : ruling;
+
+    private static string? ByTheRecord(TicketRecord record, Intent intent, DateTimeOffset now) =>
+        intent.Body switch
+        {
+            EntryCorrected correction => Correctable.Refusal(record, intent, correction, now),
+            PaperMailed mailed => TicketPapers.WhyNot(record, mailed.Paper, mailed.About),
+            _ => null,
+        };
 
     internal static string TakesRole(Actor actor, IReadOnlyCollection<Role> writers) =>
         $"{actor.Name} may not do this; it takes the role {string.Join(" or ", writers.Select(Words.Of))}.";

@@ -6,6 +6,7 @@ using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
@@ -105,6 +106,9 @@ public sealed record Ticket(long Number)
 
     /// <summary>What makers were asked about drives of it, oldest first.</summary>
     public ImmutableList<Claim> Claims { get; init; } = [];
+
+    /// <summary>What of it went out by mail, or is to.</summary>
+    public ImmutableList<Letter> Letters { get; init; } = [];
     public ImmutableList<Discrepancy> Discrepancies { get; init; } = [];
     public string? SignedOffBy { get; init; }
 

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Client.People;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Store;
@@ -22,6 +23,7 @@ internal static class PeopleEndpoints
         people.MapGet("/me", Me).WithName("Me");
         people.MapGet("/people", List).WithName("ListPeople");
         people.MapPost("/people", Add).WithName("AddPerson").Takes(Permission.AddPeople);
+        people.MapPut("/people/{name}/mail", PutMail).WithName("PutPersonMail");
     }
 
     /// <summary>The bearer handler writes the token itself.</summary>
@@ -68,8 +70,11 @@ internal static class PeopleEndpoints
     {
         if (ask.Roles.Count == 0)
             return Refusals.Unusable($"A person has at least one role; accepted: {Words.List<Role>()}.");
+        if (ask.Mail is { } mail && !Mailbox.IsOne(mail))
+            return Refusals.Unusable(Mailbox.WhyNot(mail));
         var person = new Person
         {
+            Email = ask.Mail?.Trim(),
             UserName = ask.Name,
             FullName = ask.FullName,
             RoleWords = string.Join(',', ask.Roles.Distinct().Select(Words.Of)),
@@ -78,5 +83,27 @@ internal static class PeopleEndpoints
         return made.Succeeded ? TypedResults.Ok(View(person)) : Refusals.Unusable(string.Join(" ", made.Errors.Select(e => e.Description)));
     }
 
-    private static PersonView View(Person person) => new(person.UserName ?? "", person.FullName, person.Roles());
+    /// <summary>Where reminders go to: one's own, or anybody's where one lets people in.</summary>
+    internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> PutMail(
+        string name,
+        PersonMail mail,
+        NailcrowDb db,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
+    {
+        var actor = person.ToActor();
+        if (actor.Name != name && !actor.MayActAs(Permissions.Of(Permission.AddPeople)))
+            return Refusals.NotAllowed($"{actor.Name} may change their own address; that of others takes the role admin.");
+        var address = string.IsNullOrWhiteSpace(mail.Address) ? null : mail.Address.Trim();
+        if (address is not null && !Mailbox.IsOne(address))
+            return Refusals.Unusable(Mailbox.WhyNot(address));
+        // Not through the sign-in's own way: an address is nothing that anybody signs in with, and changing it signs nobody out.
+        var changed = await db.Users.Where(p => p.UserName == name).ExecuteUpdateAsync(set => set.SetProperty(p => p.Email, address), ct);
+        return changed == 0
+            ? Refusals.NotFound($"Nobody here is called '{Visible.Text(name)}'.")
+            : TypedResults.Ok(View(await db.Users.AsNoTracking().FirstAsync(p => p.UserName == name, ct)));
+    }
+
+    private static PersonView View(Person person) => new(person.UserName ?? "", person.FullName, person.Roles(), Mail: person.Email);
 }

@@ -1,11 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Terms;
-using Nailcrow.Documents.Returns;
 using Nailcrow.Service.Host;
-using Nailcrow.Service.Swaps;
-using Nailcrow.Store.Appliances;
-using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Reports;
@@ -38,42 +34,25 @@ internal static class DocumentEndpoints
         string kind,
         HttpRequest request,
         TicketJournal journal,
-        ReferenceBook book,
-        Photos photos,
-        TimeProvider time,
+        PaperPress press,
         CancellationToken ct,
         string? about = null
-    )
-    {
-        if (!Words.Parse<PaperKind>(kind, "kind of paper").Is(out var of, out var unknown))
-            return Refusals.NotFound(unknown);
-        switch (of)
-        {
-            case PaperKind.RunSheet:
-                return await PaperEndpoints.Paper(number, request, journal, time, ct);
-            case PaperKind.ServiceReport:
-                return await ReportEndpoints.Pdf(number, journal, book, photos, ct);
-            case PaperKind.Proposal:
-                return await ReportEndpoints.ProposalPdf(number, journal, book, ct);
-            default:
-                break;
-        }
-        if (await journal.ReadAsync(number, ct) is not { Ticket.Report: { } report } record)
-            return Refusals.NoTicket(number);
-        var link = new Uri($"{request.Scheme}://{request.Host}/tickets/{number}");
-        using var pdf = new MemoryStream();
-        if (of == PaperKind.ReturnLabel)
-        {
-            if (!ReturnLabel.Of(record, about).Is(out var label, out var none))
-                return Refusals.Refused(none);
-            BoxLabel.Write(label, link, pdf);
-        }
-        else
-        {
-            if (!TicketPapers.Form(record, of, about).Is(out var form, out var none))
-                return Refusals.Refused(none);
-            FormPaper.Write(form, await ReportEndpoints.ZoneAsync(report.Asset, book, ct), link, pdf);
-        }
-        return TypedResults.File(pdf.ToArray(), "application/pdf", new TicketPaper(of, "", about).FileName(number));
-    }
+    ) =>
+        Words.Parse<PaperKind>(kind, "kind of paper").Is(out var of, out var unknown)
+            ? await PrintedAsync(number, of, about, journal, press, request, ct)
+            : Refusals.NotFound(unknown);
+
+    internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> PrintedAsync(
+        long number,
+        PaperKind kind,
+        string? about,
+        TicketJournal journal,
+        PaperPress press,
+        HttpRequest request,
+        CancellationToken ct
+    ) =>
+        await journal.ReadAsync(number, ct) is not { Ticket.Report: not null } record ? Refusals.NoTicket(number)
+        : (await press.PrintAsync(record, kind, about, new Uri($"{request.Scheme}://{request.Host}"), ct)).Is(out var paper, out var none)
+            ? TypedResults.File(paper.Pdf, "application/pdf", paper.Name)
+        : Refusals.Refused(none);
 }

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Core.Reports;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Documents.Reports;
 using Nailcrow.Service.Host;
@@ -29,22 +30,13 @@ internal static class ReportEndpoints
             ? TypedResults.Ok(ServiceReport.Of(record))
             : Refusals.NoTicket(number);
 
-    internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Pdf(
+    internal static Task<Results<FileContentHttpResult, ProblemHttpResult>> Pdf(
         long number,
         TicketJournal journal,
-        ReferenceBook book,
-        Photos photos,
+        PaperPress press,
+        HttpRequest request,
         CancellationToken ct
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { Ticket.Report: { } report } record)
-            return Refusals.NoTicket(number);
-        var zone = await ZoneAsync(report.Asset, book, ct);
-        using var pdf = new MemoryStream();
-        var signature = record.Ticket.Signed is { } signed ? (await photos.FindAsync(number, signed.Photo, ct))?.Content : null;
-        ReportPaper.Write(ServiceReport.Of(record), zone, pdf, signature);
-        return TypedResults.File(pdf.ToArray(), "application/pdf", $"{TicketNumber.Text(number)} report.pdf");
-    }
+    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.ServiceReport, null, journal, press, request, ct);
 
     internal static async Task<Results<Ok<Proposal>, ProblemHttpResult>> Proposed(
         long number,
@@ -55,21 +47,13 @@ internal static class ReportEndpoints
         : Proposal.Of(record).Is(out var proposal, out var none) ? TypedResults.Ok(proposal)
         : Refusals.Refused(none);
 
-    internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> ProposalPdf(
+    internal static Task<Results<FileContentHttpResult, ProblemHttpResult>> ProposalPdf(
         long number,
         TicketJournal journal,
-        ReferenceBook book,
+        PaperPress press,
+        HttpRequest request,
         CancellationToken ct
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { Ticket.Report: { } report } record)
-            return Refusals.NoTicket(number);
-        if (!Proposal.Of(record).Is(out var proposal, out var none))
-            return Refusals.Refused(none);
-        using var pdf = new MemoryStream();
-        ProposalPaper.Write(proposal, await ZoneAsync(report.Asset, book, ct), pdf);
-        return TypedResults.File(pdf.ToArray(), "application/pdf", $"{TicketNumber.Text(number)} proposal.pdf");
-    }
+    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.Proposal, null, journal, press, request, ct);
 
     internal static async Task<TimeZoneInfo> ZoneAsync(string asset, ReferenceBook book, CancellationToken ct) =>
         (await book.FindAsync(asset, ct))?.Site.Zone is { } id && TimeZoneInfo.TryFindSystemTimeZoneById(id, out var known)

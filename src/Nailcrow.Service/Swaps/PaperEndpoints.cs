@@ -1,9 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Swaps.Following;
-using Nailcrow.Core.Tickets;
-using Nailcrow.Documents.Swaps;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Reports;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Swaps;
@@ -26,21 +25,11 @@ internal static class PaperEndpoints
         : ticket.Sheet is { } sheet ? TypedResults.Ok(PlainPath.OnPaper(sheet))
         : Refusals.Refused(TicketPapers.NoSheet);
 
-    internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Paper(
+    internal static Task<Results<FileContentHttpResult, ProblemHttpResult>> Paper(
         long number,
         HttpRequest request,
         TicketJournal journal,
-        TimeProvider time,
+        PaperPress press,
         CancellationToken ct
-    )
-    {
-        if (await journal.ReadAsync(number, ct) is not { Ticket: { Report: { } report } ticket })
-            return Refusals.NoTicket(number);
-        if (ticket.Sheet is not { } sheet)
-            return Refusals.Refused(TicketPapers.NoSheet);
-        var link = new Uri($"{request.Scheme}://{request.Host}/tickets/{number}/paper");
-        using var pdf = new MemoryStream();
-        JobSheet.Write(sheet, new(number, report.Asset, report.Site, report.Location, report.Model, link, time.GetUtcNow()), pdf);
-        return TypedResults.File(pdf.ToArray(), "application/pdf", $"{TicketNumber.Text(number)}.pdf");
-    }
+    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.RunSheet, null, journal, press, request, ct);
 }

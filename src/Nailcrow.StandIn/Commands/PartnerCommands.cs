@@ -3,7 +3,7 @@ using Nailcrow.StandIn.Partners;
 
 namespace Nailcrow.StandIn.Commands;
 
-/// <summary>Switches a simulated carrier or maker on.</summary>
+/// <summary>Switches a simulated carrier, maker or mail server on.</summary>
 internal static class PartnerCommands
 {
     private const string UsualSecret = "nailcrow-stand-in-secret";
@@ -52,6 +52,26 @@ internal static class PartnerCommands
                     _ => Task.CompletedTask,
                     ct
                 )
+        );
+        return command;
+    }
+
+    public static Command Mail()
+    {
+        var port = Port(7433);
+        var smtp = new Option<int>("--takes-at")
+        {
+            Description = "Loopback port to take mail at, over SMTP; 0 picks a free one.",
+            DefaultValueFactory = _ => 7434,
+            HelpName = "PORT",
+        };
+        var command = new Command("mail", "Switch a simulated mail server on, which takes every mail and delivers none.") { port, smtp };
+        command.SetAction(
+            (parsed, ct) =>
+            {
+                var mail = new MailStandIn(new PartnerDoor(UsualSecret), parsed.GetValue(smtp));
+                return RunAsync("mail server", parsed.GetValue(port), mail.Map, mail.TakeAsync, ct);
+            }
         );
         return command;
     }

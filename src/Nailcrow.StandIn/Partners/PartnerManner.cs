@@ -1,6 +1,6 @@
 namespace Nailcrow.StandIn.Partners;
 
-/// <summary>How a simulated carrier or maker behaves.</summary>
+/// <summary>How a simulated carrier, maker or mail server behaves.</summary>
 internal enum PartnerManner
 {
     Well,

@@ -7,7 +7,7 @@ using Nailcrow.Running;
 
 namespace Nailcrow.Service.Tests.Situations;
 
-/// <summary>A carrier or maker that the firm can ask, for one test: simulated, and known under a name of its own.</summary>
+/// <summary>A carrier, maker or mail server that the firm can speak to, for one test: simulated, and known under a name of its own.</summary>
 internal sealed class Outside : IAsyncDisposable
 {
     // Longer than any answer here takes, on a machine that does something else beside it.
@@ -32,6 +32,37 @@ internal sealed class Outside : IAsyncDisposable
 
     public static async Task<Outside> MakerAsync(TheFirm firm, string name) =>
         await KnownAsync(firm, PartnerKind.Maker, name, await RunningStandIn.MakerAsync());
+
+    public static async Task<Outside> MailAsync(TheFirm firm, string name = "Post")
+    {
+        var at = await RunningStandIn.MailAsync();
+        await (await firm.AsAsync("admin")).PutPartnerAsync(name, new(PartnerKind.Mail, $"{at.TakesMailAt}care@fenwright.example"), Ct);
+        return new(firm, at, name);
+    }
+
+    /// <summary>The mails it took for an address, the oldest first: subject, text, and what came with each.</summary>
+    public async Task<IReadOnlyList<(string Subject, string Text, IReadOnlyList<(string Name, string Sha256)> Papers)>> MailsAsync(
+        string to
+    )
+    {
+        using var seen = JsonDocument.Parse(await _at.LookAsync());
+        return
+        [
+            .. seen
+                .RootElement.GetProperty("now")
+                .EnumerateArray()
+                .Where(m => m.GetProperty("to").GetString() == to)
+                .Select(m =>
+                    (
+                        Text(m, "subject"),
+                        Text(m, "text"),
+                        (IReadOnlyList<(string, string)>)
+                            [.. m.GetProperty("papers").EnumerateArray().Select(p => (Text(p, "name"), Text(p, "sha256")))]
+                    )
+                ),
+        ];
+        static string Text(JsonElement of, string name) => of.GetProperty(name).GetString() ?? "";
+    }
 
     /// <summary>A hand at it: "behave/down", "parcel/PC04070001/lost?says=gone".</summary>
     public Task<string> HandAsync(string what) => _at.HandAsync(what);

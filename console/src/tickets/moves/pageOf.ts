@@ -16,6 +16,7 @@ const pages: Partial<Record<MoveKind, string>> = {
   'inspect-return': 'return',
   'settle-return': 'return',
   'write-off': 'return',
+  'mail-paper': 'documents',
   'take-reading': 'rebuild',
   'type-reading': 'rebuild',
   'take-back-reading': 'rebuild',

@@ -39,6 +39,17 @@ public static class TicketPapers
         ];
     }
 
+    /// <summary>Why a paper cannot be had now; null where it can.</summary>
+    public static string? WhyNot(TicketRecord record, PaperKind kind, string? about)
+    {
+        var all = Of(record).Where(p => p.Kind == kind).ToList();
+        var called = Words.Of(kind).Replace('-', ' ');
+        return all.Find(p => p.NotYet is not null) is { NotYet: { } no } ? no
+            : all.Exists(p => p.About is null || p.About.Equals(about?.Trim(), StringComparison.OrdinalIgnoreCase)) ? null
+            : all.Count == 0 ? $"There is no {called} on this ticket."
+            : $"Say which {called}: {string.Join(", ", all.Select(p => p.About))}.";
+    }
+
     /// <summary>A paper that is a form, or why it cannot be had.</summary>
     public static Parsed<Form> Form(TicketRecord record, PaperKind kind, string? about) =>
         kind switch

@@ -3,6 +3,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -58,7 +59,7 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
             EntryCorrected => true, // what was closed upon may be no longer so
             DecisionBody or Struck or NoteWritten or PhotoTaken or Planning.LeftSite or Unreadable => false,
             SerialKnownElsewhere or MachineSeen or MachineChanged => false, // noted with what made it known
-            CarrierAnswered or MakerAnswered => false, // to what was asked before
+            CarrierAnswered or MakerAnswered or LetterWent or ReturnReminded => false, // to what was asked before
             ParcelTracked tracked => tracked.IsTrouble, // where a box has been is told, and needs nobody
             // A machine repeats what it has not forgotten; once is enough to have somebody look.
             EvidenceSeen when entry.By == People.Actor.Service.Name => IsFirst(ticket),

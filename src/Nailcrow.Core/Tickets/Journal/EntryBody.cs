@@ -2,10 +2,12 @@ using System.Text.Json.Serialization;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
@@ -84,6 +86,9 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(ParcelTracked), "parcel-tracked")]
 [JsonDerivedType(typeof(MakerAsked), "maker-asked")]
 [JsonDerivedType(typeof(MakerAnswered), "maker-answered")]
+[JsonDerivedType(typeof(ReturnReminded), "return-reminded")]
+[JsonDerivedType(typeof(PaperMailed), "paper-mailed")]
+[JsonDerivedType(typeof(LetterWent), "letter-went")]
 [JsonDerivedType(typeof(CustomerSignedOff), "customer-signed-off")]
 public abstract record EntryBody
 {

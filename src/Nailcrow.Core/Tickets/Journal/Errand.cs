@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets.Journal;
@@ -13,6 +14,7 @@ public enum ErrandKind
     /// <summary>They have a box booked that nobody wants fetched any more.</summary>
     CallOffCarrier,
     AskMaker,
+    SendMail,
 }
 
 /// <summary>How far an errand is.</summary>
@@ -34,7 +36,7 @@ public enum ErrandState
 /// is committed; so nothing is said outside that is not on record, and nothing on record is forgotten outside.
 /// </summary>
 /// <param name="Id">One id for one errand, however often it is tried.</param>
-/// <param name="To">The partner, by name.</param>
+/// <param name="To">The partner, by name; of a mail, whoever gets it.</param>
 /// <param name="About">The entry with which it was asked.</param>
 public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
 {
@@ -45,6 +47,7 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
             ReferenceEquals(before.Parcels, after.Parcels)
             && ReferenceEquals(before.Claims, after.Claims)
             && ReferenceEquals(before.Returns, after.Returns)
+            && ReferenceEquals(before.Letters, after.Letters)
             && cause.Body is not CarrierAnswered
         )
             return [];
@@ -59,6 +62,10 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
                 .Claims.Where(c => c.AnsweredAt is null)
                 .ExceptBy(before.Claims.Select(c => c.Asked), c => c.Asked)
                 .Select(c => new Errand(c.Asked, ErrandKind.AskMaker, c.Maker, c.Asked)),
+            .. after
+                .Letters.Where(l => l.Waits)
+                .ExceptBy(before.Letters.Select(l => l.Asked), l => l.Asked)
+                .Select(l => new Errand(l.Asked, ErrandKind.SendMail, l.To, l.Asked)),
         ];
     }
 
@@ -67,6 +74,7 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
         {
             ErrandKind.AskCarrier => $"{To} is asked to fetch a box",
             ErrandKind.CallOffCarrier => $"{To} is told not to fetch a box",
+            ErrandKind.SendMail => $"{To} gets a mail",
             _ => $"{To} is asked about a drive",
         };
 
@@ -76,6 +84,7 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
         {
             ErrandKind.AskCarrier => ticket.Parcels.Exists(p => p.Asked == About && IsUnanswered(p) && p.IsWaitedFor(ticket)),
             ErrandKind.CallOffCarrier => ticket.Parcels.Find(p => p.Asked == About) is not { } parcel || parcel.IsForNothing(ticket),
+            ErrandKind.SendMail => ticket.Letters.Exists(l => l.Asked == About && l.Waits && IsStillOf(ticket, l)),
             _ => ticket.Claims.Exists(c => c.Asked == About && c.AnsweredAt is null),
         };
 
@@ -94,6 +103,10 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
         if (cause.Body is CarrierAnswered { Label: not null } booked && !after.Parcels.Exists(p => p.Asked == booked.Asked))
             yield return new(cause.Id, ErrandKind.CallOffCarrier, booked.Carrier, booked.Asked);
     }
+
+    /// <summary>Nobody is reminded of what is there already, or goes nowhere any more.</summary>
+    private static bool IsStillOf(Ticket ticket, Letter letter) =>
+        letter.About is null || ticket.Returns.Exists(r => r.Serial == letter.About && r.ArrivedAt is null);
 
     private static bool IsUnanswered(Parcel parcel) => parcel is { Label: null, Refused: null };
 }

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
@@ -9,7 +10,7 @@ namespace Nailcrow.Core.Tickets.Moves;
 /// <summary>What carriers and makers are asked. Where the service knows none it can ask, nothing of it is offered.</summary>
 internal static class AskedOutside
 {
-    public static IEnumerable<OfferedMove> Of(Offering asked) => [.. Carriers(asked), .. Makers(asked)];
+    public static IEnumerable<OfferedMove> Of(Offering asked) => [.. Carriers(asked), .. Makers(asked), .. Mail(asked)];
 
     /// <summary>All drives for one place that are not on their way yet go into one box.</summary>
     private static IEnumerable<OfferedMove> Carriers(Offering asked)
@@ -73,6 +74,31 @@ internal static class AskedOutside
                 ],
                 serial
             );
+    }
+
+    /// <summary>Which papers there are, and which of a kind, is on the list of papers; where nothing carries mail, none is sent.</summary>
+    private static IEnumerable<OfferedMove> Mail(Offering asked)
+    {
+        if (Choices(asked, PartnerKind.Mail).Count == 0)
+            yield break;
+        yield return asked.Entry(
+            Move.MailPaper,
+            "Send by mail",
+            new PaperMailed(PaperKind.ServiceReport, ""),
+            new PaperMailed(PaperKind.ServiceReport, "name@place.example", Some, Some),
+            [
+                new(
+                    "paper",
+                    "Which paper",
+                    FieldKind.Choice,
+                    Value: Words.Of(PaperKind.ServiceReport),
+                    Choices: [.. Enum.GetValues<PaperKind>().Select(k => new FieldChoice(Words.Of(k), Words.Of(k).Replace('-', ' ')))]
+                ),
+                new("about", "Which of its kind", Required: false, Hint: "A serial, or whom the box goes to, where there are several."),
+                new("to", "To", Hint: "One address: name@place.example."),
+                new("says", "What you say with it", FieldKind.Lines, Required: false, Most: 4_000),
+            ]
+        );
     }
 
     private static List<FieldChoice> Choices(Offering asked, PartnerKind kind) =>

@@ -25,6 +25,7 @@ public enum Move
     SendReturn,
     AskCarrier,
     AskMaker,
+    MailPaper,
     BookIn,
     SignOff,
     Close,

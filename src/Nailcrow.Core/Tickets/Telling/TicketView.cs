@@ -80,6 +80,9 @@ public sealed record TicketView
     public required IReadOnlyList<CustodyMove> Custody { get; init; }
     public required IReadOnlyList<PartReturn> Returns { get; init; }
 
+    /// <summary>What went out by mail or is to, each as a sentence.</summary>
+    public required IReadOnlyList<string> Letters { get; init; }
+
     /// <summary>Boxes that carriers were asked to fetch, each as it stands.</summary>
     public required IReadOnlyList<ParcelView> Parcels { get; init; }
 
@@ -181,6 +184,7 @@ public sealed record TicketView
             Rebuild = RebuildView.Of(ticket, known.Model, now),
             Custody = ticket.Custody.Moves,
             Returns = ticket.Returns,
+            Letters = [.. ticket.Letters.Select(l => l.Stand())],
             Parcels = [.. ticket.Parcels.Select(ParcelView.Of)],
             Warranties = [.. Target.Defective(ticket).Select(s => known.WarrantyTold(ticket, s, now)).OfType<string>()],
             Claims = [.. ticket.Claims.Select(c => ClaimView.Of(c, DateOnly.FromDateTime(now.UtcDateTime)))],

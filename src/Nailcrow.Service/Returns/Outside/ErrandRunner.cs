@@ -5,9 +5,11 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Service.Returns.Outside.Mail;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets;
@@ -21,6 +23,7 @@ internal sealed class ErrandRunner(
     PartnerCalls calls,
     TicketJournal journal,
     ReferenceBook book,
+    LetterSender letters,
     OutsideSettings settings,
     TimeProvider time,
     ILogger<ErrandRunner> log
@@ -30,6 +33,8 @@ internal sealed class ErrandRunner(
     {
         if (await journal.ReadAsync(now.Ticket, ct) is not { } record || !now.Errand.IsWanted(record.Ticket))
             await outbox.EndAsync(now.Errand.Id, ErrandState.NotWanted, now.Says, ct, now.Label);
+        else if (now.Errand.Kind == ErrandKind.SendMail)
+            await SendMailAsync(now, record, ct);
         else if (await partners.FindAsync(now.Errand.To, Kind(now.Errand), ct) is not { } partner)
             await LaterAsync(
                 now,
@@ -89,6 +94,25 @@ internal sealed class ErrandRunner(
                 await outbox.EndAsync(now.Errand.Id, ErrandState.Done, $"refused: {why}", ct);
                 break;
             case Heard<BookingAnswer>.Trouble(var says, var after):
+                await LaterAsync(now, says, after, ct);
+                break;
+        }
+    }
+
+    private async Task SendMailAsync(ErrandNow now, TicketRecord record, CancellationToken ct)
+    {
+        if ((await partners.AllAsync(ct)).FirstOrDefault(p => p.Kind == PartnerKind.Mail) is not { } mail)
+        {
+            await LaterAsync(now, "No mail server is known any more; an administrator adds one again.", null, ct);
+            return;
+        }
+        switch (await letters.SendAsync(mail, record, record.Ticket.Letters.First(l => l.Asked == now.Errand.About), ct))
+        {
+            case Heard<LetterWent>.Answer(var went):
+                await WriteAsync(now, went, ct);
+                await outbox.EndAsync(now.Errand.Id, ErrandState.Done, went.Refused is { } why ? $"refused: {why}" : "sent", ct);
+                break;
+            case Heard<LetterWent>.Trouble(var says, var after):
                 await LaterAsync(now, says, after, ct);
                 break;
         }

@@ -6,6 +6,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
+using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
@@ -59,7 +60,11 @@ internal static class OutsideEndpoints
         var secret = ask.NewSecret == true ? SignedEvents.NewSecret() : ask.Secret;
         var made = ask.NewSecret == true ? secret : null;
         if (!await partners.PutAsync(partner, secret, ct))
-            await partners.PutAsync(partner, made = SignedEvents.NewSecret(), ct);
+        {
+            var first = SignedEvents.NewSecret();
+            await partners.PutAsync(partner, first, ct);
+            made = partner.Kind == PartnerKind.Mail ? null : first; // nobody signs in there, or the password is said anew
+        }
         round.Wake();
         return TypedResults.Ok(new PartnerPut(View(partner, http), made));
     }
@@ -165,6 +170,7 @@ internal static class OutsideEndpoints
     private static string? Problem(string name, PartnerAsk ask) =>
         name.Trim() is not { Length: > 0 and <= MostOfAName } || name.Any(c => char.IsControl(c) || c is '/' or '\\' or '%')
             ? $"A partner's name has 1 to {MostOfAName} characters, none of them a slash or a percent sign."
+        : ask.Kind == PartnerKind.Mail ? MailProblem(ask)
         : !Uri.TryCreate(ask.Address.Trim(), UriKind.Absolute, out var address)
         || address.Scheme is not ("http" or "https")
         || address.UserInfo.Length > 0
@@ -172,6 +178,12 @@ internal static class OutsideEndpoints
             ? "The address is where they answer, as https://carrier.example/api, without a name, a password or a question."
         : ask.Secret is { } secret && secret.Length is < FewestOfASecret or > MostOfASecret
             ? $"What both sign with has {FewestOfASecret} to {MostOfASecret} characters; leave it out to have one made."
+        : null;
+
+    private static string? MailProblem(PartnerAsk ask) =>
+        MailServer.Parse(ask.Address) is Parsed<MailServer>.Refused no ? no.Reason
+        : ask.NewSecret == true ? "A mail server's password is not made here; say the one it knows with --secret."
+        : ask.Secret is { Length: > MostOfASecret } ? $"A password has at most {MostOfASecret} characters."
         : null;
 
     private static PartnerView View(Partner partner, HttpContext http) =>

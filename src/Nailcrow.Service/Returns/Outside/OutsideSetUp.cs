@@ -1,6 +1,8 @@
 using Microsoft.Extensions.Options;
 using Nailcrow.Appliances;
+using Nailcrow.Service.Returns.Outside.Mail;
 using Nailcrow.Store.Returns.Outside;
+using Quartz;
 
 namespace Nailcrow.Service.Returns.Outside;
 
@@ -23,11 +25,27 @@ internal static class OutsideSetUp
                 s.GetRequiredService<Partners>(),
                 s.GetRequiredService<TimeProvider>()
             ))
+            .AddSingleton<MailDoor>()
+            .AddSingleton<Reports.PaperPress>()
+            .AddSingleton<LetterSender>()
             .AddSingleton<ErrandRunner>()
             .AddSingleton<ParcelNews>()
             .AddSingleton<OutboxRound>()
             .AddHostedService(services => services.GetRequiredService<OutboxRound>());
+        builder.Services.AddQuartz(quartz =>
+            quartz.ScheduleJob<ReminderRound>(trigger =>
+                trigger
+                    .WithIdentity("reminders")
+                    .StartAt(DateTimeOffset.UtcNow.AddSeconds(Math.Min(settings.RemindEverySeconds, FirstReminding)))
+                    .WithSimpleSchedule(schedule =>
+                        schedule.WithInterval(TimeSpan.FromSeconds(settings.RemindEverySeconds)).RepeatForever()
+                    )
+            )
+        );
     }
+
+    // Nobody waits for it, and who starts a service asks other things first.
+    private const double FirstReminding = 60;
 
     private static HttpClient Client(OutsideSettings settings, AllowedAddresses allowed) =>
         new(

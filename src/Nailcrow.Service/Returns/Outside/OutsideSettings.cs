@@ -19,6 +19,10 @@ public sealed record OutsideSettings
     /// Default half an hour, 0.1 to 86,400.</summary>
     public double AskEverySeconds { get; init; } = 1_800;
 
+    /// <summary>How often it is looked for what has to be back by a day and whom to remind of it, in seconds. Default an hour, 0.2 to
+    /// 86,400.</summary>
+    public double RemindEverySeconds { get; init; } = 3_600;
+
     public IEnumerable<string> Problems()
     {
         if (AnswerWithinSeconds is < 1 or > 300)
@@ -31,6 +35,8 @@ public sealed record OutsideSettings
             yield return $"Nailcrow:Outside:Tries is {Tries}; accepted: 1 to 1000.";
         if (AskEverySeconds is < 0.1 or > 86_400)
             yield return $"Nailcrow:Outside:AskEverySeconds is {AskEverySeconds}; accepted: 0.1 to 86400.";
+        if (RemindEverySeconds is < 0.2 or > 86_400)
+            yield return $"Nailcrow:Outside:RemindEverySeconds is {RemindEverySeconds}; accepted: 0.2 to 86400.";
     }
 
     /// <summary>Twice as long each time, and never all at the same moment.</summary>

@@ -177,6 +177,21 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         );
     }
 
+    /// <summary>Tickets with something that has to be somewhere by a day or earlier, and is not there.</summary>
+    /// <param name="after">The last one that was given; 0 for the first page.</param>
+    public async Task<IReadOnlyList<long>> WithDueAsync(DateOnly day, long after, int most, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db
+            .Parts.AsNoTracking()
+            .Where(p => p.DueBy != null && p.DueBy <= day && p.Going != null && p.Ticket > after)
+            .Select(p => p.Ticket ?? 0)
+            .Distinct()
+            .OrderBy(t => t)
+            .Take(most)
+            .ToListAsync(ct);
+    }
+
     /// <summary>What came back to depots, and nobody has looked at since.</summary>
     public async Task<IReadOnlyList<StoredPart>> ToInspectAsync(string? depot, CancellationToken ct)
     {

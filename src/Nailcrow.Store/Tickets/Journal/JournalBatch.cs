@@ -1,8 +1,10 @@
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -105,16 +107,18 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     /// <summary>Whom the service cannot ask is not asked: who it could be is said at once, and not by an errand that waits for ever.</summary>
     private static async Task<string?> AskedOfNobodyAsync(NailcrowDb db, EntryBody body)
     {
-        (string Name, PartnerKind Kind)? asked = (body is EntryCorrected { Instead: { } instead } ? instead : body) switch
+        (string? Name, PartnerKind Kind)? asked = (body is EntryCorrected { Instead: { } instead } ? instead : body) switch
         {
             CarrierAsked carrier => (carrier.Carrier, PartnerKind.Carrier),
             MakerAsked maker => (maker.Maker, PartnerKind.Maker),
+            PaperMailed or ReturnReminded => (null, PartnerKind.Mail), // whichever carries mail
             _ => null,
         };
         if (asked is not var (name, kind))
             return null;
         var known = await db.Partners.AsNoTracking().Where(p => p.Kind == kind).Select(p => p.Name).OrderBy(n => n).ToListAsync();
-        return known.Contains(name) ? null
+        return known.Exists(n => name is null || n == name) ? null
+            : kind == PartnerKind.Mail ? "No mail server is known to the service yet; an administrator adds one ('nailcrow partner set')."
             : known.Count == 0 ? $"No {Words.Of(kind)} can be asked by the service yet; an administrator adds one ('nailcrow partner set')."
             : $"'{name}' is no {Words.Of(kind)} that the service can ask; known: {string.Join(", ", known)}.";
     }
