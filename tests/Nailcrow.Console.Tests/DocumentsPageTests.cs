@@ -1,6 +1,7 @@
 using Microsoft.Playwright;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Running;
 
 namespace Nailcrow.Console.Tests;
 
@@ -38,5 +39,29 @@ public sealed class DocumentsPageTests(ConsoleInUse use)
         var answer = await page.APIRequest.GetAsync($"{use.Service.Address}{address!.TrimStart('/')}");
         (answer.Status, answer.Headers["content-type"]).ShouldBe((200, "application/pdf"));
         await there.GetByRole(AriaRole.Link, new() { Name = "Delivery note" }).WaitForAsync();
+    }
+
+    [Theory, InlineData(false), InlineData(true)]
+    public async Task A_paper_is_sent_from_here_and_what_came_of_it_stands_here(bool phone)
+    {
+        await using var post = await RunningStandIn.MailAsync();
+        var admin = await use.Service.SignInAsync("admin");
+        await admin.PutPartnerAsync("Post", new(PartnerKind.Mail, $"{post.TakesMailAt}care@fenwright.example"), Ct);
+        var ticket = await use.TypedTicketAsync();
+        var page = await use.PageAsync("ilka", phone);
+        await page.GotoAsync($"/tickets/{ticket}/documents");
+        var mail = page.GetByRole(AriaRole.Region, new() { Name = "By mail" });
+
+        await mail.GetByLabel("To", new() { Exact = true }).FillAsync("the archivist");
+        await mail.GetByRole(AriaRole.Button, new() { Name = "Send by mail" }).ClickAsync();
+        await mail.GetByText("is no address of a mailbox").First.WaitForAsync();
+        await mail.GetByLabel("To", new() { Exact = true }).FillAsync("archivist@corrin.example");
+        await mail.GetByLabel("What you say with it").FillAsync("As promised.");
+        await mail.GetByRole(AriaRole.Button, new() { Name = "Send by mail" }).ClickAsync();
+
+        var sent = page.GetByRole(AriaRole.Region, new() { Name = "What went out by mail" });
+        await sent.GetByText("archivist@corrin.example was sent the service report on").WaitForAsync();
+        (await post.LookAsync()).ShouldContain("As promised.");
+        await admin.RemovePartnerAsync("Post", Ct);
     }
 }

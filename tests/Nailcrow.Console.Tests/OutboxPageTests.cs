@@ -30,7 +30,7 @@ public sealed class OutboxPageTests(ConsoleInUse use)
         var ticket = await GoesBackAsync(serial);
         var admin = await use.PageAsync("admin", phone);
         await admin.GotoAsync("/stores/outbox");
-        var form = admin.GetByRole(AriaRole.Form, new() { Name = "Add a carrier or maker" });
+        var form = admin.GetByRole(AriaRole.Form, new() { Name = "Add a carrier, maker or mail server" });
         await form.GetByLabel("Name, as it stands on tickets").FillAsync(name);
         await form.GetByLabel("What they are").SelectOptionAsync("maker");
         await form.GetByLabel("Where they answer").FillAsync("somewhere");

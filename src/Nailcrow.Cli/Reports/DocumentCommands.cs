@@ -21,6 +21,7 @@ internal static class DocumentCommands
         {
             var number = call.Get(ticket);
             var papers = await call.Client.DocumentsAsync(number, call.Ct);
+            var letters = (await call.Client.TicketAsync(number, call.Ct)).Letters;
             call.Show(
                 papers,
                 ContractJson.Default.IReadOnlyListTicketPaper,
@@ -37,6 +38,8 @@ internal static class DocumentCommands
                             }
                         )
                     );
+                    foreach (var letter in letters)
+                        screen.Line(Screen.Safe(letter));
                     screen.Line(
                         $"'nailcrow document save {TicketNumber.Text(number)}' writes all there are; with the name of a paper, that one."
                     );

@@ -60,8 +60,6 @@ public sealed record ReturnOpened(
                 : $"{serial} is with {held}; only what an engineer holds is returned.";
         if (ticket.Returns.Exists(r => r.Serial == serial))
             return $"A return for {serial} is open already.";
-        if (Target.WhyStillNeeded(ticket, serial) is { } needed)
-            return needed;
         if (!To.MayKeep || To.Kind == HolderKind.Bay)
             return $"A return ends with a depot, a maker or the customer, not with {To}.";
         if (Target.HoldsCustomersData(ticket, serial) && string.IsNullOrWhiteSpace(DataAgreedBy) && Target.WhyDataStays(ticket) is { } no)

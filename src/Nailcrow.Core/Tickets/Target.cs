@@ -109,10 +109,13 @@ public static class Target
     /// <summary>Whether it ever came out of the machine on this ticket.</summary>
     public static bool CameOut(Ticket ticket, string serial) => ticket.Swaps.Any(s => s.OutSerial == serial);
 
-    /// <summary>Why a part is not sent back yet: it came along for the swap, and may still be fitted. Null where it may go.</summary>
+    /// <summary>
+    /// Why sending a part back is not what comes next: it came along for the swap, and may still be fitted. Null where nothing waits for
+    /// it. Whoever sends it all the same is believed, and another one is asked for.
+    /// </summary>
     public static string? WhyStillNeeded(Ticket ticket, string serial) =>
         ticket.Parts.Exists(p => p.Serial == serial && p.GivenUp is null) && ticket.Run is not { IsFinished: true } && !ticket.IsEnded
-            ? $"{serial} is here to be fitted; it goes back when the run is over. If it is no replacement after all, give it up first."
+            ? $"{serial} is here to be fitted; it goes back when the run is over."
             : null;
 
     /// <summary>Where a part is that nobody can hand out from there; null where it lies in a depot or a van.</summary>

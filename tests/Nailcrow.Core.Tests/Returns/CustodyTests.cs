@@ -115,19 +115,6 @@ public class CustodyTests
         next.Move.ShouldBe(lies ? Move.IssuePart : Move.ReservePart, $"{way}: {next.Say}");
     }
 
-    [Fact]
-    public void What_came_along_to_be_fitted_does_not_go_back_before_it_was_given_up()
-    {
-        var played = Issued();
-        var back = new ReturnOpened(Some.New, ReturnReason.BackUnopened, new(HolderKind.Depot, "Main"));
-
-        played.Refusal(back)!.ShouldContain("give it up first");
-        played.Does(new PartGivenUp(Some.New, NoReplacement.FoundBetter));
-        played.Does(back);
-
-        played.Ticket.Returns.ShouldHaveSingleItem().Serial.ShouldBe(Some.New);
-    }
-
     private static Played Issued()
     {
         var played = Played.Reported();

@@ -4,11 +4,14 @@ import { useState } from 'react'
 import { useMay } from '../../people'
 import { api, unwrap } from '../../shared/api'
 import { Refused } from '../../shared/Refused'
+import type { PartnerKind } from '../../shared/types'
 import { useDraft } from '../../shared/useDraft'
 import { Waiting } from '../../shared/Waiting'
 import { said } from '../../shared/words'
 
-/** Carriers and makers whom the service can ask; an administrator adds them and says where they answer. */
+const kinds: PartnerKind[] = ['carrier', 'maker', 'mail']
+
+/** Carriers, makers and mail servers to whom the service can speak; an administrator adds them and says where they answer. */
 export function PartnerList() {
   const partners = useQuery({
     queryKey: ['partners'],
@@ -26,8 +29,8 @@ export function PartnerList() {
       {!partners.data && <Waiting for="who can be asked" problem={partners.error} />}
       {partners.data?.length === 0 && (
         <p className="chalk" style={{ margin: 0 }}>
-          Nobody yet: boxes and numbers are asked for by telephone, and written down on the ticket. An administrator adds a carrier or maker
-          here.
+          Nobody yet: boxes and numbers are asked for by telephone, and written down on the ticket. An administrator adds a carrier, a maker
+          or a mail server here.
         </p>
       )}
       {partners.data?.map(p => (
@@ -66,7 +69,7 @@ function AddPartner() {
         await api.PUT('/api/partners/{name}', {
           params: { path: { name: fields.name.trim() } },
           body: {
-            kind: fields.kind === 'maker' ? 'maker' : 'carrier',
+            kind: kinds.find(k => k === fields.kind) ?? 'carrier',
             address: fields.address.trim(),
             secret: secret.trim() || null,
           },
@@ -81,7 +84,7 @@ function AddPartner() {
   return (
     <form
       className="stack"
-      aria-label="Add a carrier or maker"
+      aria-label="Add a carrier, maker or mail server"
       onSubmit={e => {
         e.preventDefault()
         put.mutate()
@@ -89,17 +92,21 @@ function AddPartner() {
     >
       <h3>Add one, or say anew where it answers</h3>
       <TextInput label="Name, as it stands on tickets" value={fields.name} onChange={typed('name')} required />
-      <NativeSelect label="What they are" data={['carrier', 'maker']} value={fields.kind} onChange={typed('kind')} />
+      <NativeSelect label="What they are" data={kinds} value={fields.kind} onChange={typed('kind')} />
       <TextInput
         label="Where they answer"
-        placeholder="https://carrier.example/api"
+        placeholder={fields.kind === 'mail' ? 'smtps://care@mail.example/care@firm.example' : 'https://carrier.example/api'}
         value={fields.address}
         onChange={typed('address')}
         required
       />
       <TextInput
-        label="What both sign with"
-        description="Nothing: the one there is stays, or one is made and shown once."
+        label={fields.kind === 'mail' ? 'Its password' : 'What both sign with'}
+        description={
+          fields.kind === 'mail'
+            ? 'Nothing, where nobody signs in there.'
+            : 'Nothing: the one there is stays, or one is made and shown once.'
+        }
         value={secret}
         onChange={event => setSecret(event.currentTarget.value)}
       />

@@ -241,7 +241,8 @@ internal static class PartMoves
             new ReturnOpened(serial, reason, new(to, "")),
             new ReturnOpened(serial, reason, new(to, Some), Some, null, Some),
             fields,
-            serial
+            serial,
+            Target.WhyStillNeeded(asked.Ticket, serial)
         );
     }
 }
