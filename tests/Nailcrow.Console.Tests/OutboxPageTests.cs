@@ -76,7 +76,7 @@ public sealed class OutboxPageTests(ConsoleInUse use)
         await page.GetByText("Nightline was asked to fetch it, and has not answered yet").First.WaitForAsync();
 
         await page.GotoAsync("/stores");
-        await page.GetByRole(AriaRole.Link, new() { Name = "What goes out to carriers and makers" }).ClickAsync();
+        await page.GetByRole(AriaRole.Link, new() { Name = "What goes out to carriers, to makers and by mail" }).ClickAsync();
         await page.GetByText("given up", new() { Exact = false }).First.WaitForAsync();
         await page.GetByText("Nightline answered 503: We are down for the night.").WaitForAsync(new() { Timeout = 30_000 });
         await carrier.HandAsync("behave/well");

@@ -1,3 +1,5 @@
+using Nailcrow.Core.Tickets;
+
 namespace Nailcrow.Core.Returns.Letters;
 
 /// <summary>Something of this ticket that goes out by mail: to whom, since when, and what came of it.</summary>
@@ -17,6 +19,9 @@ public sealed record Letter(Guid Asked, string To, string What, DateTimeOffset A
     public string? Sha256 { get; init; }
 
     public bool Waits => WentAt is null && Refused is null;
+
+    /// <summary>Nobody is reminded of what is there already, or goes nowhere any more.</summary>
+    public bool IsStillOf(Ticket ticket) => About is null || ticket.Returns.Exists(r => r.Serial == About && r.ArrivedAt is null);
 
     /// <summary>How it stands, as one sentence.</summary>
     public string Stand() =>

@@ -1,6 +1,5 @@
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Returns.Carrying;
-using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets.Journal;
@@ -84,7 +83,7 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
         {
             ErrandKind.AskCarrier => ticket.Parcels.Exists(p => p.Asked == About && IsUnanswered(p) && p.IsWaitedFor(ticket)),
             ErrandKind.CallOffCarrier => ticket.Parcels.Find(p => p.Asked == About) is not { } parcel || parcel.IsForNothing(ticket),
-            ErrandKind.SendMail => ticket.Letters.Exists(l => l.Asked == About && l.Waits && IsStillOf(ticket, l)),
+            ErrandKind.SendMail => ticket.Letters.Exists(l => l.Asked == About && l.Waits && l.IsStillOf(ticket)),
             _ => ticket.Claims.Exists(c => c.Asked == About && c.AnsweredAt is null),
         };
 
@@ -103,10 +102,6 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
         if (cause.Body is CarrierAnswered { Label: not null } booked && !after.Parcels.Exists(p => p.Asked == booked.Asked))
             yield return new(cause.Id, ErrandKind.CallOffCarrier, booked.Carrier, booked.Asked);
     }
-
-    /// <summary>Nobody is reminded of what is there already, or goes nowhere any more.</summary>
-    private static bool IsStillOf(Ticket ticket, Letter letter) =>
-        letter.About is null || ticket.Returns.Exists(r => r.Serial == letter.About && r.ArrivedAt is null);
 
     private static bool IsUnanswered(Parcel parcel) => parcel is { Label: null, Refused: null };
 }

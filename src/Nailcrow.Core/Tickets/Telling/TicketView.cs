@@ -184,7 +184,7 @@ public sealed record TicketView
             Rebuild = RebuildView.Of(ticket, known.Model, now),
             Custody = ticket.Custody.Moves,
             Returns = ticket.Returns,
-            Letters = [.. ticket.Letters.Select(l => l.Stand())],
+            Letters = [.. ticket.Letters.Where(l => !l.Waits || l.IsStillOf(ticket)).Select(l => l.Stand())],
             Parcels = [.. ticket.Parcels.Select(ParcelView.Of)],
             Warranties = [.. Target.Defective(ticket).Select(s => known.WarrantyTold(ticket, s, now)).OfType<string>()],
             Claims = [.. ticket.Claims.Select(c => ClaimView.Of(c, DateOnly.FromDateTime(now.UtcDateTime)))],

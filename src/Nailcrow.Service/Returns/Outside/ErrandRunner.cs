@@ -215,7 +215,7 @@ internal sealed class ErrandRunner(
         }
     }
 
-    private Task LaterAsync(ErrandNow now, string says, TimeSpan? after, CancellationToken ct)
+    internal Task LaterAsync(ErrandNow now, string says, TimeSpan? after, CancellationToken ct)
     {
         if (now.Tries >= settings.Tries)
             return outbox.EndAsync(now.Errand.Id, ErrandState.GivenUp, says, ct);

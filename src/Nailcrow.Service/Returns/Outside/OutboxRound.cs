@@ -117,6 +117,12 @@ internal sealed class OutboxRound(
             );
             throw;
         }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            // One that the service stumbles over each time is given up like any other, and holds nobody up for ever.
+            log.LogError(e, "Errand {Errand} for {Partner} could not be done", claimed.Errand.Id, claimed.Errand.To);
+            await runner.LaterAsync(claimed, "The service stumbled over it; its log says more.", null, ct);
+        }
     }
 
     /// <summary>Asks carriers what became of parcels that they have, each by itself as well.</summary>

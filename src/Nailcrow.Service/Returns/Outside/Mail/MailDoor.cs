@@ -29,12 +29,17 @@ internal sealed class MailDoor(Partners partners, OutsideSettings settings) : ID
     {
         if (!MailServer.Parse(partner.Address).Is(out var server, out var unusable))
             return new Heard<string>.Trouble($"{partner.Name}: {unusable}");
-        using var letter = Letter(server, id, to, subject, body, paper);
-        await _few.WaitAsync(ct);
+        if (!MailboxAddress.TryParse(to, out var mailbox))
+            return new Heard<string>.No($"'{to}' is no address that a mail can be sent to");
+        using var letter = Letter(server, id, mailbox, subject, body, paper);
+        var patience = TimeSpan.FromSeconds(settings.AnswerWithinSeconds);
+        // Not for longer than a mail is claimed: somebody else would take it up then.
+        if (!await _few.WaitAsync(patience, ct))
+            return new Heard<string>.Trouble($"{partner.Name} is busy with other mails.");
         try
         {
             using var within = CancellationTokenSource.CreateLinkedTokenSource(ct);
-            within.CancelAfter(TimeSpan.FromSeconds(settings.AnswerWithinSeconds));
+            within.CancelAfter(patience);
             return await HandAsync(partner, server, letter, within.Token);
         }
         catch (OperationCanceledException) when (!ct.IsCancellationRequested)
@@ -81,6 +86,10 @@ internal sealed class MailDoor(Partners partners, OutsideSettings settings) : ID
         {
             return new Heard<string>.Trouble($"{partner.Name} does not take it now: {PartnerCalls.Shown(e.Message)}");
         }
+        catch (NotSupportedException e)
+        {
+            return new Heard<string>.No($"{partner.Name} cannot carry it: {FirstLine(e.Message)}"); // an address that is not ASCII
+        }
         catch (MailKit.Security.AuthenticationException)
         {
             return new Heard<string>.Trouble($"{partner.Name} does not let {server.User} in with the password we have.");
@@ -97,7 +106,7 @@ internal sealed class MailDoor(Partners partners, OutsideSettings settings) : ID
 
     private static string FirstLine(string message) => PartnerCalls.Shown(message.Split('\n')[0].Trim());
 
-    private static MimeMessage Letter(MailServer server, Guid id, string to, string subject, string body, Printed? paper)
+    private static MimeMessage Letter(MailServer server, Guid id, MailboxAddress to, string subject, string body, Printed? paper)
     {
         var letter = new MimeMessage
         {
@@ -105,7 +114,7 @@ internal sealed class MailDoor(Partners partners, OutsideSettings settings) : ID
             MessageId = $"{id:N}@{server.From[(server.From.IndexOf('@') + 1)..]}",
         };
         letter.From.Add(MailboxAddress.Parse(server.From));
-        letter.To.Add(MailboxAddress.Parse(to));
+        letter.To.Add(to);
         // Nobody's holiday answers to a machine (RFC 3834).
         letter.Headers.Add("Auto-Submitted", "auto-generated");
         var content = new BodyBuilder { TextBody = body };
