@@ -61,16 +61,39 @@ internal static class PartsLedger
             "s",
             "at most 2 of reading the rows"
         );
-        var (ticket, journal) = (await OpenedAsync(few.Journal), few.Journal);
-        var nth = 0;
+        // As parts live: each changes hands some times, on a ticket of its own, and not one part all day long.
         await Told.InTurnAsync(
-            "200 movements by a ticket's entries",
-            () => SecondsAsync(() => WriteAsync(journal, ticket, 200, () => new PartIssued("BENCHPART1", $"p{++nth}"))),
-            () => SecondsAsync(() => WriteAsync(journal, ticket, 200, () => new NoteWritten($"{++nth}"))),
+            $"{Lives * HandOvers} movements by entries of {Lives} tickets",
+            () => LivesAsync(few.Journal, (part, nth) => new PartIssued(part, $"p{nth}")),
+            () => LivesAsync(few.Journal, (_, nth) => new NoteWritten($"{nth}")),
             Rounds,
             "s",
             "at most 1.3"
         );
+    }
+
+    private const int Lives = 20;
+    private const int HandOvers = 10;
+
+    private static int _benched;
+
+    /// <summary>How long the same number of entries takes on so many new tickets, one after the other.</summary>
+    private static async Task<double> LivesAsync(TicketJournal journal, Func<string, int, EntryBody> body)
+    {
+        var opened = new List<(long Ticket, string Part)>();
+        for (var i = 0; i < Lives; i++)
+        {
+            var part = $"BENCHPART{++_benched}";
+            opened.Add((await OpenedAsync(journal, part), part));
+        }
+        return await SecondsAsync(async () =>
+        {
+            foreach (var (ticket, part) in opened)
+            {
+                var nth = 0;
+                await WriteAsync(journal, ticket, HandOvers, () => body(part, ++nth));
+            }
+        });
     }
 
     private static Task AgainstAsync(string what, Filled few, Filled many, Func<LedgerBook, int, Task> ask) =>
@@ -106,13 +129,13 @@ internal static class PartsLedger
     private static Intent By(EntryBody body) =>
         new(Guid.CreateVersion7(), DateTimeOffset.UtcNow, 0, new("sefa", [Role.Stores, Role.Dispatcher]), body);
 
-    private static async Task<long> OpenedAsync(TicketJournal journal)
+    private static async Task<long> OpenedAsync(TicketJournal journal, string part)
     {
         var report = new FaultReported("FSC-1", "CH-1", "Brackmere B12", "Corrin Records Trust", "Corrin", "Hall", JobKind.Fault, "Lamp");
         var kept = (Written.Kept)await journal.OpenAsync(By(report), CancellationToken.None);
         await journal.WriteAsync(
             kept.Entry.Ticket,
-            By(new PartReserved("BENCHPART1", "Cindral C8", 8_000_000_000_000, "Depot 1")),
+            By(new PartReserved(part, "Cindral C8", 8_000_000_000_000, "Depot 1")),
             CancellationToken.None
         );
         return kept.Entry.Ticket;

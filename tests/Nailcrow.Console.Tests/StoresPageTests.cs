@@ -1,6 +1,7 @@
 using Microsoft.Playwright;
 using Nailcrow.Client;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Console.Tests;
@@ -194,5 +195,30 @@ public sealed class StoresPageTests(ConsoleInUse use)
         await page.GotoAsync("/stores");
         await page.GetByRole(AriaRole.Region, new() { Name = "On the shelves" }).WaitForAsync();
         (await list.GetByText(serial).CountAsync()).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task What_came_to_be_destroyed_lies_apart_with_its_ticket_until_it_is()
+    {
+        const string Serial = "SHRED0001A";
+        var ticket = await use.TypedTicketAsync();
+        var (ilka, sefa) = (await use.Service.SignInAsync("ilka"), await use.Service.SignInAsync("sefa"));
+        await sefa.WriteAsync(ticket, new PartReserved(Serial, "Cindral C12T", 14_000_000_000_000, "Loft"), Ct);
+        await sefa.WriteAsync(ticket, new PartIssued(Serial, "ilka"), Ct);
+        await ilka.WriteAsync(ticket, new PartGivenUp(Serial, NoReplacement.CarriesOldData), Ct);
+        await ilka.WriteAsync(ticket, new ReturnOpened(Serial, ReturnReason.ToBeDestroyed, new(HolderKind.Depot, "Loft")), Ct);
+        await ilka.WriteAsync(ticket, new ReturnSent(Serial, "Overfell Parcels"), Ct);
+        await sefa.WriteAsync(ticket, new ReturnArrived(Serial, Serial), Ct);
+        var page = await use.PageAsync("sefa", phone: false);
+        await page.GotoAsync("/stores");
+        var apart = page.GetByRole(AriaRole.Region, new() { Name = "Set apart" });
+        var line = apart.GetByRole(AriaRole.Listitem).Filter(new() { HasText = Serial });
+        await line.GetByText("to be destroyed").WaitForAsync();
+
+        await sefa.WriteAsync(ticket, new DriveDestroyed(Serial, "Shredded to 6 mm", "Lioth Arnesk"), Ct);
+
+        await page.GotoAsync("/stores");
+        await page.GetByRole(AriaRole.Region, new() { Name = "On the shelves" }).WaitForAsync();
+        (await apart.GetByText(Serial).CountAsync()).ShouldBe(0);
     }
 }

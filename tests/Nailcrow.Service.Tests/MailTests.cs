@@ -81,14 +81,19 @@ public sealed class MailTests(TheFirm firm)
         );
     }
 
-    [Fact]
-    public async Task A_mail_server_that_is_down_is_asked_again_and_one_that_knows_nobody_of_that_name_is_believed()
+    [Theory]
+    [InlineData("down", "We are down for the night")]
+    [InlineData("hangs", "did not answer within 2 s.")]
+    public async Task A_mail_server_that_is_no_good_today_is_asked_again_and_one_that_knows_nobody_of_that_name_is_believed(
+        string manner,
+        string says
+    )
     {
         await using var post = await Outside.MailAsync(firm);
         var story = await new Story(firm).OnSiteAsync();
-        await post.HandAsync("behave/down");
+        await post.HandAsync($"behave/{manner}");
         await story.DoesAsync("ilka", new PaperMailed(PaperKind.ServiceReport, "desk@corrin.example"));
-        (await Outside.ErrandAsync(story, e => e.Tries > 1)).Says.ShouldNotBeNull().ShouldContain("We are down for the night");
+        (await Outside.ErrandAsync(story, e => e.Tries > 1)).Says.ShouldNotBeNull().ShouldContain(says);
 
         await post.HandAsync("behave/well");
         await story.DoesAsync("ilka", new PaperMailed(PaperKind.ServiceReport, "nobody@corrin.example"));
@@ -146,8 +151,39 @@ public sealed class MailTests(TheFirm firm)
         }
     }
 
+    [Fact]
+    public async Task What_is_late_is_told_to_the_leads_too_and_nobody_without_an_address_is_written_to()
+    {
+        await using var post = await Outside.MailAsync(firm);
+        var admin = await firm.AsAsync("admin");
+        await admin.PutPersonMailAsync("lioth", "lioth@fenwright.example", Ct);
+        try
+        {
+            var story = new Story(firm);
+            var old = await story.SwappedAsync(); // two days ago
+            var due = DateOnly.FromDateTime(DateTime.UtcNow.Date.AddDays(-1));
+            await story.DoesAsync(
+                "ilka",
+                new ReturnOpened(old, ReturnReason.BackToStores, new(HolderKind.Depot, "Stores"), DueBy: due, DataAgreedBy: "R. Alder")
+            );
+
+            var mails = await Outside.ComesAsync(() => OfAsync(post, old, "lioth"), m => m.Count > 0);
+            mails.ShouldHaveSingleItem().Subject.ShouldContain($"{old} is late");
+            mails[0].Text.ShouldContain($"{old} should have been with Stores by {Day(-1)}, a day ago");
+            (await OfAsync(post, old, "ilka")).ShouldBeEmpty();
+            await story.DoesAsync("ilka", new ReturnSent(old, "Gullwing Freight"));
+            await story.DoesAsync("sefa", new ReturnArrived(old, old));
+            (await story.ViewAsync()).Letters.ShouldHaveSingleItem().ShouldStartWith($"lioth was sent a reminder of {old}");
+        }
+        finally
+        {
+            await admin.PutPersonMailAsync("lioth", null, Ct);
+        }
+    }
+
     private static async Task<IReadOnlyList<(string Subject, string Text, IReadOnlyList<(string, string)>)>> OfAsync(
         Outside post,
-        string serial
-    ) => [.. (await post.MailsAsync("ilka@fenwright.example")).Where(m => m.Subject.Contains(serial, StringComparison.Ordinal))];
+        string serial,
+        string whose = "ilka"
+    ) => [.. (await post.MailsAsync($"{whose}@fenwright.example")).Where(m => m.Subject.Contains(serial, StringComparison.Ordinal))];
 }

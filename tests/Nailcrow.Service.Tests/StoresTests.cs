@@ -66,6 +66,23 @@ public sealed class StoresTests(PeopledService service) : IClassFixture<PeopledS
     }
 
     [Fact]
+    public async Task A_code_with_an_identifier_sets_no_other_part_aside_than_the_one_it_means()
+    {
+        await WithPartsAsync(Shelf, "CODED0002A");
+        var ticket = await service.OpenAsync("FSC-0203");
+
+        var (status, says) = await service.RefusedAsync(
+            "sefa",
+            ticket,
+            new PartReserved("SCODED0002A", "Cindral C12T", 14_000_000_000_000, Shelf.Name)
+        );
+
+        (status, says).ShouldBe(
+            (409, "Stores knows no SCODED0002A, but CODED0002A: the label's code has an identifier before the serial. Say CODED0002A.")
+        );
+    }
+
+    [Fact]
     public async Task A_label_whose_code_has_an_identifier_before_the_serial_means_the_part_that_is_known()
     {
         var sefa = await WithPartsAsync(Shelf, "CODED0001A");

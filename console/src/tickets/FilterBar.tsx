@@ -1,6 +1,6 @@
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core'
-import { useDebouncedValue } from '@mantine/hooks'
-import { useEffect, useState } from 'react'
+import { useDebouncedCallback } from '@mantine/hooks'
+import { useState } from 'react'
 import { said } from '../shared/words'
 import type { FilterName, TicketFilter } from './ticketFilter'
 
@@ -70,20 +70,24 @@ function Typed({
 }: Omit<Props, 'clear' | 'onlyOpen'> & { name: FilterName; label: string; placeholder?: string }) {
   const inAddress = filter[name] ?? ''
   const [text, setText] = useState(inAddress)
-  const [settled] = useDebouncedValue(text.trim(), 250)
-  const [sent, setSent] = useState(inAddress)
-  useEffect(() => {
-    if (settled !== sent) {
-      setSent(settled)
-      set(name, settled)
-    }
-  }, [settled, sent, name, set])
-  // Somebody cleared it, or came back to another address: then that stands here.
-  if (inAddress !== sent && settled === sent) {
-    setSent(inAddress)
-    setText(inAddress)
+  const [seen, setSeen] = useState(inAddress)
+  const [sent, setSent] = useState<readonly string[]>([])
+  const send = useDebouncedCallback((typed: string) => {
+    setSent(before => [...before, typed])
+    set(name, typed)
+  }, 250)
+  // The address follows a while after what is typed here, and is no reason to type something else. Where it is nothing of ours,
+  // somebody cleared it, or came back to another one: then that stands here.
+  if (inAddress !== seen) {
+    setSeen(inAddress)
+    setSent(sent.slice(sent.lastIndexOf(inAddress) + 1))
+    if (!sent.includes(inAddress)) setText(inAddress)
   }
-  return <TextInput label={label} placeholder={placeholder} value={text} onChange={e => setText(e.currentTarget.value)} />
+  const typed = (said: string) => {
+    setText(said)
+    send(said.trim())
+  }
+  return <TextInput label={label} placeholder={placeholder} value={text} onChange={e => typed(e.currentTarget.value)} />
 }
 
 function Chosen({

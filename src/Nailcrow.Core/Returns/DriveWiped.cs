@@ -19,6 +19,6 @@ public sealed record DriveWiped(string Serial, string Method) : FactBody
     internal static Ticket Fold(Ticket ticket, string serial, Stamp stamp) =>
         ticket with
         {
-            Wiped = ticket.Wiped.Add(new(SerialNumber.Normalise(serial), stamp.At, stamp.By, stamp.Entry)),
+            Wiped = ticket.Wiped.Add(new(SerialNumber.Normalise(serial), stamp.At, stamp.By, stamp.Entry, stamp.Seq)),
         };
 }

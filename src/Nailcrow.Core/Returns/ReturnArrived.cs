@@ -46,7 +46,10 @@ public sealed record ReturnArrived(string Serial, string? SerialInBox = null, Bo
             return ticket.Raise(stamp, "return", $"{serial} arrived without a return being open for it.");
         if (State == BoxState.Empty)
             return ticket.Raise(stamp, "return", $"The box for {serial} was empty. Claim it from the carrier, and look for it.");
-        var inBox = SerialNumber.Normalise(SerialInBox ?? "");
+        // A label's code may have an identifier before the serial.
+        var inBox =
+            SerialNumber.Meanings(SerialInBox).FirstOrDefault(m => ticket.Returns.Exists(r => r.Serial == m))
+            ?? SerialNumber.Normalise(SerialInBox ?? "");
         // Two boxes of one ticket were packed crosswise: what is in this one has arrived, and the other is still waited for.
         var came = inBox == serial || !ticket.Returns.Exists(r => r.Serial == inBox && r.ArrivedAt is null) ? serial : inBox;
         var comparison = SerialComparison.Between(inBox, came);

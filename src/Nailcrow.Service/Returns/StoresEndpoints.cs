@@ -51,6 +51,7 @@ internal static class StoresEndpoints
                 await book.LateAsync(DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime), ct),
                 await book.ToInspectAsync(only, ct),
                 await book.ToWipeAsync(only, ct),
+                await book.ApartAsync(only, ct),
                 await book.CarriedAsync(ct),
                 await book.ToOrderAsync(ct)
             )

@@ -103,6 +103,7 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
             .Where(p =>
                 (p.HolderKind == HolderKind.Depot || p.HolderKind == HolderKind.Van)
                 && p.ReservedFor == null
+                && p.Apart == null
                 && (serial == null || p.Serial == serial)
             )
             .OrderByDescending(p => p.Bytes)

@@ -127,6 +127,57 @@ public class LedgerTests
     }
 
     [Fact]
+    public void A_wipe_that_is_recorded_late_has_its_own_time_and_so_keeps_the_one_before_it()
+    {
+        var pen = new Pen();
+        foreach (var intent in ALife().Take(8))
+            pen.Arrives(intent);
+
+        pen.Arrives(At(6, new DriveWiped(Serial, "Overwritten once"))); // somebody's phone was without a network
+        pen.Arrives(At(9, new DriveWiped(Serial, "Overwritten twice")));
+
+        pen.Line().Movements.Where(m => m.Kind == MovementKind.Wiped).Select(m => (m.At - Some.Noon).TotalHours).ShouldBe([6, 7, 9]);
+    }
+
+    [Fact]
+    public void What_came_to_be_destroyed_or_as_evidence_is_no_stock_whatever_is_done_with_it_there()
+    {
+        foreach (var why in new[] { ReturnReason.ToBeDestroyed, ReturnReason.Evidence })
+        {
+            var pen = new Pen();
+            foreach (var intent in ALife().Take(6))
+                pen.Arrives(intent);
+            pen.Arrives(At(8, new ReturnOpened(Serial, why, new(HolderKind.Depot, "Stores"), DataAgreedBy: "R. Alder")));
+            pen.Arrives(At(9, new ReturnSent(Serial, "Gullwing Freight")));
+            pen.Line().Apart.ShouldBeNull();
+            pen.Arrives(At(10, new ReturnArrived(Serial, Serial, Shelf: "B2")));
+
+            pen.Line().Apart.ShouldBe(why);
+            Reservable
+                .WhyNot(pen.Line(), 1001)
+                .ShouldBe(
+                    $"{Serial} lies in depot Stores, shelf B2, {(why == ReturnReason.Evidence ? "as evidence" : "to be destroyed")}. "
+                        + "Take another part."
+                );
+            pen.Take([
+                new(
+                    Guid.CreateVersion7(),
+                    Serial,
+                    MovementKind.Went,
+                    Some.Noon.AddHours(11),
+                    "sefa",
+                    new(HolderKind.Depot, "Stores", "C4")
+                ),
+            ]);
+            pen.Line().Apart.ShouldBe(why, "another shelf is no other reason");
+            pen.Take([
+                new(Guid.CreateVersion7(), Serial, MovementKind.Went, Some.Noon.AddHours(12), "sefa", new(HolderKind.Carrier, "Nightline")),
+            ]);
+            pen.Line().Apart.ShouldBeNull();
+        }
+    }
+
+    [Fact]
     public void A_part_is_set_aside_until_it_is_in_or_given_up()
     {
         var pen = new Pen();

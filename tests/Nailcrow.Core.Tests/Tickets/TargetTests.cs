@@ -62,7 +62,7 @@ public class TargetTests
             .HoldsCustomersData(
                 again with
                 {
-                    Wiped = again.Wiped.Add(new(Some.Bad, played.Now.AddHours(2), "ilka", Guid.NewGuid())),
+                    Wiped = again.Wiped.Add(new(Some.Bad, played.Now.AddHours(2), "ilka", Guid.NewGuid(), 9)),
                 },
                 Some.Bad
             )

@@ -9,6 +9,8 @@ namespace Nailcrow.Service.Tests.Situations;
 [Collection(Stories.Name)]
 public sealed class Row38DestroyedThere(TheFirm firm)
 {
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
     private static readonly byte[] Picture = [0xFF, 0xD8, 0xFF, 0xE0, 1, 2, 3, 0xFF, 0xD9];
 
     [Fact]
@@ -62,7 +64,11 @@ public sealed class Row38DestroyedThere(TheFirm firm)
             return (story, old);
         }
 
+        var sefa = await firm.AsAsync("sefa");
         var (ours, shredded) = await CameAsync(ReturnReason.ToBeDestroyed);
+        var desk = await sefa.StoresAsync(null, Ct);
+        desk.Apart.Single(p => p.Serial == shredded).Apart.ShouldBe(ReturnReason.ToBeDestroyed);
+        desk.ToWipe.ShouldNotContain(p => p.Serial == shredded);
         (await ours.ViewAsync("sefa")).Moves.Single(m => m.Body is DriveDestroyed).WhyNot.ShouldBeNull();
         await ours.DoesAsync("sefa", new DriveDestroyed(shredded, "Shredded to 6 mm", "Lioth Arnesk", "DC-77"));
         (await ours.ViewAsync()).Held.Single(h => h.Serial == shredded).Holder.Kind.ShouldBe(HolderKind.Destroyed);
@@ -72,5 +78,12 @@ public sealed class Row38DestroyedThere(TheFirm firm)
         moves.Select(m => m.Move).ShouldNotContain(Move.DestroyDrive);
         moves.Select(m => m.Move).ShouldNotContain(Move.RecordWipe);
         (await kept.ViewAsync()).Held.Single(h => h.Serial == evidence).Holder.ShouldBe(stores);
+        desk = await sefa.StoresAsync(null, Ct);
+        desk.Apart.ShouldNotContain(p => p.Serial == shredded);
+        desk.Apart.Single(p => p.Serial == evidence).Apart.ShouldBe(ReturnReason.Evidence);
+        desk.ToWipe.ShouldNotContain(p => p.Serial == evidence);
+        var other = await new Story(firm).OnSiteAsync(parts: 0);
+        (await sefa.BringAsync(other.Ticket, Ct)).Parts.ShouldNotContain(p => p.Part.Serial == evidence);
+        (await other.RefusedAsync("sefa", new PartReserved(evidence, "Cindral C8", 8_000_000_000_000, "Stores"))).Status.ShouldBe(409);
     }
 }

@@ -46,6 +46,19 @@ public sealed class Row40BookingIn(TheFirm firm)
     }
 
     [Fact]
+    public async Task A_label_in_the_box_whose_code_has_an_identifier_is_the_drive_it_means()
+    {
+        var (story, old) = await SentAsync();
+
+        await story.DoesAsync("sefa", new ReturnArrived(old, $"S{old}"));
+
+        var view = await story.ViewAsync();
+        view.Discrepancies.ShouldBeEmpty();
+        view.Returns.Single().ArrivedAt.ShouldNotBeNull();
+        view.Held.Single(h => h.Serial == old).Holder.Kind.ShouldBe(HolderKind.Depot);
+    }
+
+    [Fact]
     public async Task A_misread_serial_is_asked_about_and_calls_no_lead()
     {
         var (story, old) = await SentAsync();

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { clock } from '../../shared/time'
 import type { StoredPart, StoresDesk } from '../../shared/types'
-import { size, ticketName } from '../../shared/words'
+import { said, size, ticketName } from '../../shared/words'
 import { holderName } from '../holderName'
 
 /** What stores looks at in the morning: first what somebody waits for. */
@@ -30,6 +30,7 @@ export function StoresLists({ desk, depot }: { desk: StoresDesk; depot: string }
       <Parts title="On the way" none="Nothing is on its way." parts={desk.onTheWay} />
       <Parts title="To look at" none="Nothing that came back waits to be looked at." parts={desk.toInspect} />
       <Parts title="To wipe" none="No used drive waits to be wiped." parts={desk.toWipe} />
+      <Parts title="Set apart" none="Nothing waits to be destroyed or is kept as evidence." parts={desk.apart} />
       <Shelves desk={desk} />
       <Group title="With people" none="Nobody has parts with them.">
         {desk.carried.map(c => (
@@ -103,6 +104,7 @@ function Parts({ title, none, parts }: { title: string; none: string; parts: rea
           <Serial part={part} /> {where(part)} since {clock(part.since, null)}
           {part.going ? `, to ${part.going}` : ''}
           {part.dueBy ? `, due ${part.dueBy}` : ''}
+          {part.apart ? `, ${said(part.apart)}` : ''}
           {part.unwipedFrom && part.holder.kind === 'depot' ? `, data of ${part.unwipedFrom}` : ''}
           {part.ticket ? (
             <>

@@ -36,6 +36,7 @@ internal static class StockTold
         Listed(screen, "On the way", desk.OnTheWay, "Nothing is on its way.");
         Listed(screen, "To look at", desk.ToInspect, "Nothing that came back waits to be looked at.");
         Listed(screen, "To wipe", desk.ToWipe, "No used drive waits to be wiped.");
+        Listed(screen, "Set apart", desk.Apart, "Nothing waits to be destroyed or is kept as evidence.");
         Section(screen, "On the shelves", desk.Shelves.Sum(s => s.There), "Nothing lies in any depot.");
         if (desk.Shelves.Count > 0)
             screen.Table(
@@ -158,6 +159,7 @@ internal static class StockTold
                 p.Going is { } going
                     ? $"to {going}{(p.DueBy is { } due ? $", due {due.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}" : "")}"
                     : null,
+                p.Apart is { } apart ? Words.Of(apart).Replace('-', ' ') : null,
                 p.UnwipedFrom is { } machine && p.Holder.Kind != HolderKind.Bay ? $"data of {machine}" : null,
             }.OfType<string>()
         );

@@ -24,6 +24,11 @@ public sealed record PartLine(string Serial)
     /// <summary>As what it came back to a depot where nobody has looked at it yet; null where nobody has to.</summary>
     public Announcement? ToInspect { get; private init; }
 
+    /// <summary>
+    /// Why it lies apart from all stock in its depot: to be destroyed, or as evidence. Null for what lies there as a part.
+    /// </summary>
+    public ReturnReason? Apart { get; private init; }
+
     /// <summary>The movement by which it came back so.</summary>
     private Movement? CameBack { get; init; }
 
@@ -99,16 +104,30 @@ public sealed record PartLine(string Serial)
         };
         if (!stays)
             here = here.Back(m, Going);
-        return m.Kind == MovementKind.Wiped ? here with { UnwipedFrom = null }
+        // Who wipes what was kept as it is has no more use for it as that.
+        return m.Kind == MovementKind.Wiped ? here with { UnwipedFrom = null, Apart = Apart == ReturnReason.Evidence ? null : here.Apart }
             : m.Asset is { } machine ? here with { UnwipedFrom = machine }
             : here with { UnwipedFrom = UnwipedFrom ?? m.Part?.UsedIn };
     }
 
     /// <summary>What was announced to the depot it came to is looked at there; what leaves for elsewhere is not.</summary>
     private PartLine Back(Movement m, Announcement? announced) =>
-        m.To?.Kind != HolderKind.Depot ? this with { ToInspect = null, CameBack = null }
-        : announced is { To.Kind: HolderKind.Depot } && announced.To.Name == m.To.Name ? this with { ToInspect = announced, CameBack = m }
+        m.To?.Kind != HolderKind.Depot ? this with { ToInspect = null, CameBack = null, Apart = null }
+        : announced is { To.Kind: HolderKind.Depot } && announced.To.Name == m.To.Name
+            ? this with
+            {
+                ToInspect = announced,
+                CameBack = m,
+                Apart = ApartAs(announced),
+            }
         : this;
+
+    private static ReturnReason? ApartAs(Announcement announced) =>
+        announced.Reason is { } said
+        && Words.Parse<ReturnReason>(said, "reason")
+            is Parsed<ReturnReason>.Ok(var reason and (ReturnReason.ToBeDestroyed or ReturnReason.Evidence))
+            ? reason
+            : null;
 
     /// <summary>Decisions, so they go by when they were taken down: what comes late was ruled on when it came.</summary>
     private static IReadOnlyList<long> Reservations(IEnumerable<Movement> so)

@@ -11,6 +11,7 @@ public static class Reservable
         line.ReservedFor.FirstOrDefault(t => t != ticket) is var other and > 0
             ? $"{line.Serial} is set aside for {TicketNumber.Text(other)} already. Take another part, or give it up there first."
         : line.Last is not { To: { } holder } last ? null
+        : line.Apart is { } why ? $"{line.Serial} lies {holder.Where()}, {Told(why)}. Take another part."
         : holder.Kind switch
         {
             HolderKind.Bay => $"{line.Serial} is in bay {holder.Name} of {last.Asset}{Told(last)}. "
@@ -20,6 +21,8 @@ public static class Reservable
             HolderKind.Carrier => $"{line.Serial} is {holder.Where()}{Told(last)}; it is set aside once it has come and is booked in.",
             _ => null,
         };
+
+    private static string Told(ReturnReason why) => why == ReturnReason.Evidence ? "as evidence" : "to be destroyed";
 
     private static string Told(Movement last) => last.Ticket is { } ticket ? $", by {TicketNumber.Text(ticket)}" : "";
 }

@@ -106,23 +106,29 @@ public static class TicketMovements
             Going: new(r.To, r.DueBy, r.Authorisation, r.Reason)
         ));
 
-    /// <summary>The first wipe of a drive has its name from ticket and drive alone; one that was in the machine again is wiped again.</summary>
+    /// <summary>
+    /// The first wipe of a drive that was recorded has its name from ticket and drive alone; one that was in the machine again is wiped
+    /// again. By when they were recorded, and not when they happened: a line in the ledger keeps its name when an earlier one comes late.
+    /// </summary>
     private static IEnumerable<Movement> Wiped(Ticket ticket) =>
         ticket
             .Wiped.GroupBy(w => w.Serial)
             .SelectMany(g =>
-                g.Select(
-                    (wipe, nth) =>
-                        new Movement(
-                            Named(nth == 0 ? $"{ticket.Number}/wiped/{wipe.Serial}" : $"{ticket.Number}/wiped/{wipe.Serial}/{wipe.Entry}"),
-                            wipe.Serial,
-                            MovementKind.Wiped,
-                            wipe.At,
-                            wipe.By,
-                            Ticket: ticket.Number,
-                            Entry: wipe.Entry
-                        )
-                )
+                g.OrderBy(w => w.Seq)
+                    .Select(
+                        (wipe, nth) =>
+                            new Movement(
+                                Named(
+                                    nth == 0 ? $"{ticket.Number}/wiped/{wipe.Serial}" : $"{ticket.Number}/wiped/{wipe.Serial}/{wipe.Entry}"
+                                ),
+                                wipe.Serial,
+                                MovementKind.Wiped,
+                                wipe.At,
+                                wipe.By,
+                                Ticket: ticket.Number,
+                                Entry: wipe.Entry
+                            )
+                    )
             );
 
     private static IEnumerable<Movement> Settled(Ticket ticket) =>

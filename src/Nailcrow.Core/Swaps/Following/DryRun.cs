@@ -63,7 +63,7 @@ public sealed class DryRun
         if (Current is not { } step)
             return "The sheet is at its end.";
         _now = _now.AddSeconds(1);
-        var stamp = new Stamp(Guid.Empty, _now, _now, "somebody");
+        var stamp = new Stamp(Guid.Empty, _now, _now, "somebody", 0);
         _ticket =
             step.IsPassed && typed == RunStep.Done
                 ? Stepping.Visited(_ticket, Sheet, Run, step, new(step.Id, typed, typed, null, _now, stamp.By))

@@ -48,8 +48,9 @@ public sealed record Entry(
     /// <summary>What it says as it was written, whether or not this version can read it.</summary>
     public JsonElement BodyAsWritten() => EntryText.BodyOf(Text);
 
-    public Stamp Stamp => new(Id, Happened, RecordedAt, By);
+    public Stamp Stamp => new(Id, Happened, RecordedAt, By, Seq);
 }
 
 /// <summary>What a fold rule may know of the entry beside its body.</summary>
-public sealed record Stamp(Guid Entry, DateTimeOffset At, DateTimeOffset RecordedAt, string By);
+/// <param name="Seq">Its place in the order of arrival on its ticket, counted from 1.</param>
+public sealed record Stamp(Guid Entry, DateTimeOffset At, DateTimeOffset RecordedAt, string By, long Seq);

@@ -809,6 +809,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("serial");
 
+                    b.Property<string>("Apart")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("apart");
+
                     b.Property<string>("Asset")
                         .HasColumnType("TEXT")
                         .HasColumnName("asset");
@@ -881,6 +885,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
                     b.HasIndex("SerialReversed")
                         .HasDatabaseName("ix_part_serial_reversed");
+
+                    b.HasIndex("Apart", "Since")
+                        .HasDatabaseName("ix_part_apart_since");
 
                     b.HasIndex("DueBy", "Serial")
                         .HasDatabaseName("ix_part_due_by_serial");

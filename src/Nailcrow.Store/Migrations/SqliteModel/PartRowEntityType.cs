@@ -20,8 +20,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Returns.Ledger.PartRow",
                 typeof(PartRow),
                 baseEntityType,
-                propertyCount: 16,
-                unnamedIndexCount: 7,
+                propertyCount: 17,
+                unnamedIndexCount: 8,
                 keyCount: 1);
 
             var serial = runtimeEntityType.AddProperty(
@@ -31,6 +31,15 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(PartRow).GetField("<Serial>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 afterSaveBehavior: PropertySaveBehavior.Throw);
             serial.AddAnnotation("Relational:ColumnName", "serial");
+
+            var apart = runtimeEntityType.AddProperty(
+                "Apart",
+                typeof(ReturnReason?),
+                propertyInfo: typeof(PartRow).GetProperty("Apart", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PartRow).GetField("<Apart>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new KeptWord<ReturnReason>());
+            apart.AddAnnotation("Relational:ColumnName", "apart");
 
             var asset = runtimeEntityType.AddProperty(
                 "Asset",
@@ -166,24 +175,28 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             index0.AddAnnotation("Relational:Name", "ix_part_serial_reversed");
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { dueBy, serial });
-            index1.AddAnnotation("Relational:Name", "ix_part_due_by_serial");
+                new[] { apart, since });
+            index1.AddAnnotation("Relational:Name", "ix_part_apart_since");
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { holderKind, since });
-            index2.AddAnnotation("Relational:Name", "ix_part_holder_kind_since");
+                new[] { dueBy, serial });
+            index2.AddAnnotation("Relational:Name", "ix_part_due_by_serial");
 
             var index3 = runtimeEntityType.AddIndex(
-                new[] { toInspect, since });
-            index3.AddAnnotation("Relational:Name", "ix_part_to_inspect_since");
+                new[] { holderKind, since });
+            index3.AddAnnotation("Relational:Name", "ix_part_holder_kind_since");
 
             var index4 = runtimeEntityType.AddIndex(
-                new[] { holderKind, reservedFor, bytes });
-            index4.AddAnnotation("Relational:Name", "ix_part_holder_kind_reserved_for_bytes");
+                new[] { toInspect, since });
+            index4.AddAnnotation("Relational:Name", "ix_part_to_inspect_since");
 
             var index5 = runtimeEntityType.AddIndex(
+                new[] { holderKind, reservedFor, bytes });
+            index5.AddAnnotation("Relational:Name", "ix_part_holder_kind_reserved_for_bytes");
+
+            var index6 = runtimeEntityType.AddIndex(
                 new[] { holderKind, holder, model0, serial });
-            index5.AddAnnotation("Relational:Name", "ix_part_holder_kind_holder_model_serial");
+            index6.AddAnnotation("Relational:Name", "ix_part_holder_kind_holder_model_serial");
 
             return runtimeEntityType;
         }

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("e6663667-e1e6-4fbe-bad4-84e5f892c8fe"), entityTypeCount: 29)
+            : base(skipDetectChanges: false, modelId: new Guid("ba7eee20-5c65-4655-89a9-3e3cf4fd7c7b"), entityTypeCount: 29)
         {
         }
 

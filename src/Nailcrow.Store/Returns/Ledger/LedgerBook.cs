@@ -112,8 +112,8 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
                 g.Key.Model,
                 Bytes = g.Max(p => p.Bytes),
                 There = g.Count(),
-                Free = g.Count(p => p.ReservedFor == null && p.UnwipedFrom == null),
-                ToWipe = g.Count(p => p.UnwipedFrom != null),
+                Free = g.Count(p => p.ReservedFor == null && p.UnwipedFrom == null && p.Apart == null),
+                ToWipe = g.Count(p => p.UnwipedFrom != null && p.Apart == null),
             })
             .OrderBy(g => g.Holder)
             .ThenBy(g => g.Model)
@@ -211,8 +211,27 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         await using var db = await dbs.CreateDbContextAsync(ct);
         return await ToldAsync(
             db.Parts.AsNoTracking()
-                .Where(p => p.HolderKind == HolderKind.Depot && p.UnwipedFrom != null && (depot == null || p.Holder == depot))
+                .Where(p =>
+                    p.HolderKind == HolderKind.Depot
+                    && p.UnwipedFrom != null
+                    && p.Apart == null // what is destroyed needs no wipe, and evidence must not have one
+                    && (depot == null || p.Holder == depot)
+                )
                 .OrderBy(p => p.Since)
+                .Take(MostTold),
+            ct
+        );
+    }
+
+    /// <summary>What lies apart from all stock in depots: to be destroyed, or as evidence.</summary>
+    public async Task<IReadOnlyList<StoredPart>> ApartAsync(string? depot, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await ToldAsync(
+            db.Parts.AsNoTracking()
+                .Where(p => p.Apart != null && (depot == null || p.Holder == depot))
+                .OrderBy(p => p.Apart)
+                .ThenBy(p => p.Since)
                 .Take(MostTold),
             ct
         );
@@ -282,6 +301,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             p.Going,
             p.DueBy,
             p.UnwipedFrom,
-            p.Ticket
+            p.Ticket,
+            p.Apart
         );
 }

@@ -217,7 +217,7 @@ internal static class LedgerCheck
 
     private static string Told(PartRow p) =>
         $"{p.Model}|{p.Bytes}|{p.Hours}|{p.HolderKind}|{p.Holder}|{p.Shelf}|{p.Asset}|{p.Since.UtcTicks}|{p.Ticket}|{p.ReservedFor}|"
-        + $"{p.UnwipedFrom}|{p.Going}|{p.DueBy:O}";
+        + $"{p.UnwipedFrom}|{p.Going}|{p.DueBy:O}|{p.Apart}";
 
     private static Trouble Of(TroubleKind kind, LedgerRow row, string what) => new(kind, row.Ticket, null, $"{row.Serial}: {what}.");
 }

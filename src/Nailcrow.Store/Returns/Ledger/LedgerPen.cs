@@ -68,8 +68,18 @@ internal sealed class LedgerPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, P
                 await parts.InsertAsync(row);
     }
 
-    private Task<List<LedgerRow>> RowsAsync(string serial) =>
-        db.Ledger.AsNoTracking().Where(r => r.Serial == serial).OrderBy(r => r.Seq).ToListAsync();
+    private async Task<List<LedgerRow>> RowsAsync(string serial)
+    {
+        var rows = new List<LedgerRow>();
+        await foreach (var row in OfPart(db, serial))
+            rows.Add(row);
+        return rows;
+    }
+
+    // Compiled once: each movement asks it, in the transaction that everybody waits for.
+    private static readonly Func<NailcrowDb, string, IAsyncEnumerable<LedgerRow>> OfPart = EF.CompileAsyncQuery(
+        (NailcrowDb db, string serial) => db.Ledger.AsNoTracking().Where(r => r.Serial == serial).OrderBy(r => r.Seq).Select(r => r)
+    );
 
     private static List<Movement> Read(IEnumerable<LedgerRow> rows) => [.. rows.Select(r => r.Read()).OfType<Movement>()];
 

@@ -38,6 +38,9 @@ internal sealed class PartRow
     /// <summary>Why it came back, where nobody has looked at it since; null where nobody has to.</summary>
     public string? ToInspect { get; init; }
 
+    /// <summary>Why it lies apart from all stock in its depot; null for what lies there as a part.</summary>
+    public ReturnReason? Apart { get; init; }
+
     /// <returns>Null where it is set aside or wiped and nobody has said where it is.</returns>
     public static PartRow? Of(PartLine line) =>
         line.Last is not { To: { } holder } last
@@ -59,6 +62,7 @@ internal sealed class PartRow
                 Going = line.Going?.To.ToString(),
                 DueBy = line.Going?.DueBy,
                 UnwipedFrom = line.UnwipedFrom,
+                Apart = line.Apart,
                 ToInspect = line.ToInspect is { } came ? came.Reason ?? "" : null,
             };
 }
@@ -87,6 +91,8 @@ internal sealed class PartMapping : IEntityTypeConfiguration<PartRow>
         });
         row.HasIndex(r => new { r.HolderKind, r.Since });
         row.HasIndex(r => new { r.ToInspect, r.Since });
+        row.HasIndex(r => new { r.Apart, r.Since });
         row.Property(r => r.HolderKind).HasConversion<KeptWord<HolderKind>>();
+        row.Property(r => r.Apart).HasConversion<KeptWord<ReturnReason>>();
     }
 }

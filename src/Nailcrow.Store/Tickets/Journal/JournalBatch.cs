@@ -83,6 +83,13 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             && Reservable.WhyNot(await connection.Pen.LineAsync(asked.Serial), record.Ticket.Number) is { } taken
         )
             return new Written.Declined(new Ruling.Refused(taken));
+        if (NewPart(record, intent.Body) is { } part && await MeantAsync(part.Serial) is { } meant)
+            return new Written.Declined(
+                new Ruling.Refused(
+                    $"Stores knows no {SerialNumber.Normalise(part.Serial)}, but {meant}: the label's code has an identifier before the "
+                        + $"serial. Say {meant}."
+                )
+            );
         if (await AskedOfNobodyAsync(db, intent.Body) is { } unknown)
             return new Written.Declined(new Ruling.Refused(unknown));
         var entry = record.Next(intent, now);
@@ -102,6 +109,15 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         await AddAsync(record.With(entry), entry);
         await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
+    }
+
+    /// <summary>The part that a scanned code means besides what it says; null where what it says is known, or nothing is.</summary>
+    private async Task<string?> MeantAsync(string scanned)
+    {
+        foreach (var meaning in SerialNumber.Meanings(scanned))
+            if ((await connection.Pen.LineAsync(meaning)).Last is not null)
+                return meaning == SerialNumber.Normalise(scanned) ? null : meaning;
+        return null;
     }
 
     /// <summary>Whom the service cannot ask is not asked: who it could be is said at once, and not by an errand that waits for ever.</summary>

@@ -74,7 +74,7 @@ internal sealed class MailDoor(Partners partners, OutsideSettings settings) : ID
                 await smtp.AuthenticateAsync(user, password, ct);
             }
             var said = await smtp.SendAsync(letter, ct);
-            await smtp.DisconnectAsync(quit: true, ct);
+            await LeaveAsync(smtp, ct);
             return new Heard<string>.Answer(PartnerCalls.Shown(said));
         }
         // RFC 5321, 4.2.1: 5yz will be answered the same each time, 4yz may not.
@@ -101,6 +101,19 @@ internal sealed class MailDoor(Partners partners, OutsideSettings settings) : ID
         catch (Exception e) when (e is IOException or System.Net.Sockets.SocketException or ProtocolException or InvalidOperationException)
         {
             return new Heard<string>.Trouble($"{partner.Name} is not reached at {server.Host}:{server.Port}: {FirstLine(e.Message)}");
+        }
+    }
+
+    /// <summary>They have the mail: whatever comes of taking leave, it is not sent again.</summary>
+    private static async Task LeaveAsync(SmtpClient smtp, CancellationToken ct)
+    {
+        try
+        {
+            await smtp.DisconnectAsync(quit: true, ct);
+        }
+        catch (Exception e) when (e is IOException or ProtocolException or OperationCanceledException or System.Net.Sockets.SocketException)
+        {
+            // The connection is closed with the client.
         }
     }
 
