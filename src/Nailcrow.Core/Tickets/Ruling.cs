@@ -46,7 +46,10 @@ public abstract record Ruling
         return On(ticket, intent.Body, intent.Actor, now, intent.Written().Passes);
     }
 
-    /// <summary>The same for what is ruled by the record and not by the ticket alone: whether an entry of it may be put right, whether there is a paper.</summary>
+    /// <summary>
+    /// The same for what is ruled by the record and not by the ticket alone: whether an entry of it may be put right, whether there is
+    /// a paper.
+    /// </summary>
     public static Ruling On(TicketRecord record, Intent intent, DateTimeOffset now) =>
         On(record.Ticket, intent, now) is var ruling && ruling is Accepted && ByTheRecord(record, intent, now) is { } reason
             ? new Refused(reason)
