@@ -68,8 +68,9 @@ export function DocumentsPage() {
         <section className="panel" aria-labelledby="sent">
           <h2 id="sent">What went out by mail</h2>
           <ul style={{ margin: 0, paddingLeft: 20 }}>
-            {ticket.data.letters.map(letter => (
-              <li key={letter}>{letter}</li>
+            {ticket.data.letters.map((letter, nth) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a list that only grows, and may say the same twice
+              <li key={nth}>{letter}</li>
             ))}
           </ul>
         </section>

@@ -49,6 +49,7 @@ internal sealed class MailStandIn(PartnerDoor door, int port) : MessageStore, IM
         CancellationToken cancellationToken
     )
     {
+        door.Counts();
         switch (door.Manner)
         {
             case PartnerManner.Slow:

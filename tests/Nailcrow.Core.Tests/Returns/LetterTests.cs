@@ -1,6 +1,8 @@
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Telling;
 
 namespace Nailcrow.Core.Tests.Returns;
 
@@ -79,6 +81,23 @@ public class LetterTests
         var late = Reminding.Said(played.Ticket, played.Ticket.Returns[0], Due.AddDays(1));
         late[0].ShouldBe($"{Some.Bad} should have been with Pellworth by 2026-04-10, a day ago: exchange under warranty, under RX-1.");
         late[^1].ShouldEndWith("ask them where it is (GF-1).");
+    }
+
+    [Fact]
+    public void A_paper_of_one_drive_is_called_by_its_serial_as_the_label_prints_it()
+    {
+        var played = GoingBack(Due);
+        var asked = played.Arrives(new PaperMailed(PaperKind.ReturnLabel, "desk@corrin.example", Some.Bad));
+        played
+            .Ticket.Letters.ShouldHaveSingleItem()
+            .Stand()
+            .ShouldBe($"desk@corrin.example is sent the return label {Some.Bad}; it has not gone out yet");
+
+        played.Arrives(new LetterWent(asked.Id, "desk@corrin.example", Sha256: "ab12"));
+
+        played.Ticket.Letters[0].Stand().ShouldStartWith($"desk@corrin.example was sent the return label {Some.Bad} on ");
+        played.Entries[^1].Body.Told().ShouldEndWith("the paper in it has the SHA-256 ab12");
+        LetterText.Of(played.Record, asked.Id, Due)!.Subject.ShouldStartWith($"T-1001: Return label {Some.Bad}, FSC-1");
     }
 
     [Theory]

@@ -96,6 +96,19 @@ public sealed class LedgerCareTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_an_earlier_release_told_of_parts_is_told_by_todays_rules_after_the_upgrade()
+    {
+        var before = _store.Dump("part");
+        _store.Tamper("UPDATE part SET apart = 'evidence', going = NULL; UPDATE ticket_line SET rules = 10");
+        (await _store.Get<Projections>().AreStaleAsync(Ct)).ShouldBeTrue();
+
+        await _store.Get<Projections>().BringUpToDateAsync(Ct);
+
+        _store.Dump("part").ShouldBe(before);
+        (await _store.VerifyAsync()).Troubles.ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task Where_parts_are_is_told_anew_from_the_ledger_alone()
     {
         var parts = _store.Dump("part");

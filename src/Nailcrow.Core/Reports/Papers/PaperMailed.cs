@@ -12,7 +12,7 @@ namespace Nailcrow.Core.Reports.Papers;
 /// <param name="Says">What whoever sends it says with it.</param>
 public sealed record PaperMailed(PaperKind Paper, string To, string? About = null, string? Says = null) : DecisionBody
 {
-    public override string Told() => $"{Called()} sent to {To} by mail";
+    public override string Told() => $"{Words.Capital(Called())} sent to {To} by mail";
 
     public override string? Problem(Ticket ticket) => Mailbox.IsOne(To) ? null : Mailbox.WhyNot(To);
 
@@ -25,8 +25,9 @@ public sealed record PaperMailed(PaperKind Paper, string To, string? About = nul
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with
         {
-            Letters = ticket.Letters.Add(new(stamp.Entry, To.Trim(), $"the {Called().ToLowerInvariant()}", stamp.At, stamp.By)),
+            Letters = ticket.Letters.Add(new(stamp.Entry, To.Trim(), $"the {Called()}", stamp.At, stamp.By)),
         };
 
-    public string Called() => Words.Capital(Words.Of(Paper).Replace('-', ' ')) + (string.IsNullOrWhiteSpace(About) ? "" : $" {About}");
+    /// <summary>"return label P8BA0071", as it goes on after "the".</summary>
+    public string Called() => Words.Of(Paper).Replace('-', ' ') + (string.IsNullOrWhiteSpace(About) ? "" : $" {About.Trim()}");
 }

@@ -9,7 +9,10 @@ namespace Nailcrow.Core.Returns.Letters;
 /// <param name="Sha256">Of the paper as it was sent: whoever has it can tell whether it is that one.</param>
 public sealed record LetterWent(Guid Asked, string To, string? Refused = null, string? Sha256 = null) : FactBody
 {
-    public override string Told() => Refused is { } why ? $"The mail to {To} does not go: {why}" : $"The mail to {To} went out";
+    public override string Told() =>
+        Refused is { } why
+            ? $"The mail to {To} does not go: {why}"
+            : $"The mail to {To} went out{(Sha256 is { } hash ? $"; the paper in it has the SHA-256 {hash}" : "")}";
 
     public override IReadOnlyCollection<Role> Writers() => [Role.Admin];
 

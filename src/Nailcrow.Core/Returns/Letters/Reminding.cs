@@ -1,4 +1,3 @@
-using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Returns.Letters;
@@ -40,7 +39,7 @@ public static class Reminding
         return
         [
             $"{open.Serial} {(late ? "should have been" : "has to be")} with {open.To.Name} by {Carrying.Parcel.Day(due)}"
-                + $"{(late ? $", {Days(today.DayNumber - due.DayNumber)} ago" : "")}: {Words.Of(ReasonOf(open)).Replace('-', ' ')}"
+                + $"{(late ? $", {Days(today.DayNumber - due.DayNumber)} ago" : "")}: {open.Reason.Replace('-', ' ')}"
                 + $"{(open.Authorisation is { } number ? $", under {number}" : "")}.",
             where,
             .. open.LateCost is { Length: > 0 } cost ? new[] { $"Late, it costs {cost}." } : [],
@@ -50,9 +49,6 @@ public static class Reminding
                     + $"{(open.Tracking is { } tracking ? $" ({tracking})" : "")}.",
         ];
     }
-
-    private static ReturnReason ReasonOf(PartReturn open) =>
-        Words.Parse<ReturnReason>(open.Reason, "reason") is Parsed<ReturnReason>.Ok(var reason) ? reason : ReturnReason.BackToStores;
 
     private static string Days(int days) => days == 1 ? "a day" : $"{days} days";
 }

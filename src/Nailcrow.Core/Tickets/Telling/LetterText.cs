@@ -1,6 +1,7 @@
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns.Letters;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Tickets.Telling;
@@ -19,7 +20,7 @@ public sealed record LetterText(string Subject, string Body)
             ? null
             : entry.Body switch
             {
-                PaperMailed mailed => new($"{number}: {mailed.Called()}, {about}", Paper(mailed, entry.By, number, about)),
+                PaperMailed mailed => new($"{number}: {Words.Capital(mailed.Called())}, {about}", Paper(mailed, entry.By, number, about)),
                 ReturnReminded reminded when ticket.Returns.Find(r => r.Serial == reminded.Serial) is { DueBy: { } due } open => new(
                     $"{number}: {open.Serial} {(today > due ? "is late" : $"is due on {due:yyyy-MM-dd}")}, {about}",
                     string.Join("\n", Reminding.Said(ticket, open, today).Append($"It is about {number}, {about}."))
@@ -30,5 +31,5 @@ public sealed record LetterText(string Subject, string Body)
 
     private static string Paper(PaperMailed mailed, string by, string number, string about) =>
         $"{(string.IsNullOrWhiteSpace(mailed.Says) ? "" : $"{mailed.Says.Trim()}\n\n")}"
-        + $"With this comes: {mailed.Called()} of {number}, {about}, sent by {by}.";
+        + $"With this comes the {mailed.Called()} of {number}, {about}, sent by {by}.";
 }

@@ -61,6 +61,8 @@ internal static class OutsideEndpoints
         var made = ask.NewSecret == true ? secret : null;
         if (!await partners.PutAsync(partner, secret, ct))
         {
+            if (partner.Kind == PartnerKind.Mail && MailServer.Parse(partner.Address) is Parsed<MailServer>.Ok({ User: { } user }))
+                return Refusals.Unusable($"{user} signs in there; say the password with --secret.");
             var first = SignedEvents.NewSecret();
             await partners.PutAsync(partner, first, ct);
             made = partner.Kind == PartnerKind.Mail ? null : first; // nobody signs in there, or the password is said anew

@@ -78,18 +78,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         }
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
-        if (
-            NewPart(record, intent.Body) is { } asked
-            && Reservable.WhyNot(await connection.Pen.LineAsync(asked.Serial), record.Ticket.Number) is { } taken
-        )
+        if (NewPart(record, intent.Body) is { } part && await WhyNotSetAsideAsync(part.Serial, record.Ticket.Number) is { } taken)
             return new Written.Declined(new Ruling.Refused(taken));
-        if (NewPart(record, intent.Body) is { } part && await MeantAsync(part.Serial) is { } meant)
-            return new Written.Declined(
-                new Ruling.Refused(
-                    $"Stores knows no {SerialNumber.Normalise(part.Serial)}, but {meant}: the label's code has an identifier before the "
-                        + $"serial. Say {meant}."
-                )
-            );
         if (await AskedOfNobodyAsync(db, intent.Body) is { } unknown)
             return new Written.Declined(new Ruling.Refused(unknown));
         var entry = record.Next(intent, now);
@@ -111,13 +101,15 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
 
-    /// <summary>The part that a scanned code means besides what it says; null where what it says is known, or nothing is.</summary>
-    private async Task<string?> MeantAsync(string scanned)
+    /// <summary>It is somebody else's or nowhere to be had; or nobody knows it, and a part that its code may mean is known.</summary>
+    private async Task<string?> WhyNotSetAsideAsync(string serial, long ticket)
     {
-        foreach (var meaning in SerialNumber.Meanings(scanned))
-            if ((await connection.Pen.LineAsync(meaning)).Last is not null)
-                return meaning == SerialNumber.Normalise(scanned) ? null : meaning;
-        return null;
+        var line = await connection.Pen.LineAsync(serial);
+        if (line.Last is null)
+            foreach (var meant in SerialNumber.Meanings(serial).Skip(1))
+                if ((await connection.Pen.LineAsync(meant)).Last is not null)
+                    return $"Stores knows no {line.Serial}, but {meant}: the label's code has an identifier before the serial. Say {meant}.";
+        return Reservable.WhyNot(line, ticket);
     }
 
     /// <summary>Whom the service cannot ask is not asked: who it could be is said at once, and not by an errand that waits for ever.</summary>

@@ -21,16 +21,18 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     public async Task<long> RebuildAsync(CancellationToken ct)
     {
         await journal.AloneAsync(MarkAllAsync, ct);
-        await journal.AloneAsync(connection => connection.Pen.TellAllAsync(), ct);
         return await BringUpToDateAsync(ct) + await TellMissingAsync(ct);
     }
 
-    /// <summary>The tickets that were told by other rules than today's.</summary>
-    public Task<long> BringUpToDateAsync(CancellationToken ct) =>
-        TellAllAsync(
+    /// <summary>The tickets that were told by other rules than today's, and where parts are, which has no rules of its own.</summary>
+    public async Task<long> BringUpToDateAsync(CancellationToken ct)
+    {
+        await journal.AloneAsync(connection => connection.Pen.TellAllAsync(), ct);
+        return await TellAllAsync(
             (db, after) => db.TicketLines.Where(l => l.Rules != Projecting.ListRules && l.Number > after).Select(l => l.Number),
             ct
         );
+    }
 
     /// <summary>
     /// Whether some ticket was told by other rules than today's, or there are entries and no lists at all. Asked at every start, so
