@@ -22,6 +22,14 @@ nailcrow admin load "$reference"
 rm "$reference"
 for person in lioth sefa tamsel ilka; do nailcrow sign-in $person; done
 
+# What has no serial is counted.
+nailcrow stock supply came "drive carriers" 24 --depot "Fenwright main stores" --as sefa
+nailcrow stock supply came "M3 screws" 400 --depot "Fenwright main stores" --as sefa
+nailcrow stock supply came "mini cables 0.5 m" 12 --depot "North depot" --as sefa
+nailcrow stock supply move "drive carriers" 4 --from "Fenwright main stores" --to "van of tamsel" --as sefa
+nailcrow stock supply move "M3 screws" 40 --from "Fenwright main stores" --to "van of tamsel" --as sefa
+nailcrow stock supply count "mini cables 0.5 m" 11 --depot "North depot" --as sefa
+
 # One that is long done: a machine nobody reaches by wire, so everything is typed by hand.
 nailcrow ticket report FSC-0203 "The lamp of bay 5 is off and the screen lists seven drives" --bay 5 --serial CDR12T0046157
 done_one=1001
@@ -37,6 +45,8 @@ nailcrow run start $done_one --as tamsel
 nailcrow return open $done_one CDR12T0046157 --to-maker Cindral --authorisation RX-20417 --due "$(date -u -d "+20 days" +%F)" --data-agreed-by "Vault keeper Norra Selmark" --as tamsel
 nailcrow return send $done_one CDR12T0046157 --carrier "Overfell Parcels" --tracking OP-77120 --as tamsel
 nailcrow return arrive $done_one CDR12T0046157 --in-box CDR12T0046157 --as sefa
+nailcrow part used "$done_one" "drive carriers" 1 --as tamsel
+nailcrow part used "$done_one" "M3 screws" 8 --as tamsel
 nailcrow ticket sign-off $done_one "Norra Selmark" --statement "Catalogue opens, search works." --as tamsel
 nailcrow ticket close $done_one --as tamsel
 

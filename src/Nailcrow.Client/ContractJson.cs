@@ -18,6 +18,7 @@ using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
@@ -79,6 +80,10 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(HandOutAsk))]
 [JsonSerializable(typeof(CountAsk))]
 [JsonSerializable(typeof(CountAnswer))]
+[JsonSerializable(typeof(SupplyAsk))]
+[JsonSerializable(typeof(SupplyAnswer))]
+[JsonSerializable(typeof(SupplyView))]
+[JsonSerializable(typeof(IReadOnlyList<SupplyStock>))]
 [JsonSerializable(typeof(WriteOffAsk))]
 [JsonSerializable(typeof(WipeAsk))]
 [JsonSerializable(typeof(BaysView))]

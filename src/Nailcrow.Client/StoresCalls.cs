@@ -2,6 +2,7 @@ using Nailcrow.Client.Returns;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Client;
@@ -44,6 +45,20 @@ public sealed partial class NailcrowClient
 
     public Task<ReceiveAnswer> WriteOffAsync(WriteOffAsk ask, CancellationToken ct) =>
         PostAsync("api/stores/write-offs", ask, Json.WriteOffAsk, Json.ReceiveAnswer, ct);
+
+    /// <summary>What is counted, and how many are where: everywhere, or with one holder.</summary>
+    public Task<IReadOnlyList<SupplyStock>> SuppliesAsync(Holder? with, CancellationToken ct) =>
+        GetAsync(
+            with is null ? "api/supplies" : $"api/supplies?{Words.Of(with.Kind)}={Uri.EscapeDataString(with.Name)}",
+            Json.IReadOnlyListSupplyStock,
+            ct
+        );
+
+    public Task<SupplyView> SupplyAsync(string name, CancellationToken ct) =>
+        GetAsync($"api/supplies/{Uri.EscapeDataString(name)}", Json.SupplyView, ct);
+
+    public Task<SupplyAnswer> CountSuppliesAsync(SupplyAsk ask, CancellationToken ct) =>
+        PostAsync("api/supplies", ask, Json.SupplyAsk, Json.SupplyAnswer, ct);
 
     /// <summary>What is to be picked, in the order of the shelves, a PDF.</summary>
     /// <param name="depot">Null for all depots.</param>

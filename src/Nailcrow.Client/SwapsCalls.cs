@@ -93,13 +93,22 @@ public sealed partial class NailcrowClient
         return await ReadAsync(answer, Json.Receipt, ct);
     }
 
-    public async Task<Receipt> KeepPhotoAsync(long number, Guid photo, Stream picture, string? step, string? says, CancellationToken ct)
+    /// <param name="of">The serial of the drive that it is of.</param>
+    public async Task<Receipt> KeepPhotoAsync(
+        long number,
+        Guid photo,
+        Stream picture,
+        string? step,
+        string? says,
+        CancellationToken ct,
+        string? of = null
+    )
     {
         using var content = new StreamContent(picture);
         content.Headers.ContentType = new("image/jpeg");
         var query = string.Join(
             '&',
-            new[] { ("step", step), ("says", says) }
+            new[] { ("step", step), ("says", says), ("of", of) }
                 .Where(q => q.Item2 is not null)
                 .Select(q => $"{q.Item1}={Uri.EscapeDataString(q.Item2!)}")
         ); // the filter left those that are said

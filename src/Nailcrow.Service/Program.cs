@@ -45,6 +45,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapBring();
     app.MapStores();
     app.MapStoresPapers();
+    app.MapSupplies();
     app.MapOutside();
     app.MapWarranties();
     app.MapPlanning();

@@ -14,7 +14,7 @@ internal sealed class MappedTable<TRow>
         var entity = db.Model.FindEntityType(typeof(TRow)) ?? throw new InvalidOperationException($"{typeof(TRow).Name} is not mapped.");
         Name = entity.GetTableName() ?? throw new InvalidOperationException($"{typeof(TRow).Name} has no table.");
         Columns = [.. entity.GetProperties().Where(p => p.ValueGenerated == ValueGenerated.Never).Select(Of)];
-        Key = Of(entity.FindPrimaryKey()?.Properties[0] ?? throw new InvalidOperationException($"{Name} has no key."));
+        Key = [.. (entity.FindPrimaryKey() ?? throw new InvalidOperationException($"{Name} has no key.")).Properties.Select(Of)];
     }
 
     public string Name { get; }
@@ -22,7 +22,8 @@ internal sealed class MappedTable<TRow>
     /// <summary>Those that are ours to write; what the database numbers by itself is not among them.</summary>
     public Column[] Columns { get; }
 
-    public Column Key { get; }
+    /// <summary>What a row is known by, which may take several columns.</summary>
+    public Column[] Key { get; }
 
     private static Column Of(IProperty property) =>
         new(

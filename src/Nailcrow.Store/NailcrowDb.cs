@@ -7,6 +7,7 @@ using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Outside;
+using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 
@@ -18,6 +19,7 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<JournalRow> Journal => Set<JournalRow>();
     internal DbSet<LedgerRow> Ledger => Set<LedgerRow>();
     internal DbSet<PartRow> Parts => Set<PartRow>();
+    internal DbSet<SupplyRow> Supplies => Set<SupplyRow>();
     internal DbSet<SealRow> Seals => Set<SealRow>();
     internal DbSet<TicketLineRow> TicketLines => Set<TicketLineRow>();
     internal DbSet<DrivePlaceRow> DrivePlaces => Set<DrivePlaceRow>();

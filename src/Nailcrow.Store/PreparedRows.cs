@@ -14,7 +14,7 @@ internal sealed class PreparedRows<TRow>
     private readonly NailcrowDb _db;
     private readonly string _table;
     private readonly MappedTable<TRow>.Column[] _columns;
-    private readonly MappedTable<TRow>.Column _key;
+    private readonly MappedTable<TRow>.Column[] _key;
     private readonly Dictionary<string, DbCommand> _prepared = [];
 
     public PreparedRows(NailcrowDb db)
@@ -39,8 +39,8 @@ internal sealed class PreparedRows<TRow>
             "upsert",
             () =>
                 $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))}) "
-                + $"ON CONFLICT (\"{_key.Name}\") DO UPDATE SET "
-                + $"{string.Join(", ", _columns.Where(c => c.Name != _key.Name).Select(c => $"\"{c.Name}\" = excluded.\"{c.Name}\""))}",
+                + $"ON CONFLICT ({string.Join(", ", _key.Select(k => $"\"{k.Name}\""))}) DO UPDATE SET "
+                + $"{string.Join(", ", _columns.Where(c => !IsKey(c)).Select(c => $"\"{c.Name}\" = excluded.\"{c.Name}\""))}",
             _columns,
             row
         );
@@ -55,11 +55,32 @@ internal sealed class PreparedRows<TRow>
             ? Task.CompletedTask
             : ExecuteAsync(
                 string.Join(',', changed.Select(c => c.Name)),
-                () =>
-                    $"UPDATE {_table} SET {string.Join(", ", changed.Select(c => $"\"{c.Name}\" = {Parameter(c)}"))} WHERE \"{_key.Name}\" = {Parameter(_key)}",
-                [.. changed, _key],
+                () => $"UPDATE {_table} SET {string.Join(", ", changed.Select(c => $"\"{c.Name}\" = {Parameter(c)}"))} WHERE {TheRow()}",
+                [.. changed, .. _key],
                 after
             );
+
+    /// <summary>
+    /// Makes rows of a list what they have to be, by what they were: most are as they were, and are left alone. What stands there
+    /// otherwise, by older rules, is put right all the same where it has a row's key.
+    /// </summary>
+    public async Task BecomeAsync(IEnumerable<TRow> before, IEnumerable<TRow> after)
+    {
+        var was = before.ToDictionary(KeyOf);
+        foreach (var row in after)
+            if (!was.Remove(KeyOf(row), out var earlier))
+                await UpsertAsync(row);
+            else
+                await UpdateAsync(earlier, row);
+        foreach (var gone in was.Values)
+            await ExecuteAsync("delete", () => $"DELETE FROM {_table} WHERE {TheRow()}", _key, gone);
+    }
+
+    private string KeyOf(TRow row) => string.Join('\u001f', _key.Select(k => k.Value(row)));
+
+    private bool IsKey(MappedTable<TRow>.Column column) => _key.Any(k => k.Name == column.Name);
+
+    private string TheRow() => string.Join(" AND ", _key.Select(k => $"\"{k.Name}\" = {Parameter(k)}"));
 
     private async Task ExecuteAsync(string which, Func<string> sql, MappedTable<TRow>.Column[] columns, TRow row)
     {

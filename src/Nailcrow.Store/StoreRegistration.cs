@@ -8,6 +8,7 @@ using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Outside;
+using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
@@ -39,6 +40,7 @@ public static class StoreRegistration
             .AddSingleton<Warranties>()
             .AddSingleton<Drives>()
             .AddSingleton<LedgerBook>()
+            .AddSingleton<SupplyBook>()
             .AddSingleton<Outbox>()
             .AddSingleton<Partners>()
             .AddSingleton<CsvImport>()

@@ -29,18 +29,21 @@ public sealed class WarrantyTests(TheFirm firm)
             """
             until,serial,model,from,terms
             2061-03-31,cdw 7000 0001,,2056-04-01,"exchange in advance, media may be kept"
-            2059-12-31,,Cindral W7,,
+            2059-12-31,,Cindral CDW7,,
             2059-12-31,CDW70000002,,,
             """
         );
 
         (done.Good, done.Bad, done.Imported).ShouldBe((3L, 0L, 3L));
         await firm.StartsAnewAsync();
-        var page = await (await firm.AsAsync("ilka")).WarrantiesAsync("w7", null, null, Ct);
-        page.Warranties.Select(w => w.Known.Serial ?? w.Known.Model).ShouldBe(["Cindral W7", "CDW70000002", "CDW70000001"]);
+        var page = await (await firm.AsAsync("ilka")).WarrantiesAsync("cdw7", null, null, Ct);
+        page.Warranties.Select(w => w.Known.Serial ?? w.Known.Model).ShouldBe(["Cindral CDW7", "CDW70000002", "CDW70000001"]);
         page.Warranties[^1]
             .Says.ShouldStartWith("its warranty begins on 2056-04-01 (exchange in advance, media may be kept), by our list of ");
-        (await (await firm.AsAsync("ilka")).WarrantiesAsync("w7", new(2060, 1, 1), null, Ct)).Warranties.ShouldHaveSingleItem();
+        (await (await firm.AsAsync("ilka")).WarrantiesAsync("cdw7", new(2060, 1, 1), null, Ct)).Warranties.ShouldHaveSingleItem();
+        (await (await firm.AsAsync("ilka")).WarrantiesAsync("0002", null, null, Ct)).Warranties.ShouldContain(w =>
+            w.Known.Serial == "CDW70000002"
+        );
         using var http = await firm.HttpAsync("lioth");
         (await http.GetStringAsync("api/export/warranties", Ct)).ShouldContain(
             "2061-03-31,CDW70000001,,2056-04-01,\"exchange in advance, media may be kept\""

@@ -22,6 +22,7 @@ const otherwise = [
   'destroy-drive',
   'take-back-part',
   'write-off',
+  'use-supplies',
 ] satisfies MoveKind[]
 
 /** What may be done with the parts now, the next thing first, each drive for itself; and what may not, with why. */
@@ -48,7 +49,13 @@ export function PartMoves({ ticket, writer }: { ticket: TicketView; writer: Writ
       <OtherEnds
         title="Otherwise with"
         ticket={ticket}
-        moves={others.filter(m => !m.whyNot && m.move !== 'settle-return' && m.move !== 'inspect-return')}
+        moves={others.filter(m => !m.whyNot && m.move !== 'settle-return' && m.move !== 'inspect-return' && m.move !== 'use-supplies')}
+        writer={writer}
+      />
+      <OtherEnds
+        title="Used up beside the drives"
+        ticket={ticket}
+        moves={others.filter(m => !m.whyNot && m.move === 'use-supplies')}
         writer={writer}
       />
       {not.length > 0 && (

@@ -5,7 +5,7 @@ import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
 import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
-import { TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
+import { Pictures, TakePhoto, TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
 import { holderName } from './holderName'
 import { AskedOutside } from './outside/AskedOutside'
 import { PartMoves } from './PartMoves'
@@ -33,7 +33,18 @@ export function ReturnPage() {
           </p>
         ))}
       </section>
-      <Returns ticket={view} />
+      <Returns ticket={view} writer={writer} />
+      {view.supplies.length > 0 && (
+        <section className="panel" aria-labelledby="used">
+          <h2 id="used">Used up</h2>
+          <ul style={{ margin: 0, paddingLeft: 20 }}>
+            {view.supplies.map((says, nth) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: two uses may read alike, and their order is theirs
+              <li key={nth}>{says}</li>
+            ))}
+          </ul>
+        </section>
+      )}
       <AskedOutside ticket={view} />
       <section className="panel" aria-labelledby="moves">
         <h2 id="moves">Every hand-over</h2>
@@ -58,7 +69,7 @@ const boxOf = (ticket: TicketView, serial: string) => {
   return box ? `; ${box.stand}` : ''
 }
 
-function Returns({ ticket }: { ticket: TicketView }) {
+function Returns({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
   if (ticket.returns.length === 0) return null
   return (
     <section className="panel" aria-labelledby="returns">
@@ -87,6 +98,11 @@ function Returns({ ticket }: { ticket: TicketView }) {
                 : r.sentAt
                   ? `◑ with ${r.carrier} ${r.tracking ?? ''}`
                   : `○ not sent yet${boxOf(ticket, r.serial)}`}
+          </dd>
+          <dt>Pictures</dt>
+          <dd>
+            <Pictures ticket={ticket} photos={ticket.photos.filter(p => p.of === r.serial)} />
+            <TakePhoto writer={writer} of={r.serial} label="Add a picture of it" />
           </dd>
           {!r.arrivedAt && (
             <>

@@ -48,8 +48,13 @@ export async function sendFile<T>(path: string, file: File | null, type: string)
 }
 
 /** A picture under an id of its own: sent twice, it is kept once. */
-export async function sendPhoto(number: number, id: string, picture: Blob, step: string): Promise<Receipt> {
-  const path = `/api/tickets/${number}/photos/${id}?step=${encodeURIComponent(step)}`
+export async function sendPhoto(
+  number: number,
+  id: string,
+  { picture, step, of }: { picture: Blob; step?: string; of?: string },
+): Promise<Receipt> {
+  const about = new URLSearchParams({ ...(step ? { step } : {}), ...(of ? { of } : {}) })
+  const path = `/api/tickets/${number}/photos/${id}?${about}`
   const response = await fetch(path, {
     method: 'PUT',
     body: picture,

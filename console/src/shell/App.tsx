@@ -16,6 +16,7 @@ import { useTitle } from './useTitle'
 const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ default: room.IntakePage })))
 const CustomersPage = lazy(() => import('../appliances/CustomersPage').then(room => ({ default: room.CustomersPage })))
 const CustomerPage = lazy(() => import('../appliances/CustomerPage').then(room => ({ default: room.CustomerPage })))
+const SuppliesPage = lazy(() => import('../returns/stores/SuppliesPage').then(room => ({ default: room.SuppliesPage })))
 const WarrantiesPage = lazy(() => import('../returns/stores/WarrantiesPage').then(room => ({ default: room.WarrantiesPage })))
 const StoresPage = lazy(() => import('../returns/stores/StoresPage').then(room => ({ default: room.StoresPage })))
 const SignPage = lazy(() => import('../reports/SignPage').then(room => ({ default: room.SignPage })))
@@ -51,6 +52,7 @@ export function App() {
             <Route path="/drives/:serial" element={<DrivePage />} />
             <Route path="/stores" element={<StoresPage />} />
             <Route path="/stores/outbox" element={<OutboxPage />} />
+            <Route path="/stores/supplies" element={<SuppliesPage />} />
             <Route path="/stores/warranties" element={<WarrantiesPage />} />
             <Route path="/procedures" element={<LibraryPage />} />
             <Route path="/procedures/:id" element={<ProcedurePage />} />

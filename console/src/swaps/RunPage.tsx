@@ -8,13 +8,12 @@ import { Refused } from '../shared/Refused'
 import type { RunStep, RunView, TicketView } from '../shared/types'
 import { WaitingPage } from '../shared/Waiting'
 import { said, ticketName } from '../shared/words'
-import { TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
+import { TakePhoto, TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
 import { ReadBeside } from './ReadBeside'
 import { RunningLimits } from './RunningLimits'
 import { SheetList } from './SheetList'
 import { SomethingElse } from './SomethingElse'
 import { StepAnswers } from './StepAnswers'
-import { TakePhoto } from './TakePhoto'
 import './run.css'
 
 /** The run sheet, one step to a screen. */
@@ -114,7 +113,7 @@ function RunFoot({ ticket, run, step, aside }: { ticket: TicketView; run: RunVie
             <Press variant="default" aria-expanded={false} onClick={() => setDoor(true)}>
               Something is different
             </Press>
-            <TakePhoto step={step} writer={aside} />
+            <TakePhoto step={step.id} writer={aside} />
           </div>
         </>
       )}

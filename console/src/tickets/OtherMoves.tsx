@@ -23,6 +23,7 @@ const elsewhere = new Set<MoveKind>([
   'inspect-return',
   'settle-return',
   'write-off',
+  'use-supplies',
   'mail-paper',
   'choose-drives',
   'take-reading',

@@ -2,6 +2,7 @@ import { Link } from 'react-router'
 import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
 import { said, ticketName } from '../shared/words'
+import { Pictures } from './Pictures'
 
 /** What is known, each fact once. */
 export function TicketFacts({ ticket }: Known) {
@@ -205,15 +206,7 @@ function Papers({ ticket }: Known) {
       )}
       {ticket.photos.length > 0 && (
         <Fact name="Pictures">
-          {ticket.photos.map(photo => (
-            <a key={photo.id} href={`/api/tickets/${ticket.number}/photos/${photo.id}`}>
-              <img
-                src={`/api/tickets/${ticket.number}/photos/${photo.id}`}
-                alt={`${photo.says ?? photo.step ?? 'Picture'}, by ${photo.by}`}
-                style={{ height: 72, marginRight: 8 }}
-              />
-            </a>
-          ))}
+          <Pictures ticket={ticket} photos={ticket.photos} />
         </Fact>
       )}
     </>

@@ -82,7 +82,7 @@ export type Errand =
   | { errand: 'reading' }
   | { errand: 'light'; on: boolean }
   | { errand: 'sheet'; procedure?: string | null; because?: string }
-  | { errand: 'photo'; picture: Blob; step: string }
+  | { errand: 'photo'; picture: Blob; step?: string; of?: string }
 
 type Writing = { id: string; at: string } & ({ body: Body } | Errand)
 
@@ -113,13 +113,13 @@ async function send(number: number, writing: Writing): Promise<Receipt> {
         }),
       )
     case 'photo':
-      return sendPhoto(number, writing.id, writing.picture, writing.step)
+      return sendPhoto(number, writing.id, writing)
   }
 }
 
 /** A press is for one thing on one ticket; a picture is known by its size, since two that somebody takes never have the same. */
 const keyOfWriting = (number: number, what: { body: Body } | Errand, at?: string): string =>
-  'errand' in what && what.errand === 'photo' ? keyOf(number, 'photo', what.step, what.picture.size) : keyOf(number, what, at)
+  'errand' in what && what.errand === 'photo' ? keyOf(number, 'photo', what.step, what.of, what.picture.size) : keyOf(number, what, at)
 
 /** Sends a press until it is answered; pressed again meanwhile, or after a reload, it is the same one. */
 async function sendPressed(number: number, writing: Writing): Promise<Receipt> {

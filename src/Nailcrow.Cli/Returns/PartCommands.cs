@@ -4,6 +4,7 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Telling;
 
@@ -11,7 +12,8 @@ namespace Nailcrow.Cli.Returns;
 
 internal static class PartCommands
 {
-    public static Command Build() => new("part", "The replacement.") { Reserve(), Issue(), GiveUp(), TakeBack(), Wiped() };
+    public static Command Build() =>
+        new("part", "The replacement, and what else was used.") { Reserve(), Issue(), GiveUp(), TakeBack(), Wiped(), Used() };
 
     private static Command Reserve()
     {
@@ -53,6 +55,24 @@ internal static class PartCommands
                 ),
                 $"{asked} is reserved."
             );
+        });
+    }
+
+    private static Command Used()
+    {
+        var (ticket, supply) = (Said.Ticket(), Said.Text("SUPPLY", "What was used up: \"drive carrier\", \"M3 screws\"."));
+        var count = new Argument<int>("COUNT") { Description = "How many; 1 where nothing is said.", DefaultValueFactory = _ => 1 };
+        var from = Said.Optional("--from", "Where it was taken: a depot, or \"van of tamsel\"; default: your own van.", "PLACE");
+        return new Command("used", "Something without a serial was used up: a carrier, screws, a cable.")
+        {
+            ticket,
+            supply,
+            count,
+            from,
+        }.Does(call =>
+        {
+            var used = new SuppliesUsed(call.Get(supply), call.Get(count), call.Get(from));
+            return call.WriteAsync(call.Get(ticket), used, $"{used.Count:N0} {used.Supply} used.");
         });
     }
 

@@ -11,7 +11,7 @@ internal static class WarrantyCommands
 
     private static Command List()
     {
-        var find = Said.Optional("--find", "Part of a serial, or of a drive model's name.", "TEXT");
+        var find = Said.Optional("--find", "A serial's beginning or end, or any part of a drive model's name.", "TEXT");
         var from = new Option<DateOnly?>("--from") { Description = "Only those that end on this day or later.", HelpName = "DATE" };
         var after = Said.Optional("--after", "The next page: what the page before said.", "TEXT");
         return new Command("list", "Those that end first, first; 'import warranties FILE' brings a list in.") { find, from, after }.Does(

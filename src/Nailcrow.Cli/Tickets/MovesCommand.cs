@@ -120,6 +120,7 @@ internal static class MovesCommand
                         ReturnSettled settled => Words.Of(settled.Outcome),
                         _ => "OUTCOME",
                     },
+                Move.UseSupplies => $"part used {t} SUPPLY COUNT",
                 Move.WriteOff => $"return lost {t} {about} REASON --on-it TEXT",
                 Move.RecordWipe => $"part wiped {t} {about} METHOD",
                 Move.Cancel => $"ticket cancel {t} TEXT",

@@ -180,6 +180,7 @@ public sealed record ServiceReport(
     private static IEnumerable<ReportLine> Whereabouts(Ticket ticket, IReadOnlyList<Entry> told) =>
         [
             .. Holders(ticket),
+            .. ticket.Supplies.Select(s => new ReportLine(s.At, s.By, $"Used: {s.Told()}.")),
             .. told.Where(e => e.Body is DriveKept or DriveDestroyed or PartLost or ReturnSettled)
                 .Select(e => new ReportLine(e.Happened, e.By, $"{e.Body.Told()}.")),
         ];

@@ -30,6 +30,7 @@ public sealed record PartReturn(
 
     /// <summary>What was found of it then.</summary>
     public string? Found { get; init; }
+    public InspectionFinding? FoundAs { get; init; }
 
     /// <summary>It lies in a depot, and nobody has looked at it yet.</summary>
     public bool WaitsForInspection => this is { ArrivedAt: not null, InspectedAt: null, To.Kind: HolderKind.Depot };

@@ -7,6 +7,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Letters;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Seen;
@@ -100,6 +101,9 @@ public sealed record Ticket(long Number)
     public ImmutableList<Wipe> Wiped { get; init; } = [];
     public Custody Custody { get; init; } = Custody.Nothing;
     public ImmutableList<PartReturn> Returns { get; init; } = [];
+
+    /// <summary>What without serials was used up on it: carriers, screws, cables.</summary>
+    public ImmutableList<SupplyUse> Supplies { get; init; } = [];
 
     /// <summary>Boxes that carriers were asked to fetch, oldest first.</summary>
     public ImmutableList<Parcel> Parcels { get; init; } = [];

@@ -15,7 +15,7 @@ internal static class WarrantyEndpoints
         app.MapGet("/api/warranties", List).WithTags("Returns").WithName("ListWarranties");
 
     /// <summary>Warranties in the order in which they end.</summary>
-    /// <param name="find">Part of a serial, or of a drive model's name.</param>
+    /// <param name="find">The beginning or the end of a serial, or any part of a drive model's name.</param>
     /// <param name="from">Only those that end on this day or later: today leaves out what is over.</param>
     /// <param name="after">What the page before said to ask on with.</param>
     internal static async Task<Results<Ok<WarrantyPage>, ProblemHttpResult>> List(

@@ -22,6 +22,9 @@ internal static class PhotoEndpoints
         photos.MapGet("/{photo:guid}", Show).WithName("ShowPhoto");
     }
 
+    /// <param name="step">The step it was taken at.</param>
+    /// <param name="says">What is to be seen.</param>
+    /// <param name="of">The serial of the drive that it is of.</param>
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Keep(
         long number,
         Guid photo,
@@ -31,7 +34,8 @@ internal static class PhotoEndpoints
         ClaimsPrincipal person,
         CancellationToken ct,
         string? step = null,
-        string? says = null
+        string? says = null,
+        string? of = null
     )
     {
         if (!(await PictureBody.ReadAsync(request, ct)).Is(out var picture, out var unusable))
@@ -44,7 +48,8 @@ internal static class PhotoEndpoints
             picture.MediaType,
             picture.Content.Length,
             step,
-            says
+            says,
+            string.IsNullOrWhiteSpace(of) ? null : of
         );
         // The picture's id is the entry's: sent twice, it is kept once. Its bytes are kept with the entry or not at all.
         var intent = Intents.By(person.ToActor(), taken, time.GetUtcNow(), photo) with

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Terms;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Returns;
 
@@ -21,7 +22,7 @@ public sealed class Warranties(IDbContextFactory<NailcrowDb> dbs)
     }
 
     /// <summary>Those that end first, first.</summary>
-    /// <param name="find">Part of a serial or of a model's name; null for all.</param>
+    /// <param name="find">The beginning or the end of a serial, or any part of a model's name; null for all.</param>
     /// <param name="after">The last one that was shown, by its end and what it is of; null for the first page.</param>
     public async Task<IReadOnlyList<KnownWarranty>> ListAsync(
         string? find,
@@ -35,10 +36,14 @@ public sealed class Warranties(IDbContextFactory<NailcrowDb> dbs)
         var rows = db.Warranties.AsNoTracking();
         if (find is { Length: > 0 })
         {
-            var serial = SerialNumber.Normalise(find);
+            // A serial by its beginning or its end, which an index finds: a firm has some models, and hundreds of thousands of drives.
+            var (head, tail) = (SerialNumber.Normalise(find), Projecting.Reversed(SerialNumber.Normalise(find)) ?? "");
+            var (headEnd, tailEnd) = (head + '\uffff', tail + '\uffff');
             var part = AnyPart.Of(find);
             rows = rows.Where(w =>
-                (w.Serial != null && w.Serial.Contains(serial)) || (w.Model != null && EF.Functions.Like(w.Model, part, AnyPart.Escape))
+                (string.Compare(w.Serial, head) >= 0 && string.Compare(w.Serial, headEnd) < 0)
+                || (string.Compare(w.SerialReversed, tail) >= 0 && string.Compare(w.SerialReversed, tailEnd) < 0)
+                || (w.Model != null && EF.Functions.Like(w.Model, part, AnyPart.Escape))
             );
         }
         if (from is { } first)

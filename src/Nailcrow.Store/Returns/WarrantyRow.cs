@@ -1,6 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Returns;
 
@@ -10,6 +12,9 @@ internal sealed class WarrantyRow
     /// <summary>"serial" or "model", and which.</summary>
     public required string Id { get; init; }
     public string? Serial { get; init; }
+
+    /// <summary>The serial backwards, so that its last characters are found by the index.</summary>
+    public string? SerialReversed { get; init; }
     public string? Model { get; init; }
     public required DateOnly Until { get; init; }
     public DateOnly? From { get; init; }
@@ -26,6 +31,7 @@ internal sealed class WarrantyRow
         {
             Id = known.Serial is { } serial ? IdOf(serial) : $"model {known.Model}",
             Serial = known.Serial,
+            SerialReversed = Projecting.Reversed(known.Serial),
             Model = known.Model,
             Until = known.Warranty.Until,
             From = known.Warranty.From,
@@ -33,6 +39,14 @@ internal sealed class WarrantyRow
             Source = known.Source,
             SaidAt = known.SaidAt,
         };
+
+    /// <summary>Those from before serials were kept backwards as well.</summary>
+    internal static async Task TellBackwardsAsync(JournalConnection connection)
+    {
+        var without = connection.Db.Warranties.AsNoTracking().Where(w => w.Serial != null && w.SerialReversed == null);
+        foreach (var row in await without.ToListAsync())
+            await connection.Rows<WarrantyRow>().UpsertAsync(Of(row.Read()));
+    }
 
     public KnownWarranty Read() => new(Serial, Model, new(Until, From, Terms), Source, SaidAt);
 }
@@ -44,5 +58,7 @@ internal sealed class WarrantyMapping : IEntityTypeConfiguration<WarrantyRow>
         row.ToTable("warranty").HasKey(r => r.Id);
         row.HasIndex(r => new { r.Until, r.Id });
         row.HasIndex(r => r.Model);
+        row.HasIndex(r => r.Serial);
+        row.HasIndex(r => r.SerialReversed);
     }
 }

@@ -217,6 +217,80 @@ public class LedgerTests
         Reservable.WhyNot(pen.Line(), 1002).ShouldBeNull();
     }
 
+    private static Pen DeadOnArrival(params Intent[] then)
+    {
+        var pen = new Pen();
+        foreach (
+            var intent in (Intent[])
+                [
+                    At(0, Report),
+                    At(1, new PartReserved(Serial, "Cindral C8", 8_000_000_000_000, "Stores")),
+                    At(2, new PartIssued(Serial, "ilka")),
+                    At(3, new PartGivenUp(Serial, NoReplacement.DeadOnArrival)),
+                    .. then,
+                ]
+        )
+            pen.Arrives(intent);
+        return pen;
+    }
+
+    [Fact]
+    public void What_was_dead_on_arrival_lies_apart_in_its_depot_however_it_came_back()
+    {
+        var overTheCounter = DeadOnArrival(At(4, new PartTakenBack(Serial, "Stores")));
+        var inABox = DeadOnArrival(
+            At(4, new ReturnOpened(Serial, ReturnReason.DeadOnArrival, new(HolderKind.Depot, "Stores"))),
+            At(5, new ReturnSent(Serial, "Gullwing Freight")),
+            At(6, new ReturnArrived(Serial, Serial)),
+            At(7, new DriveWiped(Serial, "Overwritten once"))
+        );
+
+        foreach (var pen in new[] { overTheCounter, inABox })
+        {
+            pen.Line().Apart.ShouldBe(ReturnReason.DeadOnArrival);
+            Reservable.WhyNot(pen.Line(), 1002).ShouldBe($"{Serial} lies in {pen.Line().Holder}, dead on arrival. Take another part.");
+            pen.Line().Movements.Select(m => m.Told()).ShouldContain("Given up: dead on arrival.");
+        }
+    }
+
+    [Fact]
+    public void What_stores_finds_nothing_wrong_with_is_a_part_again_and_so_is_what_was_never_given_up()
+    {
+        Intent[] back =
+        [
+            At(4, new ReturnOpened(Serial, ReturnReason.DeadOnArrival, new(HolderKind.Depot, "Stores"))),
+            At(6, new ReturnArrived(Serial, Serial)),
+        ];
+        var slip = At(3, new PartGivenUp(Serial, NoReplacement.DeadOnArrival));
+
+        DeadOnArrival([.. back, At(7, new ReturnInspected(Serial, InspectionFinding.NothingWrong, "Spins up here."))])
+            .Line()
+            .Apart.ShouldBeNull();
+        DeadOnArrival([.. back, At(7, new ReturnInspected(Serial, InspectionFinding.AsAnnounced))])
+            .Line()
+            .Apart.ShouldBe(ReturnReason.DeadOnArrival);
+        var pen = new Pen();
+        pen.Arrives(At(0, Report));
+        pen.Arrives(At(1, new PartReserved(Serial, "Cindral C8", 8_000_000_000_000, "Stores")));
+        pen.Arrives(slip);
+        pen.Arrives(At(4, new EntryCorrected(slip.Id, "It was another one.")));
+        pen.Arrives(At(5, new PartTakenBack(Serial, "Stores")));
+        pen.Line().Apart.ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_part_given_up_for_what_is_on_it_waits_to_be_wiped()
+    {
+        var pen = new Pen();
+        pen.Arrives(At(0, Report));
+        pen.Arrives(At(1, new PartReserved(Serial, "Cindral C8", 8_000_000_000_000, "Stores")));
+        pen.Arrives(At(2, new PartGivenUp(Serial, NoReplacement.CarriesOldData)));
+
+        (pen.Line().Apart, pen.Line().UnwipedFrom).ShouldBe((null, "another machine"));
+        pen.Take([new(Guid.CreateVersion7(), Serial, MovementKind.Wiped, Some.Noon.AddDays(1), "sefa")]);
+        pen.Line().UnwipedFrom.ShouldBeNull();
+    }
+
     [Fact]
     public void Setting_it_aside_leaves_it_on_its_shelf()
     {
@@ -270,7 +344,7 @@ public class LedgerTests
                     var balancing = new Balancing();
                     foreach (var (serial, kept) in lines)
                         balancing.Add(PartLine.Of(serial, kept));
-                    var balance = balancing.Result();
+                    var balance = balancing.Result([]);
                     var somewhere = lines.Count(l => PartLine.Of(l.Key, l.Value).Holder is not null);
                     return balance.Difference == 0 && balance.Parts == somewhere && balance.Holders.All(h => h.Parts == h.In - h.Out);
                 },

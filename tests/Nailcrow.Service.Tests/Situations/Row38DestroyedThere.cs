@@ -32,8 +32,23 @@ public sealed class Row38DestroyedThere(TheFirm firm)
             content,
             null,
             "The drive, drilled",
-            TestContext.Current.CancellationToken
+            TestContext.Current.CancellationToken,
+            of: old.ToLowerInvariant()
         );
+        (await story.ViewAsync()).Photos.Single().Of.ShouldBe(old);
+        (
+            await Should.ThrowAsync<Nailcrow.Client.ApiProblem>(async () =>
+                await (await story.AsAsync("ilka")).KeepPhotoAsync(
+                    story.Ticket,
+                    Guid.CreateVersion7(),
+                    new MemoryStream(Picture),
+                    null,
+                    null,
+                    TestContext.Current.CancellationToken,
+                    of: "SOMEBODYS01"
+                )
+            )
+        ).Message.ShouldContain("is no drive that this ticket moved");
         var closed = await story.ClosesAsync();
 
         closed.Stage.ShouldBe(Stage.Closed);

@@ -19,6 +19,7 @@ export function StoresPage() {
     <main className="page wide">
       <h1>Stores</h1>
       <nav className="row" style={{ margin: '0 0 12px', gap: 20 }} aria-label="More of stores">
+        <Link to="/stores/supplies">What is counted</Link>
         <Link to="/stores/outbox">What goes out to carriers, to makers and by mail</Link>
         <Link to="/stores/warranties">Warranties</Link>
       </nav>

@@ -30,7 +30,7 @@ export function WarrantiesPage() {
       <h1>Warranties</h1>
       <TextInput
         label="Serial or drive model"
-        placeholder="any part of it"
+        placeholder="a serial's beginning or end, any part of a model"
         value={typed}
         onChange={e => setTyped(e.currentTarget.value)}
         style={{ maxWidth: 360 }}

@@ -1,6 +1,7 @@
 import { NativeSelect, Textarea, TextInput } from '@mantine/core'
-import type { ChangeEvent } from 'react'
+import { type ChangeEvent, useId } from 'react'
 import { usePeople } from '../../people'
+import { useSupplies } from '../../shared/supplies'
 import type { MoveField } from '../../shared/types'
 
 type Typed = (event: ChangeEvent<HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement>) => void
@@ -33,6 +34,8 @@ export function MoveInput({ field, value, typed, autoFocus = false }: Props) {
       return <TextInput {...said} inputMode="numeric" pattern="[0-9, ]+" title="Whole bytes, such as 8001563222016" />
     case 'number':
       return <TextInput {...said} inputMode="decimal" pattern="[0-9]+([.,][0-9]+)?" title="A number such as 62 or 62.5" />
+    case 'supply':
+      return <SupplyInput {...said} most={field.most} />
     case 'day':
       return <TextInput {...said} type="date" />
     case 'time':
@@ -40,6 +43,22 @@ export function MoveInput({ field, value, typed, autoFocus = false }: Props) {
     default:
       return <TextInput {...said} maxLength={field.most} />
   }
+}
+
+/** What is counted, by the names that stores knows; something else may be said. */
+function SupplyInput({ most, ...said }: Said & { most: number }) {
+  const supplies = useSupplies()
+  const id = useId()
+  return (
+    <>
+      <TextInput {...said} list={id} autoComplete="off" maxLength={most} />
+      <datalist id={id}>
+        {supplies.data?.map(s => (
+          <option key={s.name} value={s.name} />
+        ))}
+      </datalist>
+    </>
+  )
 }
 
 type Said = { label: string; value: string; onChange: Typed; required: boolean; withAsterisk: boolean; autoFocus: boolean }

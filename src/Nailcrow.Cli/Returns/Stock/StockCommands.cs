@@ -26,6 +26,7 @@ internal static class StockCommands
             StockMoves.WriteOff(),
             StockPapers.Labels(),
             StockPapers.PickingList(),
+            SupplyCommands.Build(),
         };
 
     private static Command Show()
@@ -92,6 +93,12 @@ internal static class StockCommands
                                 + "'nailcrow admin verify' says more."
                     );
                     screen.Line($"{balance.OnTheWay:N0} on the way, {balance.Contradictions:N0} that contradict themselves.");
+                    foreach (var supply in balance.Supplies)
+                        screen.Line(
+                            $"{Screen.Safe(supply.Name)}: {supply.Came:N0} came, {supply.Found:N0} found, {supply.Used:N0} used, "
+                                + $"{supply.Missing:N0} missing, {supply.Held:N0} there"
+                                + (supply.Difference == 0 ? "" : $" [bold]! difference {supply.Difference:N0}: a fault of the ledger[/]")
+                        );
                     foreach (var open in balance.Open)
                         screen.Line(
                             $"  {Screen.Safe(open.Serial)}  {Screen.Safe(open.Says)}, since {Telling.Clock(open.Since, null)}"

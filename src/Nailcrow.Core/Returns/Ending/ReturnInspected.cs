@@ -51,7 +51,16 @@ public sealed record ReturnInspected(string Serial, InspectionFinding Found, str
             return ticket;
         var looked = ticket with
         {
-            Returns = ticket.Returns.Replace(back, back with { InspectedAt = stamp.At, InspectedBy = stamp.By, Found = Said() }),
+            Returns = ticket.Returns.Replace(
+                back,
+                back with
+                {
+                    InspectedAt = stamp.At,
+                    InspectedBy = stamp.By,
+                    Found = Said(),
+                    FoundAs = Found,
+                }
+            ),
         };
         return Found is InspectionFinding.Damaged or InspectionFinding.Incomplete
             ? looked.Raise(stamp, "return", $"{serial} is not as it was sent: {Said()}. Claim it from whoever had it, with a picture.")

@@ -1,3 +1,5 @@
+using Nailcrow.Core.Returns.Supplies;
+
 namespace Nailcrow.Core.Returns.Ledger;
 
 /// <summary>How many parts one kind of holder has.</summary>
@@ -17,13 +19,15 @@ public sealed record OpenPart(string Serial, string Says, DateTimeOffset Since, 
 /// <param name="OnTheWay">Parts with a holder who may not keep them.</param>
 /// <param name="Contradictions">Parts of which two things are said that cannot both be so.</param>
 /// <param name="Open">The oldest of both.</param>
+/// <param name="Supplies">What has no serial, each counted for itself.</param>
 public sealed record Balance(
     long Parts,
     long Difference,
     long OnTheWay,
     long Contradictions,
     IReadOnlyList<HolderBalance> Holders,
-    IReadOnlyList<OpenPart> Open
+    IReadOnlyList<OpenPart> Open,
+    IReadOnlyList<SupplyBalance> Supplies
 );
 
 /// <summary>Takes part after part, remembers counts and the oldest of what is open, and no part.</summary>
@@ -70,14 +74,15 @@ public sealed class Balancing(int mostTold = 50)
         }
     }
 
-    public Balance Result() =>
+    public Balance Result(IReadOnlyList<SupplyBalance> supplies) =>
         new(
             _parts,
             _parts - _holders.Values.Sum(h => h.In - h.Out) + _holders.Values.Sum(h => Math.Abs(h.Parts - (h.In - h.Out))),
             _onTheWay,
             _contradictions,
             [.. _holders.OrderBy(h => h.Key).Select(h => new HolderBalance(h.Key, h.Value.Parts, h.Value.In, h.Value.Out))],
-            [.. _open.UnorderedItems.Select(o => o.Element).OrderBy(o => o.Since).ThenBy(o => o.Serial, StringComparer.Ordinal)]
+            [.. _open.UnorderedItems.Select(o => o.Element).OrderBy(o => o.Since).ThenBy(o => o.Serial, StringComparer.Ordinal)],
+            supplies
         );
 
     /// <summary>What cannot both be so; null where nothing contradicts.</summary>

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Returns.Ledger;
@@ -39,6 +40,9 @@ public enum MovementKind
 
     /// <summary>Somebody has looked at what came back.</summary>
     Inspected,
+
+    /// <summary>It was to go in somewhere, and is no replacement.</summary>
+    GivenUp,
 }
 
 /// <summary>What a part is, as far as its label or a list says.</summary>
@@ -58,6 +62,8 @@ public sealed record Announcement(Holder To, DateOnly? DueBy = null, string? Aut
 /// <param name="Asset">The machine whose bay it went into, or came out of.</param>
 /// <param name="Entry">That entry.</param>
 /// <param name="Of">The line that is undone or redone.</param>
+/// <param name="GivenUpAs">Why it was no replacement.</param>
+/// <param name="Found">What whoever looked at it found.</param>
 public sealed record Movement(
     Guid Id,
     string Serial,
@@ -71,7 +77,9 @@ public sealed record Movement(
     Guid? Of = null,
     PartData? Part = null,
     Announcement? Going = null,
-    string? Note = null
+    string? Note = null,
+    NoReplacement? GivenUpAs = null,
+    InspectionFinding? Found = null
 )
 {
     /// <summary>Order of arrival among the lines of its part, from 1; the ledger gives it.</summary>
@@ -94,6 +102,7 @@ public sealed record Movement(
             MovementKind.Announced => $"Is to go to {Going?.To}{(Going?.DueBy is { } due ? $", by {due:yyyy-MM-dd}" : "")}.",
             MovementKind.Settled => "Settled.",
             MovementKind.Inspected => "Looked at.",
+            MovementKind.GivenUp => $"Given up: {Words.Of(GivenUpAs ?? NoReplacement.NotNeeded).Replace('-', ' ')}.",
             MovementKind.Went when To?.Kind == HolderKind.Bay => $"Went into {To} of {Asset}.",
             MovementKind.Went when Asset is not null => $"Came out of {Asset}, and went to {To}.",
             MovementKind.Went => $"Went to {To}.",

@@ -14,7 +14,7 @@ public static class MovementText
     {
         try
         {
-            return JsonSerializer.Deserialize(text, JournalJson.Default.Movement);
+            return MovementReader.Read(text) ?? JsonSerializer.Deserialize(text, JournalJson.Default.Movement);
         }
         catch (JsonException)
         {

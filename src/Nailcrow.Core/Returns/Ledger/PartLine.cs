@@ -1,3 +1,4 @@
+using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 
@@ -25,9 +26,15 @@ public sealed record PartLine(string Serial)
     public Announcement? ToInspect { get; private init; }
 
     /// <summary>
-    /// Why it lies apart from all stock in its depot: to be destroyed, or as evidence. Null for what lies there as a part.
+    /// Why it lies apart from all stock in its depot: to be destroyed, as evidence, or dead on arrival. Null for what lies there as a
+    /// part.
     /// </summary>
-    public ReturnReason? Apart { get; private init; }
+    public ReturnReason? Apart => CameAs ?? (IsDead && Holder is { Kind: HolderKind.Depot } ? ReturnReason.DeadOnArrival : null);
+
+    private ReturnReason? CameAs { get; init; }
+
+    /// <summary>It was dead when it came, and nobody has found since that it is not.</summary>
+    private bool IsDead { get; init; }
 
     /// <summary>The movement by which it came back so.</summary>
     private Movement? CameBack { get; init; }
@@ -42,15 +49,13 @@ public sealed record PartLine(string Serial)
 
     public static PartLine Of(string serial, IEnumerable<Movement> movements)
     {
-        var all = movements.DistinctBy(m => m.Id).OrderBy(m => m.Seq).ToList();
-        var undone = UndoneIn(all);
+        var all = InOrder(movements);
+        var undone = all.Exists(m => m.Of is not null) ? UndoneIn(all) : System.Collections.Frozen.FrozenSet<Guid>.Empty;
         // A part came before anything else was done with it, whenever a list said so. What happened in one moment goes by the entries
         // that tell of it, as on their ticket.
-        var so = all.Where(m => m.Of is null && !undone.Contains(m.Id))
-            .OrderBy(m => m.Kind != MovementKind.Came)
-            .ThenBy(m => m.At)
-            .ThenBy(m => m.Entry ?? m.Id)
-            .ToList();
+        var so = all.FindAll(m => m.Of is null && !undone.Contains(m.Id));
+        if (!IsSorted(so, InTime))
+            so = [.. so.Order(Comparer<Movement>.Create(InTime))];
         var line = so.Aggregate(new PartLine(SerialNumber.Normalise(serial)), (line, movement) => line.With(movement));
         return line with
         {
@@ -59,6 +64,26 @@ public sealed record PartLine(string Serial)
             // Nobody looks at what is not on record yet: whose clock was behind has looked at it all the same.
             ToInspect = so.Exists(m => m.Kind == MovementKind.Inspected && m.Seq > line.CameBack?.Seq) ? null : line.ToInspect,
         };
+    }
+
+    /// <summary>Each once, as they were written down. They nearly always come so.</summary>
+    private static List<Movement> InOrder(IEnumerable<Movement> movements)
+    {
+        var all = movements as List<Movement> ?? [.. movements];
+        return IsSorted(all, (a, b) => a.Seq < b.Seq ? -1 : 1) ? all : [.. all.DistinctBy(m => m.Id).OrderBy(m => m.Seq)];
+    }
+
+    private static int InTime(Movement a, Movement b) =>
+        (a.Kind != MovementKind.Came).CompareTo(b.Kind != MovementKind.Came) is var came and not 0 ? came
+        : a.At.CompareTo(b.At) is var at and not 0 ? at
+        : (a.Entry ?? a.Id).CompareTo(b.Entry ?? b.Id);
+
+    private static bool IsSorted(List<Movement> all, Comparison<Movement> by)
+    {
+        for (var i = 1; i < all.Count; i++)
+            if (by(all[i - 1], all[i]) > 0)
+                return false;
+        return true;
     }
 
     /// <summary>The lines that were not so, as the last word on each has it.</summary>
@@ -104,21 +129,37 @@ public sealed record PartLine(string Serial)
         };
         if (!stays)
             here = here.Back(m, Going);
+        // What a machine has taken since is not dead.
+        here = here with
+        {
+            IsDead = Dies(m) || (IsDead && m.To?.Kind != HolderKind.Bay && m.Found != InspectionFinding.NothingWrong),
+        };
         // Who wipes what was kept as it is has no more use for it as that.
-        return m.Kind == MovementKind.Wiped ? here with { UnwipedFrom = null, Apart = Apart == ReturnReason.Evidence ? null : here.Apart }
+        return m.Kind == MovementKind.Wiped
+                ? here with
+                {
+                    UnwipedFrom = null,
+                    CameAs = CameAs == ReturnReason.Evidence ? null : here.CameAs,
+                }
             : m.Asset is { } machine ? here with { UnwipedFrom = machine }
+            : m.GivenUpAs == NoReplacement.CarriesOldData ? here with { UnwipedFrom = UnwipedFrom ?? AnotherMachine }
             : here with { UnwipedFrom = UnwipedFrom ?? m.Part?.UsedIn };
     }
 
+    private const string AnotherMachine = "another machine";
+
+    private static bool Dies(Movement m) =>
+        m.GivenUpAs == NoReplacement.DeadOnArrival || (m.Going?.Reason is { } reason && reason == Words.Of(ReturnReason.DeadOnArrival));
+
     /// <summary>What was announced to the depot it came to is looked at there; what leaves for elsewhere is not.</summary>
     private PartLine Back(Movement m, Announcement? announced) =>
-        m.To?.Kind != HolderKind.Depot ? this with { ToInspect = null, CameBack = null, Apart = null }
+        m.To?.Kind != HolderKind.Depot ? this with { ToInspect = null, CameBack = null, CameAs = null }
         : announced is { To.Kind: HolderKind.Depot } && announced.To.Name == m.To.Name
             ? this with
             {
                 ToInspect = announced,
                 CameBack = m,
-                Apart = ApartAs(announced),
+                CameAs = ApartAs(announced),
             }
         : this;
 

@@ -22,7 +22,13 @@ public static class Reservable
             _ => null,
         };
 
-    private static string Told(ReturnReason why) => why == ReturnReason.Evidence ? "as evidence" : "to be destroyed";
+    private static string Told(ReturnReason why) =>
+        why switch
+        {
+            ReturnReason.Evidence => "as evidence",
+            ReturnReason.DeadOnArrival => "dead on arrival",
+            _ => "to be destroyed",
+        };
 
     private static string Told(Movement last) => last.Ticket is { } ticket ? $", by {TicketNumber.Text(ticket)}" : "";
 }

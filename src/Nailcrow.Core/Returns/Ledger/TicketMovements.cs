@@ -18,6 +18,7 @@ public static class TicketMovements
             && ReferenceEquals(before.Parts, after.Parts)
             && ReferenceEquals(before.Wiped, after.Wiped)
             && ReferenceEquals(before.Returns, after.Returns)
+            && ReferenceEquals(before.GivenUp, after.GivenUp)
             && before.IsEnded == after.IsEnded
         )
             return []; // of a hundred entries hardly one moves a part
@@ -35,6 +36,8 @@ public static class TicketMovements
                 .Except(SetAside(after))
                 .Where(serial => !Target.WentIn(after, serial))
                 .Select(serial => Decided(after, serial, MovementKind.Released, cause)),
+            .. GivenUp(after).Except(GivenUp(before)).Select(p => NoReplacement(after, p, cause)),
+            .. GivenUp(before).Except(GivenUp(after)).Select(p => Undone(after, p.Serial, IdOf(after, p), cause)),
             .. Said(after).ExceptBy(Said(before).Select(m => m.Id), m => m.Id),
             .. Said(before).ExceptBy(Said(after).Select(m => m.Id), m => m.Id).Select(m => Undone(after, m.Serial, m.Id, cause)),
         ];
@@ -146,6 +149,27 @@ public static class TicketMovements
                 Note: $"{Words.Of(r.Outcome ?? default)}{(r.OutcomeSays is { } says ? $": {says}" : "")}"
             ));
 
+    /// <summary>What went another way says nothing of the part itself.</summary>
+    private static IEnumerable<(string Serial, NoReplacement Reason)> GivenUp(Ticket ticket) =>
+        ticket
+            .GivenUp.Where(p => p.GivenUp is not (null or Returns.NoReplacement.NotHere))
+            .Select(p => (p.Serial, p.GivenUp ?? Returns.NoReplacement.NotNeeded));
+
+    private static Guid IdOf(Ticket ticket, (string Serial, NoReplacement Reason) part) =>
+        Named(string.Create(CultureInfo.InvariantCulture, $"{ticket.Number}/given-up/{part.Serial}/{part.Reason}"));
+
+    private static Movement NoReplacement(Ticket ticket, (string Serial, NoReplacement Reason) part, Entry cause) =>
+        new(
+            IdOf(ticket, part),
+            part.Serial,
+            MovementKind.GivenUp,
+            cause.Happened,
+            cause.By,
+            Ticket: ticket.Number,
+            Entry: cause.Id,
+            GivenUpAs: part.Reason
+        );
+
     /// <summary>What is on record of drives besides who holds them.</summary>
     private static IEnumerable<Movement> Said(Ticket ticket) =>
         [.. Wiped(ticket), .. Announced(ticket), .. Inspected(ticket), .. Settled(ticket)];
@@ -162,7 +186,8 @@ public static class TicketMovements
                 r.InspectedAt ?? r.OpenedAt,
                 r.InspectedBy ?? r.OpenedBy,
                 Ticket: ticket.Number,
-                Note: r.Found is { } found ? $"{Words.Capital(found)}." : null
+                Note: r.Found is { } found ? $"{Words.Capital(found)}." : null,
+                Found: r.FoundAs
             ));
 
     private static Movement Decided(Ticket ticket, string serial, MovementKind kind, Entry cause) =>
@@ -193,7 +218,7 @@ public static class TicketMovements
     public static Guid IdOf(Guid request, string serial) => Named($"{request}/{SerialNumber.Normalise(serial)}");
 
     /// <summary>A UUID, version 8 of RFC 9562: from SHA-256 over what it names, so that the same is named the same.</summary>
-    private static Guid Named(string what)
+    internal static Guid Named(string what)
     {
         var bytes = SHA256.HashData(Encoding.UTF8.GetBytes(what)).AsSpan(0, 16);
         bytes[6] = (byte)(0x80 | (bytes[6] & 0x0F));

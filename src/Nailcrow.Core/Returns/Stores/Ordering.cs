@@ -20,7 +20,13 @@ public static class Ordering
                 .ThenBy(l => l.Model, StringComparer.Ordinal),
         ];
 
-    private static OrderLine Line(string model, int fitted, int free)
+    /// <summary>The same of what is counted; null where there are enough, or nobody uses it.</summary>
+    /// <param name="used">How many were used up within <see cref="Days"/> days.</param>
+    /// <param name="free">How many lie in depots.</param>
+    public static OrderLine? OfSupply(string name, long used, long free) =>
+        used > 0 && Line(name, (int)used, (int)Math.Min(free, int.MaxValue), "used") is { Order: > 0 } line ? line : null;
+
+    private static OrderLine Line(string model, int fitted, int free, string how = "fitted")
     {
         var used = (int)Math.Ceiling((double)fitted * LeadDays / Days);
         var order = Math.Max(0, used + 1 - free);
@@ -29,7 +35,7 @@ public static class Ordering
             fitted,
             free,
             order,
-            $"{fitted} fitted in {Days} days x {LeadDays} days to come = {used}, and 1 more, less {free} free"
+            $"{fitted} {how} in {Days} days x {LeadDays} days to come = {used}, and 1 more, less {free} free"
         );
     }
 }

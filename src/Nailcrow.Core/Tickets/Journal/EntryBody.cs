@@ -8,6 +8,7 @@ using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Returns.Letters;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
@@ -89,6 +90,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(ReturnReminded), "return-reminded")]
 [JsonDerivedType(typeof(PaperMailed), "paper-mailed")]
 [JsonDerivedType(typeof(LetterWent), "letter-went")]
+[JsonDerivedType(typeof(SuppliesUsed), "supplies-used")]
 [JsonDerivedType(typeof(CustomerSignedOff), "customer-signed-off")]
 public abstract record EntryBody
 {

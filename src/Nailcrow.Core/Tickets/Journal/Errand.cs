@@ -42,13 +42,7 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
     /// <summary>What an entry makes necessary; one that puts another right may take back what was asked, or ask it after all.</summary>
     public static IEnumerable<Errand> Between(Ticket before, Ticket after, Entry cause)
     {
-        if (
-            ReferenceEquals(before.Parcels, after.Parcels)
-            && ReferenceEquals(before.Claims, after.Claims)
-            && ReferenceEquals(before.Returns, after.Returns)
-            && ReferenceEquals(before.Letters, after.Letters)
-            && cause.Body is not CarrierAnswered
-        )
+        if (!MayDiffer(before, after) && cause.Body is not CarrierAnswered)
             return [];
         return
         [
@@ -67,6 +61,13 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
                 .Select(l => new Errand(l.Asked, ErrandKind.SendMail, l.To, l.Asked)),
         ];
     }
+
+    /// <summary>Whether what is to be said outside may be another after an entry than before it.</summary>
+    public static bool MayDiffer(Ticket before, Ticket after) =>
+        !ReferenceEquals(before.Parcels, after.Parcels)
+        || !ReferenceEquals(before.Claims, after.Claims)
+        || !ReferenceEquals(before.Returns, after.Returns)
+        || !ReferenceEquals(before.Letters, after.Letters);
 
     public string Told() =>
         Kind switch

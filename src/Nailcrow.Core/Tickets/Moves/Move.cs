@@ -54,6 +54,7 @@ public enum Move
     InspectReturn,
     SettleReturn,
     WriteOff,
+    UseSupplies,
     CloseOtherwise,
     NothingToSwap,
     Cancel,

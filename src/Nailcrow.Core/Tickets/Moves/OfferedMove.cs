@@ -52,6 +52,9 @@ public enum FieldKind
 
     /// <summary>The number of a ticket, as people write it or as digits.</summary>
     Ticket,
+
+    /// <summary>Something that is counted: the names stores knows are offered, and another may be said.</summary>
+    Supply,
 }
 
 /// <summary>Something a person says to make a move.</summary>

@@ -1,6 +1,7 @@
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Terms;
 using static Nailcrow.Core.Tickets.Moves.Offering;
 
@@ -10,7 +11,7 @@ namespace Nailcrow.Core.Tickets.Moves;
 internal static class PartMoves
 {
     public static IEnumerable<OfferedMove> Of(Offering asked) =>
-        [.. Bringing(asked), .. Wiping(asked), .. Returning(asked), .. AskedOutside.Of(asked), .. PartsEnding.Of(asked)];
+        [.. Bringing(asked), .. Wiping(asked), .. Returning(asked), .. AskedOutside.Of(asked), .. PartsEnding.Of(asked), .. Using(asked)];
 
     private static IEnumerable<OfferedMove> Bringing(Offering asked)
     {
@@ -80,6 +81,21 @@ internal static class PartMoves
                 new PartIssued("SOME0001", Some),
                 notNow: ticket.Parts.Count == 0 ? "No part is reserved yet." : "Every part of this ticket is issued."
             );
+    }
+
+    private static IEnumerable<OfferedMove> Using(Offering asked)
+    {
+        yield return asked.Entry(
+            Move.UseSupplies,
+            "Something was used up",
+            new SuppliesUsed("", 0),
+            new SuppliesUsed(Some, 1),
+            [
+                new("supply", "What: drive carrier, screws, a cable", FieldKind.Supply, Most: SupplyName.MostCharacters),
+                new("count", "How many", FieldKind.Number, Value: "1"),
+                new("place", "Where it was taken from", Required: false, Hint: "A depot, or van of somebody; none is your own van."),
+            ]
+        );
     }
 
     private static IEnumerable<OfferedMove> Wiping(Offering asked) =>

@@ -55,7 +55,7 @@ internal static class PartsEnding
             [
                 Sentence("method", "How it was destroyed") with
                 {
-                    Hint = "Shredded, drilled through, crushed. A picture of it is added under the ticket's pictures.",
+                    Hint = "Shredded, drilled through, crushed. A picture of it is added beside the drive.",
                 },
                 new("witness", "Who saw it"),
                 new("certificate", "Number of the certificate", Required: false),
@@ -92,7 +92,7 @@ internal static class PartsEnding
                 ),
                 Sentence("note", "What you saw") with
                 {
-                    Hint = "A picture of it is added under the ticket's pictures.",
+                    Hint = "A picture of it is added beside its return.",
                 },
             ],
             serial

@@ -80,6 +80,9 @@ public sealed record TicketView
     public required IReadOnlyList<CustodyMove> Custody { get; init; }
     public required IReadOnlyList<PartReturn> Returns { get; init; }
 
+    /// <summary>What without serials was used up on it, each as a sentence.</summary>
+    public required IReadOnlyList<string> Supplies { get; init; }
+
     /// <summary>What went out by mail or is to, each as a sentence.</summary>
     public required IReadOnlyList<string> Letters { get; init; }
 
@@ -184,6 +187,7 @@ public sealed record TicketView
             Rebuild = RebuildView.Of(ticket, known.Model, now),
             Custody = ticket.Custody.Moves,
             Returns = ticket.Returns,
+            Supplies = [.. ticket.Supplies.Select(s => $"{s.Told()}, from {s.From}.")],
             Letters = [.. ticket.Letters.Where(l => !l.Waits || l.IsStillOf(ticket)).Select(l => l.Stand())],
             Parcels = [.. ticket.Parcels.Select(ParcelView.Of)],
             Warranties = [.. Target.Defective(ticket).Select(s => known.WarrantyTold(ticket, s, now)).OfType<string>()],

@@ -1002,6 +1002,48 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("partner", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Returns.Supplies.SupplyRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<long>("Count")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("count");
+
+                    b.Property<string>("Holder")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("holder");
+
+                    b.Property<string>("HolderKind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("holder_kind");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("key");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.HasKey("Id")
+                        .HasName("pk_supply");
+
+                    b.HasIndex("HolderKind", "Holder")
+                        .HasDatabaseName("ix_supply_holder_kind_holder");
+
+                    b.HasIndex("Key", "HolderKind")
+                        .HasDatabaseName("ix_supply_key_holder_kind");
+
+                    b.ToTable("supply", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Returns.WarrantyRow", b =>
                 {
                     b.Property<string>("Id")
@@ -1024,6 +1066,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("serial");
 
+                    b.Property<string>("SerialReversed")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial_reversed");
+
                     b.Property<string>("Source")
                         .HasColumnType("TEXT")
                         .HasColumnName("source");
@@ -1041,6 +1087,12 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
                     b.HasIndex("Model")
                         .HasDatabaseName("ix_warranty_model");
+
+                    b.HasIndex("Serial")
+                        .HasDatabaseName("ix_warranty_serial");
+
+                    b.HasIndex("SerialReversed")
+                        .HasDatabaseName("ix_warranty_serial_reversed");
 
                     b.HasIndex("Until", "Id")
                         .HasDatabaseName("ix_warranty_until_id");

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("ba7eee20-5c65-4655-89a9-3e3cf4fd7c7b"), entityTypeCount: 29)
+            : base(skipDetectChanges: false, modelId: new Guid("db0aa9e5-31af-472a-b716-8a3079c5eafc"), entityTypeCount: 30)
         {
         }
 
@@ -40,6 +40,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var partRow = PartRowEntityType.Create(this);
             var outboxRow = OutboxRowEntityType.Create(this);
             var partnerRow = PartnerRowEntityType.Create(this);
+            var supplyRow = SupplyRowEntityType.Create(this);
             var warrantyRow = WarrantyRowEntityType.Create(this);
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
             var photoRow = PhotoRowEntityType.Create(this);
@@ -74,6 +75,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             PartRowEntityType.CreateAnnotations(partRow);
             OutboxRowEntityType.CreateAnnotations(outboxRow);
             PartnerRowEntityType.CreateAnnotations(partnerRow);
+            SupplyRowEntityType.CreateAnnotations(supplyRow);
             WarrantyRowEntityType.CreateAnnotations(warrantyRow);
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
             PhotoRowEntityType.CreateAnnotations(photoRow);

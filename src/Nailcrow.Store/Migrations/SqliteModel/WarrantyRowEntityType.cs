@@ -19,8 +19,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Returns.WarrantyRow",
                 typeof(WarrantyRow),
                 baseEntityType,
-                propertyCount: 8,
-                unnamedIndexCount: 2,
+                propertyCount: 9,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -64,6 +64,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 nullable: true);
             serial.AddAnnotation("Relational:ColumnName", "serial");
 
+            var serialReversed = runtimeEntityType.AddProperty(
+                "SerialReversed",
+                typeof(string),
+                propertyInfo: typeof(WarrantyRow).GetProperty("SerialReversed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(WarrantyRow).GetField("<SerialReversed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            serialReversed.AddAnnotation("Relational:ColumnName", "serial_reversed");
+
             var source = runtimeEntityType.AddProperty(
                 "Source",
                 typeof(string),
@@ -98,8 +106,16 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             index.AddAnnotation("Relational:Name", "ix_warranty_model");
 
             var index0 = runtimeEntityType.AddIndex(
+                new[] { serial });
+            index0.AddAnnotation("Relational:Name", "ix_warranty_serial");
+
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { serialReversed });
+            index1.AddAnnotation("Relational:Name", "ix_warranty_serial_reversed");
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { until, id });
-            index0.AddAnnotation("Relational:Name", "ix_warranty_until_id");
+            index2.AddAnnotation("Relational:Name", "ix_warranty_until_id");
 
             return runtimeEntityType;
         }

@@ -3,6 +3,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Terms;
+using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Lists;
 
@@ -20,7 +21,6 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         return await new LedgerPen(db, new(db), new(db)).LineAsync(serial);
     }
 
-    /// <summary>The same as people are shown it; null where the ledger has no such part.</summary>
     /// <summary>
     /// The serial that a scanned code means: the ledger knows it as it is, or without the data identifier that labels put before it;
     /// where it knows neither, as it is.
@@ -35,6 +35,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         return meanings.FirstOrDefault(known.Contains) ?? scanned;
     }
 
+    /// <summary>A part's line as people are shown it; null where the ledger has no such part.</summary>
     public async Task<PartLineView?> ViewAsync(string serial, CancellationToken ct)
     {
         var line = await LineAsync(serial, ct);
@@ -284,7 +285,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         var balancing = new Balancing();
         await foreach (var line in LedgerCheck.LinesAheadAsync(db, ct))
             balancing.Add(line);
-        return balancing.Result();
+        return balancing.Result(await SupplyBook.BalanceAsync(db, ct));
     }
 
     private static async Task<IReadOnlyList<StoredPart>> ToldAsync(IQueryable<PartRow> rows, CancellationToken ct) =>

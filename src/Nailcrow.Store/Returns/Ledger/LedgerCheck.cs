@@ -1,11 +1,13 @@
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Lists;
 
@@ -33,9 +35,9 @@ internal static class LedgerCheck
                 tell(Of(TroubleKind.Missing, row, $"the lines of the ledger from {seq + 1} to {row.Seq - 1} are missing"));
             else if (HashChain.Next(hash, row.Text) != row.Hash)
                 tell(Of(TroubleKind.Changed, row, $"line {row.Seq} of the ledger is not what was written"));
-            if (row.Read() is not { } said)
+            if (row.Says() is not { } said)
                 tell(Of(TroubleKind.CannotBeRead, row, $"line {row.Seq} of the ledger cannot be read by this version"));
-            else if (said.Serial != row.Serial || said.Seq != row.Seq || said.Id != row.Id || said.Ticket != row.Ticket)
+            else if (said != (row.Serial, row.Seq, row.Id, row.Ticket))
                 tell(Of(TroubleKind.Changed, row, $"line {row.Seq} of the ledger is listed as another than it says"));
             (seq, hash) = (row.Seq, row.Hash);
             if (++done % TellEvery == 0)
@@ -96,8 +98,10 @@ internal static class LedgerCheck
         var tickets = records.Select(r => (long?)r.Ticket.Number).ToList();
         var rows = await db.Ledger.AsNoTracking().Where(r => tickets.Contains(r.Ticket)).ToListAsync(ct);
         var said = rows.Select(r => r.Read()).OfType<Movement>().ToLookup(m => m.Ticket);
+        var used = rows.Where(r => r.IsOfSupply).ToLookup(r => r.Ticket);
         foreach (var record in records)
         {
+            SupplyCheck.AgainstTicket(record.Ticket, used[record.Ticket.Number], tell);
             var ofTicket = said[record.Ticket.Number].ToList();
             var there = ofTicket.Where(m => m.To is not null).Select(m => m.Id).Except(PartLine.UndoneIn(ofTicket)).ToHashSet();
             if (!there.SetEquals(record.Ticket.Custody.Own.Select(m => TicketMovements.IdOf(record.Ticket.Number, m))))
@@ -141,8 +145,7 @@ internal static class LedgerCheck
     {
         var (serial, movements) = ("", new List<Movement>());
         await foreach (
-            var row in db
-                .Ledger.AsNoTracking()
+            var row in OfParts(db)
                 .OrderBy(r => r.Serial)
                 .ThenBy(r => r.Seq)
                 .Select(r => new { r.Serial, r.Text })
@@ -185,7 +188,7 @@ internal static class LedgerCheck
         try
         {
             var some = new List<KeptLine>(AtOnce);
-            var rows = db.Ledger.AsNoTracking().OrderBy(r => r.Serial).ThenBy(r => r.Seq).Select(r => new { r.Serial, r.Text });
+            var rows = OfParts(db).OrderBy(r => r.Serial).ThenBy(r => r.Seq).Select(r => new { r.Serial, r.Text });
             await foreach (var row in rows.AsAsyncEnumerable().WithCancellation(ct))
             {
                 if (some.Count == 0 || some[^1].Serial != row.Serial)
@@ -208,6 +211,10 @@ internal static class LedgerCheck
             throw;
         }
     }
+
+    /// <summary>No serial has small letters, so all parts come before the first supply.</summary>
+    private static IQueryable<LedgerRow> OfParts(NailcrowDb db) =>
+        db.Ledger.AsNoTracking().Where(r => string.Compare(r.Serial, SupplyName.KeyBegins) < 0);
 
     /// <summary>A part's line as it is kept.</summary>
     private sealed record KeptLine(string Serial, List<string> Texts)

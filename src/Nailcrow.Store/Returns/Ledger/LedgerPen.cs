@@ -7,7 +7,13 @@ using Nailcrow.Core.Tickets.Journal.Canonical;
 namespace Nailcrow.Store.Returns.Ledger;
 
 /// <summary>Writes lines of the ledger, in whatever transaction is open, with the row that says where each part is now.</summary>
-internal sealed class LedgerPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, PreparedRows<PartRow> parts)
+/// <param name="read">Lines of parts that were read in this turn, which nobody else writes to in it.</param>
+internal sealed class LedgerPen(
+    NailcrowDb db,
+    PreparedRows<LedgerRow> ledger,
+    PreparedRows<PartRow> parts,
+    Dictionary<string, List<LedgerRow>>? read = null
+)
 {
     /// <summary>Lines that are there already are not written again; one that was undone and is so after all is taken as so again.</summary>
     /// <param name="cause">The entry that brought them about; null for what stores does by itself.</param>
@@ -70,7 +76,11 @@ internal sealed class LedgerPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, P
 
     private async Task<List<LedgerRow>> RowsAsync(string serial)
     {
+        if (read?.TryGetValue(serial, out var known) == true)
+            return known;
         var rows = new List<LedgerRow>();
+        if (read is not null)
+            read[serial] = rows;
         await foreach (var row in OfPart(db, serial))
             rows.Add(row);
         return rows;
@@ -95,6 +105,6 @@ internal sealed class LedgerPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, P
             Hash = hash,
         };
 
-    private static DateTimeOffset Milliseconds(DateTimeOffset at) =>
+    internal static DateTimeOffset Milliseconds(DateTimeOffset at) =>
         at.ToUniversalTime().AddTicks(-(at.UtcTicks % TimeSpan.TicksPerMillisecond));
 }

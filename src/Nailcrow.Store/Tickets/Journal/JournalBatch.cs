@@ -5,6 +5,7 @@ using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Letters;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -154,6 +155,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             _lives.Add(entry.Ticket); // whoever wrote it: the service's own notes move drives as well
         if (TicketMovements.Between(before, record.Ticket, entry) is { Count: > 0 } movements)
             await connection.Pen.WriteAsync(movements, entry, entry.RecordedAt);
+        if (SuppliesOf.Between(before, record.Ticket, entry) is { Count: > 0 } moves)
+            await connection.Supplies.WriteAsync(moves, entry, entry.RecordedAt);
         if (entry.Body is MakerAnswered { Warranty: { } warranty } said)
             await connection
                 .Rows<WarrantyRow>()
@@ -163,6 +166,23 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             await connection.Rows<OutboxRow>().UpsertAsync(OutboxRow.Of(errand, entry.Ticket, entry.RecordedAt));
             HasErrands = true;
         }
+        if (Errand.MayDiffer(before, record.Ticket))
+            await NotWantedAsync(record.Ticket);
+    }
+
+    /// <summary>What waits to be said outside and is overtaken by now waits no more; whoever says it just now ends it by itself.</summary>
+    private async Task NotWantedAsync(Ticket ticket)
+    {
+        var waiting = await connection
+            .Db.Outbox.AsNoTracking()
+            .Where(r => r.Ticket == ticket.Number && r.State == ErrandState.Waiting)
+            .ToListAsync();
+        foreach (var row in waiting.Where(r => !r.Errand().IsWanted(ticket)))
+            await connection
+                .Db.Outbox.Where(r => r.Id == row.Id)
+                .ExecuteUpdateAsync(set =>
+                    set.SetProperty(r => r.State, ErrandState.NotWanted).SetProperty(r => r.DueAt, (DateTimeOffset?)null)
+                );
     }
 
     /// <summary>Which of these ids are in the journal already, whichever ticket they are on?</summary>
@@ -204,16 +224,18 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
 
     private readonly HashSet<long> _lives = [];
 
-    /// <summary>Told again whole where a snapshot, a wipe or a move is new; late entries change what came after them.</summary>
-    private async Task ProjectLifeAsync(NailcrowDb db, TicketRecord record)
+    /// <summary>Told again where a snapshot, a wipe or a move is new: late entries change what came after them.</summary>
+    private async Task ProjectLifeAsync(TicketRecord? before, TicketRecord record)
     {
         if (!_lives.Contains(record.Ticket.Number))
             return;
-        await db.Snapshots.Where(s => s.Ticket == record.Ticket.Number).ExecuteDeleteAsync();
-        await db.LifeEvents.Where(e => e.Ticket == record.Ticket.Number).ExecuteDeleteAsync();
-        db.Snapshots.AddRange(Projecting.Snapshots(record));
-        db.LifeEvents.AddRange(Projecting.Life(record));
+        await BecomeAsync(before, record, Projecting.Snapshots);
+        await BecomeAsync(before, record, Projecting.Life);
+        await BecomeAsync(before, record, Projecting.Places);
     }
+
+    private Task BecomeAsync<TRow>(TicketRecord? before, TicketRecord record, Func<TicketRecord, IEnumerable<TRow>> rows)
+        where TRow : class => connection.Rows<TRow>().BecomeAsync(before is null ? [] : rows(before), rows(record));
 
     /// <summary>A run is told once it is over, and again if what comes late changes it.</summary>
     private async Task ProjectStepTimesAsync(NailcrowDb db, TicketRecord record)
@@ -235,20 +257,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             await connection.Lines.InsertAsync(line);
         else
             await connection.Lines.UpdateAsync(cache.LineOf(_found[line.Number]), line);
-        await ProjectLifeAsync(db, record);
+        await ProjectLifeAsync(_opened.Contains(line.Number) ? null : _found[line.Number], record);
         await ProjectStepTimesAsync(db, record);
-        var places = Projecting.Places(record).ToList();
-        if (places.Count == 0 && !_lives.Contains(line.Number))
-            return;
-        var known = await db.DrivePlaces.Where(p => p.Ticket == line.Number).ToDictionaryAsync(p => p.Serial);
-        foreach (var place in places)
-            if (!known.TryGetValue(place.Serial, out var row))
-                db.DrivePlaces.Add(place);
-            else
-                db.Entry(row).CurrentValues.SetValues(place);
-        // What was put right, or never came, is nowhere by this ticket.
-        var serials = places.Select(p => p.Serial).ToList();
-        if (known.Keys.Except(serials).Any())
-            await db.DrivePlaces.Where(p => p.Ticket == line.Number && !serials.Contains(p.Serial)).ExecuteDeleteAsync();
     }
 }

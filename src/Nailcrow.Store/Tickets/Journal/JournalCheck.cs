@@ -5,6 +5,7 @@ using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -71,6 +72,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
         if (readToo)
         {
             await LedgerCheck.PartsAsync(db, tell, ct);
+            await SupplyCheck.CountsAsync(db, tell, ct);
             await ListCheck.RunAsync(dbs, [.. chains.Heads.Keys], tell, progress, ct);
         }
         return new(chains.Heads.Count, chains.Entries, pictures.Looked, seal?.Entries ?? 0);

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Returns.Supplies;
 
 namespace Nailcrow.Store.Tickets.Journal;
 
@@ -19,7 +20,12 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
     public PreparedRows<TicketLineRow> Lines => _lines ?? throw NotOpen();
 
     /// <summary>What writes the ledger of parts in this connection's transaction.</summary>
-    public LedgerPen Pen => new(Db, Rows<LedgerRow>(), Rows<PartRow>());
+    public LedgerPen Pen => new(Db, Rows<LedgerRow>(), Rows<PartRow>(), _parts);
+
+    private readonly Dictionary<string, List<LedgerRow>> _parts = [];
+
+    /// <summary>The same for what is counted.</summary>
+    public SupplyPen Supplies => new(Db, Rows<LedgerRow>(), Rows<SupplyRow>());
 
     /// <summary>Rows of a table that is written now and then.</summary>
     public PreparedRows<TRow> Rows<TRow>()
@@ -32,6 +38,7 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
 
     public async Task OpenAsync()
     {
+        _parts.Clear(); // of this turn alone: between two others may have written
         if (_db is not null)
         {
             _db.ChangeTracker.Clear();

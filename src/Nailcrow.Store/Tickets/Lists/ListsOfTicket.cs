@@ -1,4 +1,5 @@
 using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;
@@ -14,6 +15,7 @@ internal sealed record ListsOfTicket(
     IReadOnlyList<LifeEventRow> Life,
     IReadOnlyList<StepTimeRow> Times,
     IReadOnlyList<Movement> Movements,
+    IReadOnlyList<SupplyMove> Uses,
     Entry Last
 )
 {
@@ -27,6 +29,7 @@ internal sealed record ListsOfTicket(
             [.. Projecting.Life(record)],
             [.. Projecting.StepTimes(record)],
             TicketMovements.Between(new(record.Ticket.Number), record.Ticket, record.Arrived[^1]),
+            [.. SuppliesOf.Said(record.Ticket)],
             record.Arrived[^1]
         );
 }

@@ -3,6 +3,7 @@ using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
+using Nailcrow.Store.Returns;
 using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store.Tickets.Lists;
@@ -28,6 +29,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     public async Task<long> BringUpToDateAsync(CancellationToken ct)
     {
         await journal.AloneAsync(connection => connection.Pen.TellAllAsync(), ct);
+        await journal.AloneAsync(connection => connection.Supplies.TellAllAsync(), ct);
+        await journal.AloneAsync(connection => WarrantyRow.TellBackwardsAsync(connection), ct);
         return await TellAllAsync(
             (db, after) => db.TicketLines.Where(l => l.Rules != Projecting.ListRules && l.Number > after).Select(l => l.Number),
             ct
@@ -149,6 +152,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         var known = await db.Ledger.Where(l => numbers.Contains(l.Ticket ?? 0)).Select(l => l.Id).ToHashSetAsync();
         foreach (var one in lists.Where(l => l.Movements.Any(m => m.To is not null && !known.Contains(m.Id))))
             await connection.Pen.WriteAsync(one.Movements, one.Last, one.Last.RecordedAt);
+        foreach (var one in lists.Where(l => l.Uses.Any(m => !known.Contains(m.Id))))
+            await connection.Supplies.WriteAsync(one.Uses, one.Last, one.Last.RecordedAt);
     }
 
     /// <summary>Most of what is told anew stands there already, and what stands there is not written again.</summary>

@@ -7,6 +7,7 @@ using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Returns.Supplies;
 
 namespace Nailcrow.Core.Tickets.Journal.Canonical;
 
@@ -38,4 +39,5 @@ namespace Nailcrow.Core.Tickets.Journal.Canonical;
 [JsonSerializable(typeof(Alert))]
 [JsonSerializable(typeof(ReferenceData))]
 [JsonSerializable(typeof(Movement))]
+[JsonSerializable(typeof(SupplyMove))]
 public sealed partial class JournalJson : JsonSerializerContext;

@@ -5,6 +5,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
@@ -75,6 +76,7 @@ public static class Correctable
             or PartLost
             or CarrierAsked
             or MakerAsked
+            or SuppliesUsed
             or CustomerSignedOff
             or LocatorSwitched => null,
             SnapshotTaken taken => taken.Snapshot.Source == Rebuilds.Reading.Person ? null : "A machine said it; take another look.",

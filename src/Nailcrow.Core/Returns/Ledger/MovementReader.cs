@@ -1,0 +1,226 @@
+using System.Buffers;
+using System.Text;
+using System.Text.Json;
+using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Terms;
+
+namespace Nailcrow.Core.Returns.Ledger;
+
+/// <summary>
+/// Reads a line of the ledger straight from its text: a balance reads every line there is, and reading them by their types takes
+/// most of its time. What is not written just as we write it is left to the types, and so is why it cannot be read.
+/// </summary>
+internal static class MovementReader
+{
+    /// <returns>Null where its types have to say what it is, if it is any.</returns>
+    public static Movement? Read(string text)
+    {
+        var bytes = ArrayPool<byte>.Shared.Rent(Encoding.UTF8.GetMaxByteCount(text.Length));
+        try
+        {
+            var reader = new Utf8JsonReader(bytes.AsSpan(0, Encoding.UTF8.GetBytes(text, bytes)));
+            reader.Read();
+            var movement = Line(ref reader);
+            return reader.Read() ? null : movement;
+        }
+        catch (Exception no) when (no is JsonException or FormatException or InvalidOperationException)
+        {
+            return null;
+        }
+        finally
+        {
+            ArrayPool<byte>.Shared.Return(bytes);
+        }
+    }
+
+    private static Movement Line(ref Utf8JsonReader json)
+    {
+        Guid? id = null,
+            entry = null,
+            of = null;
+        string? serial = null,
+            by = null,
+            asset = null,
+            note = null;
+        MovementKind? kind = null;
+        DateTimeOffset? at = null;
+        DateTimeOffset recordedAt = default;
+        Holder? to = null;
+        long? ticket = null;
+        var seq = 0L;
+        PartData? part = null;
+        Announcement? going = null;
+        NoReplacement? givenUpAs = null;
+        InspectionFinding? found = null;
+        Begins(ref json);
+        while (Name(ref json))
+            if (Is(ref json, "id"u8))
+                id = json.GetGuid();
+            else if (Is(ref json, "serial"u8))
+                serial = Text(ref json);
+            else if (Is(ref json, "kind"u8))
+                kind = Word<MovementKind>.Of(ref json);
+            else if (Is(ref json, "at"u8))
+                at = json.GetDateTimeOffset();
+            else if (Is(ref json, "by"u8))
+                by = Text(ref json);
+            else if (Is(ref json, "to"u8))
+                to = Holding(ref json);
+            else if (Is(ref json, "ticket"u8))
+                ticket = json.GetInt64();
+            else if (Is(ref json, "asset"u8))
+                asset = Text(ref json);
+            else if (Is(ref json, "entry"u8))
+                entry = json.GetGuid();
+            else if (Is(ref json, "of"u8))
+                of = json.GetGuid();
+            else if (Is(ref json, "part"u8))
+                part = Data(ref json);
+            else if (Is(ref json, "going"u8))
+                going = Going(ref json);
+            else if (Is(ref json, "note"u8))
+                note = Text(ref json);
+            else if (Is(ref json, "givenUpAs"u8))
+                givenUpAs = Word<NoReplacement>.Of(ref json);
+            else if (Is(ref json, "found"u8))
+                found = Word<InspectionFinding>.Of(ref json);
+            else if (Is(ref json, "seq"u8))
+                seq = json.GetInt64();
+            else if (Is(ref json, "recordedAt"u8))
+                recordedAt = json.GetDateTimeOffset();
+            else
+                Unknown(ref json);
+        return new(
+            id ?? throw Missing("id"),
+            serial ?? throw Missing("serial"),
+            kind ?? throw Missing("kind"),
+            at ?? throw Missing("at"),
+            by ?? throw Missing("by"),
+            to,
+            ticket,
+            asset,
+            entry,
+            of,
+            part,
+            going,
+            note,
+            givenUpAs,
+            found
+        )
+        {
+            Seq = seq,
+            RecordedAt = recordedAt,
+        };
+    }
+
+    private static Holder Holding(ref Utf8JsonReader json)
+    {
+        HolderKind? kind = null;
+        string? name = null,
+            shelf = null;
+        Begins(ref json);
+        while (Name(ref json))
+            if (Is(ref json, "kind"u8))
+                kind = Word<HolderKind>.Of(ref json);
+            else if (Is(ref json, "name"u8))
+                name = Text(ref json);
+            else if (Is(ref json, "shelf"u8))
+                shelf = Text(ref json);
+            else
+                Unknown(ref json);
+        return new(kind ?? throw Missing("kind"), name ?? throw Missing("name"), shelf);
+    }
+
+    private static PartData Data(ref Utf8JsonReader json)
+    {
+        string? model = null,
+            usedIn = null;
+        long? bytes = null;
+        int? hours = null;
+        Begins(ref json);
+        while (Name(ref json))
+            if (Is(ref json, "model"u8))
+                model = Text(ref json);
+            else if (Is(ref json, "bytes"u8))
+                bytes = json.GetInt64();
+            else if (Is(ref json, "hours"u8))
+                hours = json.GetInt32();
+            else if (Is(ref json, "usedIn"u8))
+                usedIn = Text(ref json);
+            else
+                Unknown(ref json);
+        return new(model ?? throw Missing("model"), bytes ?? throw Missing("bytes"), hours, usedIn);
+    }
+
+    private static Announcement Going(ref Utf8JsonReader json)
+    {
+        Holder? to = null;
+        DateOnly? dueBy = null;
+        string? authorisation = null,
+            reason = null;
+        Begins(ref json);
+        while (Name(ref json))
+            if (Is(ref json, "to"u8))
+                to = Holding(ref json);
+            else if (Is(ref json, "dueBy"u8))
+                dueBy = DateOnly.ParseExact(Text(ref json), "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
+            else if (Is(ref json, "authorisation"u8))
+                authorisation = Text(ref json);
+            else if (Is(ref json, "reason"u8))
+                reason = Text(ref json);
+            else
+                Unknown(ref json);
+        return new(to ?? throw Missing("to"), dueBy, authorisation, reason);
+    }
+
+    private static void Begins(ref Utf8JsonReader json)
+    {
+        if (json.TokenType != JsonTokenType.StartObject)
+            throw new JsonException("It is no object.");
+    }
+
+    /// <summary>On to the next name that has a value; false at the object's end. Nothing said is as left out.</summary>
+    private static bool Name(ref Utf8JsonReader json)
+    {
+        while (json.Read() && json.TokenType == JsonTokenType.PropertyName)
+        {
+            var at = json;
+            at.Read();
+            if (at.TokenType != JsonTokenType.Null)
+                return true;
+            json = at;
+        }
+        return false;
+    }
+
+    /// <summary>Whether the name is this one; then the reader stands on its value.</summary>
+    private static bool Is(ref Utf8JsonReader json, ReadOnlySpan<byte> name) => json.ValueTextEquals(name) && json.Read();
+
+    private static string Text(ref Utf8JsonReader json) => json.GetString() ?? throw new JsonException("A word is missing.");
+
+    private static void Unknown(ref Utf8JsonReader json)
+    {
+        json.Read();
+        json.Skip();
+    }
+
+    private static JsonException Missing(string what) => new($"'{what}' is missing.");
+
+    /// <summary>The words of an enum as they are written, so that none has to be made a string first.</summary>
+    private static class Word<T>
+        where T : struct, Enum
+    {
+        private static readonly (byte[] Written, T Value)[] Known =
+        [
+            .. Enum.GetValues<T>().Select(value => (Encoding.UTF8.GetBytes(Words.Of(value)), value)),
+        ];
+
+        public static T Of(ref Utf8JsonReader json)
+        {
+            foreach (var (written, value) in Known)
+                if (json.ValueTextEquals(written))
+                    return value;
+            throw new JsonException("It is no word that this version knows.");
+        }
+    }
+}

@@ -1,0 +1,91 @@
+using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Returns.Supplies;
+using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Returns.Ledger;
+
+namespace Nailcrow.Store.Returns.Supplies;
+
+/// <summary>Writes lines of the ledger about supplies, in whatever transaction is open, with the rows that say how many are where.</summary>
+internal sealed class SupplyPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, PreparedRows<SupplyRow> counts)
+{
+    /// <summary>Lines that are there already are not written again; one that was undone and is so after all is taken as so again.</summary>
+    /// <param name="cause">The entry that brought them about; null for what stores does by itself.</param>
+    public async Task WriteAsync(IEnumerable<SupplyMove> moves, Entry? cause, DateTimeOffset now)
+    {
+        foreach (var move in moves)
+            if (SupplyName.Parse(move.Supply) is Parsed<SupplyName>.Ok(var name) && await DueAsync(name, move, cause) is { } due)
+                await WriteAsync(name, due, now);
+    }
+
+    /// <summary>How many are where now.</summary>
+    public async Task<(string? Name, SupplyLine Line)> NowAsync(SupplyName name)
+    {
+        var rows = await db.Supplies.AsNoTracking().Where(r => r.Key == name.Key).ToListAsync();
+        return (rows.FirstOrDefault()?.Name, SupplyLine.From(rows.Select(r => KeyValuePair.Create(r.At(), r.Count)).ToList()));
+    }
+
+    /// <summary>How many are where, told anew from the ledger alone.</summary>
+    public async Task TellAllAsync()
+    {
+        await db.Supplies.ExecuteDeleteAsync();
+        await foreach (var (key, moves) in SupplyCheck.LinesAsync(db, CancellationToken.None))
+            await TellAsync(key, moves[0].Supply, SupplyLine.Of(moves));
+    }
+
+    // What is new needs no look at all that was: only what repeats or undoes an earlier line does.
+    private async Task<SupplyMove?> DueAsync(SupplyName name, SupplyMove move, Entry? cause) =>
+        move.Of is null && !await db.Ledger.AnyAsync(r => r.Id == move.Id) ? move : SupplyLine.Due(await LineAsync(name), move, cause);
+
+    private async Task WriteAsync(SupplyName name, SupplyMove due, DateTimeOffset now)
+    {
+        var last = await db
+            .Ledger.AsNoTracking()
+            .Where(r => r.Serial == name.Key)
+            .OrderByDescending(r => r.Seq)
+            .Select(r => new { r.Seq, r.Hash })
+            .FirstOrDefaultAsync();
+        var (called, line) = await NowAsync(name);
+        var numbered = due with
+        {
+            Supply = called ?? name.Text,
+            Seq = (last?.Seq ?? 0) + 1,
+            RecordedAt = LedgerPen.Milliseconds(now),
+            At = LedgerPen.Milliseconds(due.At),
+        };
+        var text = SupplyText.Of(numbered);
+        await ledger.InsertAsync(
+            new()
+            {
+                Serial = name.Key,
+                Seq = numbered.Seq,
+                Id = numbered.Id,
+                Ticket = numbered.Ticket,
+                At = numbered.At,
+                Text = text,
+                Hash = HashChain.Next(last?.Hash ?? HashChain.Start, text),
+            }
+        );
+        if (numbered.Of is null)
+            await TellAsync(name.Key, numbered.Supply, line.With(numbered));
+        else
+        {
+            await db.Supplies.Where(r => r.Key == name.Key).ExecuteDeleteAsync();
+            await TellAsync(name.Key, numbered.Supply, SupplyLine.Of(await LineAsync(name)));
+        }
+    }
+
+    private async Task TellAsync(string key, string name, SupplyLine line)
+    {
+        foreach (var (holder, count) in line.Counts)
+            await counts.UpsertAsync(SupplyRow.Of(key, name, holder, count));
+    }
+
+    private async Task<List<SupplyMove>> LineAsync(SupplyName name) =>
+        [
+            .. (await db.Ledger.AsNoTracking().Where(r => r.Serial == name.Key).OrderBy(r => r.Seq).Select(r => r.Text).ToListAsync())
+                .Select(SupplyText.Read)
+                .OfType<SupplyMove>(),
+        ];
+}
