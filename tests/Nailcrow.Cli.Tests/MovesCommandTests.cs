@@ -29,6 +29,8 @@ public sealed class MovesCommandTests(CommandInUse use) : IClassFixture<CommandI
         ["ANSWER"] = "yes",
         ["CHANGE"] = "found-off",
         ["FINDING"] = "nothing-wrong",
+        ["SUPPLY"] = "screws",
+        ["COUNT"] = "2",
     };
 
     [Theory, InlineData("ilka"), InlineData("dorrik"), InlineData("sefa"), InlineData("lioth")]

@@ -73,7 +73,8 @@ public sealed class SuppliesPageTests(ConsoleInUse use)
 
         await page.GetByRole(AriaRole.Button, new() { Name = "Something was used up" }).First.ClickAsync();
         var what = page.GetByLabel("What: drive carrier, screws, a cable");
-        (await page.Locator($"datalist[id='{await what.GetAttributeAsync("list")}'] option[value='hinge pins']").CountAsync()).ShouldBe(1);
+        await page.Locator($"datalist[id='{await what.GetAttributeAsync("list")}'] option[value='hinge pins']")
+            .WaitForAsync(new() { State = WaitForSelectorState.Attached });
         await what.FillAsync("hinge pins");
         await page.GetByLabel("How many").FillAsync("2");
         await page.Keyboard.PressAsync("Enter");

@@ -53,40 +53,40 @@ internal static class MovementReader
         NoReplacement? givenUpAs = null;
         InspectionFinding? found = null;
         Begins(ref json);
-        while (Name(ref json))
-            if (Is(ref json, "id"u8))
+        while (Name(ref json, out var name))
+            if (name.SequenceEqual("id"u8))
                 id = json.GetGuid();
-            else if (Is(ref json, "serial"u8))
+            else if (name.SequenceEqual("serial"u8))
                 serial = Text(ref json);
-            else if (Is(ref json, "kind"u8))
+            else if (name.SequenceEqual("kind"u8))
                 kind = Word<MovementKind>.Of(ref json);
-            else if (Is(ref json, "at"u8))
+            else if (name.SequenceEqual("at"u8))
                 at = json.GetDateTimeOffset();
-            else if (Is(ref json, "by"u8))
+            else if (name.SequenceEqual("by"u8))
                 by = Text(ref json);
-            else if (Is(ref json, "to"u8))
+            else if (name.SequenceEqual("to"u8))
                 to = Holding(ref json);
-            else if (Is(ref json, "ticket"u8))
+            else if (name.SequenceEqual("ticket"u8))
                 ticket = json.GetInt64();
-            else if (Is(ref json, "asset"u8))
+            else if (name.SequenceEqual("asset"u8))
                 asset = Text(ref json);
-            else if (Is(ref json, "entry"u8))
+            else if (name.SequenceEqual("entry"u8))
                 entry = json.GetGuid();
-            else if (Is(ref json, "of"u8))
+            else if (name.SequenceEqual("of"u8))
                 of = json.GetGuid();
-            else if (Is(ref json, "part"u8))
+            else if (name.SequenceEqual("part"u8))
                 part = Data(ref json);
-            else if (Is(ref json, "going"u8))
+            else if (name.SequenceEqual("going"u8))
                 going = Going(ref json);
-            else if (Is(ref json, "note"u8))
+            else if (name.SequenceEqual("note"u8))
                 note = Text(ref json);
-            else if (Is(ref json, "givenUpAs"u8))
+            else if (name.SequenceEqual("givenUpAs"u8))
                 givenUpAs = Word<NoReplacement>.Of(ref json);
-            else if (Is(ref json, "found"u8))
+            else if (name.SequenceEqual("found"u8))
                 found = Word<InspectionFinding>.Of(ref json);
-            else if (Is(ref json, "seq"u8))
+            else if (name.SequenceEqual("seq"u8))
                 seq = json.GetInt64();
-            else if (Is(ref json, "recordedAt"u8))
+            else if (name.SequenceEqual("recordedAt"u8))
                 recordedAt = json.GetDateTimeOffset();
             else
                 Unknown(ref json);
@@ -116,19 +116,19 @@ internal static class MovementReader
     private static Holder Holding(ref Utf8JsonReader json)
     {
         HolderKind? kind = null;
-        string? name = null,
+        string? called = null,
             shelf = null;
         Begins(ref json);
-        while (Name(ref json))
-            if (Is(ref json, "kind"u8))
+        while (Name(ref json, out var name))
+            if (name.SequenceEqual("kind"u8))
                 kind = Word<HolderKind>.Of(ref json);
-            else if (Is(ref json, "name"u8))
-                name = Text(ref json);
-            else if (Is(ref json, "shelf"u8))
+            else if (name.SequenceEqual("name"u8))
+                called = Text(ref json);
+            else if (name.SequenceEqual("shelf"u8))
                 shelf = Text(ref json);
             else
                 Unknown(ref json);
-        return new(kind ?? throw Missing("kind"), name ?? throw Missing("name"), shelf);
+        return new(kind ?? throw Missing("kind"), called ?? throw Missing("name"), shelf);
     }
 
     private static PartData Data(ref Utf8JsonReader json)
@@ -138,14 +138,14 @@ internal static class MovementReader
         long? bytes = null;
         int? hours = null;
         Begins(ref json);
-        while (Name(ref json))
-            if (Is(ref json, "model"u8))
+        while (Name(ref json, out var name))
+            if (name.SequenceEqual("model"u8))
                 model = Text(ref json);
-            else if (Is(ref json, "bytes"u8))
+            else if (name.SequenceEqual("bytes"u8))
                 bytes = json.GetInt64();
-            else if (Is(ref json, "hours"u8))
+            else if (name.SequenceEqual("hours"u8))
                 hours = json.GetInt32();
-            else if (Is(ref json, "usedIn"u8))
+            else if (name.SequenceEqual("usedIn"u8))
                 usedIn = Text(ref json);
             else
                 Unknown(ref json);
@@ -159,14 +159,14 @@ internal static class MovementReader
         string? authorisation = null,
             reason = null;
         Begins(ref json);
-        while (Name(ref json))
-            if (Is(ref json, "to"u8))
+        while (Name(ref json, out var name))
+            if (name.SequenceEqual("to"u8))
                 to = Holding(ref json);
-            else if (Is(ref json, "dueBy"u8))
+            else if (name.SequenceEqual("dueBy"u8))
                 dueBy = DateOnly.ParseExact(Text(ref json), "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
-            else if (Is(ref json, "authorisation"u8))
+            else if (name.SequenceEqual("authorisation"u8))
                 authorisation = Text(ref json);
-            else if (Is(ref json, "reason"u8))
+            else if (name.SequenceEqual("reason"u8))
                 reason = Text(ref json);
             else
                 Unknown(ref json);
@@ -179,30 +179,19 @@ internal static class MovementReader
             throw new JsonException("It is no object.");
     }
 
-    /// <summary>On to the next name that has a value; false at the object's end. Nothing said is as left out.</summary>
-    private static bool Name(ref Utf8JsonReader json)
+    /// <summary>On to the value of the next name; false at the object's end.</summary>
+    private static bool Name(ref Utf8JsonReader json, out ReadOnlySpan<byte> name)
     {
-        while (json.Read() && json.TokenType == JsonTokenType.PropertyName)
-        {
-            var at = json;
-            at.Read();
-            if (at.TokenType != JsonTokenType.Null)
-                return true;
-            json = at;
-        }
-        return false;
+        name = default;
+        if (!json.Read() || json.TokenType != JsonTokenType.PropertyName)
+            return false;
+        name = json.ValueIsEscaped ? throw new JsonException("We write no name like that.") : json.ValueSpan;
+        return json.Read();
     }
-
-    /// <summary>Whether the name is this one; then the reader stands on its value.</summary>
-    private static bool Is(ref Utf8JsonReader json, ReadOnlySpan<byte> name) => json.ValueTextEquals(name) && json.Read();
 
     private static string Text(ref Utf8JsonReader json) => json.GetString() ?? throw new JsonException("A word is missing.");
 
-    private static void Unknown(ref Utf8JsonReader json)
-    {
-        json.Read();
-        json.Skip();
-    }
+    private static void Unknown(ref Utf8JsonReader json) => json.Skip();
 
     private static JsonException Missing(string what) => new($"'{what}' is missing.");
 

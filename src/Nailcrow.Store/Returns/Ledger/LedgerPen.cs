@@ -25,7 +25,7 @@ internal sealed class LedgerPen(
         {
             var rows = await RowsAsync(ofOne.Key);
             var (hash, kept) = (rows.Count == 0 ? HashChain.Start : rows[^1].Hash, Read(rows));
-            var before = written.Count;
+            var (before, was) = (written.Count, PartRow.Of(PartLine.Of(ofOne.Key, kept)));
             foreach (var movement in ofOne)
             {
                 if (PartLine.Due(ofOne.Key, kept, movement, cause) is not { } due)
@@ -46,7 +46,7 @@ internal sealed class LedgerPen(
                 written.Add(numbered);
             }
             if (written.Count > before)
-                await TellAsync(PartLine.Of(ofOne.Key, kept));
+                await TellAsync(ofOne.Key, was, PartRow.Of(PartLine.Of(ofOne.Key, kept)));
         }
         return written;
     }
@@ -57,13 +57,14 @@ internal sealed class LedgerPen(
         return PartLine.Of(key, Read(await RowsAsync(key)));
     }
 
-    public async Task TellAsync(PartLine line)
-    {
-        if (PartRow.Of(line) is { } row)
-            await parts.UpsertAsync(row);
-        else
-            await db.Parts.Where(p => p.Serial == line.Serial).ExecuteDeleteAsync();
-    }
+    /// <summary>Of nine indexes over parts a movement touches two or three: only what differs is written.</summary>
+    private Task TellAsync(string serial, PartRow? was, PartRow? row) =>
+        (was, row) switch
+        {
+            (_, null) => db.Parts.Where(p => p.Serial == serial).ExecuteDeleteAsync(),
+            (null, _) => parts.UpsertAsync(row),
+            _ => parts.UpdateAsync(was, row),
+        };
 
     /// <summary>Where parts are, told anew from the ledger alone.</summary>
     public async Task TellAllAsync()
