@@ -4,6 +4,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets;
@@ -12,6 +13,7 @@ using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Lists;
 
@@ -69,6 +71,18 @@ internal static class PartsLedger
             Rounds,
             "s",
             "at most 1.3"
+        );
+        // What is to be said outside is written with its entry; a mail has no part that moves, and is the errand alone.
+        await few
+            .Services.GetRequiredService<Partners>()
+            .PutAsync(new("Post", PartnerKind.Mail, "smtp://127.0.0.1:1/care@firm.example"), null, CancellationToken.None);
+        await Told.InTurnAsync(
+            $"{Lives * HandOvers} mails asked for on {Lives} tickets",
+            () => LivesAsync(few.Journal, (_, nth) => new PaperMailed(PaperKind.ServiceReport, $"a{nth}@place.example")),
+            () => LivesAsync(few.Journal, (_, nth) => new NoteWritten($"{nth}")),
+            Rounds,
+            "s",
+            "nothing; beside a plain entry"
         );
     }
 

@@ -144,6 +144,7 @@ public class LedgerTests
     {
         foreach (var why in new[] { ReturnReason.ToBeDestroyed, ReturnReason.Evidence })
         {
+            var apart = why == ReturnReason.Evidence ? SetApart.Evidence : SetApart.ToBeDestroyed;
             var pen = new Pen();
             foreach (var intent in ALife().Take(6))
                 pen.Arrives(intent);
@@ -152,7 +153,7 @@ public class LedgerTests
             pen.Line().Apart.ShouldBeNull();
             pen.Arrives(At(10, new ReturnArrived(Serial, Serial, Shelf: "B2")));
 
-            pen.Line().Apart.ShouldBe(why);
+            pen.Line().Apart.ShouldBe(apart);
             Reservable
                 .WhyNot(pen.Line(), 1001)
                 .ShouldBe(
@@ -169,7 +170,7 @@ public class LedgerTests
                     new(HolderKind.Depot, "Stores", "C4")
                 ),
             ]);
-            pen.Line().Apart.ShouldBe(why, "another shelf is no other reason");
+            pen.Line().Apart.ShouldBe(apart, "another shelf is no other reason");
             pen.Take([
                 new(Guid.CreateVersion7(), Serial, MovementKind.Went, Some.Noon.AddHours(12), "sefa", new(HolderKind.Carrier, "Nightline")),
             ]);
@@ -247,7 +248,7 @@ public class LedgerTests
 
         foreach (var pen in new[] { overTheCounter, inABox })
         {
-            pen.Line().Apart.ShouldBe(ReturnReason.DeadOnArrival);
+            pen.Line().Apart.ShouldBe(SetApart.DeadOnArrival);
             Reservable.WhyNot(pen.Line(), 1002).ShouldBe($"{Serial} lies in {pen.Line().Holder}, dead on arrival. Take another part.");
             pen.Line().Movements.Select(m => m.Told()).ShouldContain("Given up: dead on arrival.");
         }
@@ -268,13 +269,49 @@ public class LedgerTests
             .Apart.ShouldBeNull();
         DeadOnArrival([.. back, At(7, new ReturnInspected(Serial, InspectionFinding.AsAnnounced))])
             .Line()
-            .Apart.ShouldBe(ReturnReason.DeadOnArrival);
+            .Apart.ShouldBe(SetApart.DeadOnArrival);
         var pen = new Pen();
         pen.Arrives(At(0, Report));
         pen.Arrives(At(1, new PartReserved(Serial, "Cindral C8", 8_000_000_000_000, "Stores")));
         pen.Arrives(slip);
         pen.Arrives(At(4, new EntryCorrected(slip.Id, "It was another one.")));
         pen.Arrives(At(5, new PartTakenBack(Serial, "Stores")));
+        pen.Line().Apart.ShouldBeNull();
+    }
+
+    [Fact]
+    public void What_a_machine_called_faulty_is_taken_only_by_who_says_why_until_nothing_is_found_wrong_with_it()
+    {
+        static Movement Then(int hour, MovementKind kind, Holder? to = null, bool? failed = null, InspectionFinding? found = null) =>
+            new(
+                Guid.CreateVersion7(),
+                Serial,
+                kind,
+                Some.Noon.AddHours(hour),
+                "ilka",
+                to,
+                Asset: failed is null ? null : "FSC-9",
+                Failed: failed,
+                Found: found
+            );
+        var pen = new Pen();
+        pen.Take([
+            Then(1, MovementKind.Went, new(HolderKind.Engineer, "ilka"), failed: true),
+            Then(2, MovementKind.Went, new(HolderKind.Depot, "Stores")),
+            Then(3, MovementKind.Wiped),
+        ]);
+
+        pen.Line().Apart.ShouldBe(SetApart.Failed);
+        Reservable
+            .WhyNot(pen.Line(), 1002)
+            .ShouldBe(
+                $"{Serial} lies in depot Stores; it came out of FSC-9 as faulty, and nothing since says that it is good. "
+                    + "Take another part, or say why this one is taken."
+            );
+        Reservable.WhyNot(pen.Line(), 1002, overruled: true).ShouldBeNull();
+        pen.Take([Then(4, MovementKind.Inspected, found: InspectionFinding.AsAnnounced)]);
+        pen.Line().Apart.ShouldBe(SetApart.Failed);
+        pen.Take([Then(5, MovementKind.Inspected, found: InspectionFinding.NothingWrong)]);
         pen.Line().Apart.ShouldBeNull();
     }
 

@@ -46,7 +46,8 @@ public class MovementReaderTests
                         : null,
                     three.Item1,
                     three.Item5 ? three.Item2 : null,
-                    three.Item5 ? null : three.Item3
+                    three.Item5 ? null : three.Item3,
+                    two.Item4 ? three.Item5 : null
                 )
                 {
                     Seq = three.Item4,

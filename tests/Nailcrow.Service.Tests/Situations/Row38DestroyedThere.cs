@@ -82,7 +82,7 @@ public sealed class Row38DestroyedThere(TheFirm firm)
         var sefa = await firm.AsAsync("sefa");
         var (ours, shredded) = await CameAsync(ReturnReason.ToBeDestroyed);
         var desk = await sefa.StoresAsync(null, Ct);
-        desk.Apart.Single(p => p.Serial == shredded).Apart.ShouldBe(ReturnReason.ToBeDestroyed);
+        desk.Apart.Single(p => p.Serial == shredded).Apart.ShouldBe(Nailcrow.Core.Returns.Ledger.SetApart.ToBeDestroyed);
         desk.ToWipe.ShouldNotContain(p => p.Serial == shredded);
         (await ours.ViewAsync("sefa")).Moves.Single(m => m.Body is DriveDestroyed).WhyNot.ShouldBeNull();
         await ours.DoesAsync("sefa", new DriveDestroyed(shredded, "Shredded to 6 mm", "Lioth Arnesk", "DC-77"));
@@ -95,7 +95,7 @@ public sealed class Row38DestroyedThere(TheFirm firm)
         (await kept.ViewAsync()).Held.Single(h => h.Serial == evidence).Holder.ShouldBe(stores);
         desk = await sefa.StoresAsync(null, Ct);
         desk.Apart.ShouldNotContain(p => p.Serial == shredded);
-        desk.Apart.Single(p => p.Serial == evidence).Apart.ShouldBe(ReturnReason.Evidence);
+        desk.Apart.Single(p => p.Serial == evidence).Apart.ShouldBe(Nailcrow.Core.Returns.Ledger.SetApart.Evidence);
         desk.ToWipe.ShouldNotContain(p => p.Serial == evidence);
         var other = await new Story(firm).OnSiteAsync(parts: 0);
         (await sefa.BringAsync(other.Ticket, Ct)).Parts.ShouldNotContain(p => p.Part.Serial == evidence);

@@ -36,4 +36,26 @@ public sealed class Row41MovedToAnotherMachine(TheFirm firm)
             .ShouldBe([$"Engineer {first.Asset}", "Carrier", "Depot", "Depot", "Engineer", $"Bay {second.Asset}"]);
         line.Now!.Holder.ShouldBe(new Holder(HolderKind.Bay, $"4 of {second.Asset}"));
     }
+
+    [Fact]
+    public async Task One_that_came_out_as_faulty_is_offered_to_nobody_and_taken_only_by_who_says_why()
+    {
+        var first = await new Story(firm).OnSiteAsync();
+        var failed = first.Machine.Serial("2");
+        await first.StartAsync();
+        await first.ClosesAsync();
+        var sefa = await first.AsAsync("sefa");
+        (await sefa.StoresAsync(null, Ct)).ToWipe.ShouldContain(p => p.Serial == failed);
+        await sefa.WipeAsync(new(Guid.CreateVersion7(), failed, "Overwritten once"), Ct);
+        await first.StartsAnewAsync();
+        var second = await new Story(firm).OnSiteAsync(bay: "4", parts: 0);
+        second.ComesToToday();
+        var reserved = new PartReserved(failed, "Cindral C8", 8_000_000_000_000, "Stores");
+
+        (await (await first.AsAsync("sefa")).BringAsync(second.Ticket, Ct)).Parts.ShouldNotContain(p => p.Part.Serial == failed);
+        (await (await first.AsAsync("sefa")).StoresAsync(null, Ct)).Apart.ShouldContain(p => p.Serial == failed);
+        (await second.RefusedAsync("sefa", reserved)).Sentence.ShouldContain($"it came out of {first.Asset} as faulty");
+        await second.DoesAsync("sefa", reserved with { OverruledBecause = "Tested for two days, no errors." });
+        (await second.ViewAsync()).Part!.Serial.ShouldBe(failed);
+    }
 }

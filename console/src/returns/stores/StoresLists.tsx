@@ -30,7 +30,7 @@ export function StoresLists({ desk, depot }: { desk: StoresDesk; depot: string }
       <Parts title="On the way" none="Nothing is on its way." parts={desk.onTheWay} />
       <Parts title="To look at" none="Nothing that came back waits to be looked at." parts={desk.toInspect} />
       <Parts title="To wipe" none="No used drive waits to be wiped." parts={desk.toWipe} />
-      <Parts title="Set apart" none="Nothing waits to be destroyed, is evidence or was dead on arrival." parts={desk.apart} />
+      <Parts title="Set apart" none="Nothing waits to be destroyed, is evidence, or is known to be bad." parts={desk.apart} />
       <Shelves desk={desk} />
       <Group title="With people" none="Nobody has parts with them.">
         {desk.carried.map(c => (

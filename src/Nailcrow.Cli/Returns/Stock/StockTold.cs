@@ -36,7 +36,7 @@ internal static class StockTold
         Listed(screen, "On the way", desk.OnTheWay, "Nothing is on its way.");
         Listed(screen, "To look at", desk.ToInspect, "Nothing that came back waits to be looked at.");
         Listed(screen, "To wipe", desk.ToWipe, "No used drive waits to be wiped.");
-        Listed(screen, "Set apart", desk.Apart, "Nothing waits to be destroyed, is evidence or was dead on arrival.");
+        Listed(screen, "Set apart", desk.Apart, "Nothing waits to be destroyed, is evidence, or is known to be bad.");
         Section(screen, "On the shelves", desk.Shelves.Sum(s => s.There), "Nothing lies in any depot.");
         if (desk.Shelves.Count > 0)
             screen.Table(

@@ -64,6 +64,7 @@ public sealed record Announcement(Holder To, DateOnly? DueBy = null, string? Aut
 /// <param name="Of">The line that is undone or redone.</param>
 /// <param name="GivenUpAs">Why it was no replacement.</param>
 /// <param name="Found">What whoever looked at it found.</param>
+/// <param name="Failed">The machine it came out of called it faulty.</param>
 public sealed record Movement(
     Guid Id,
     string Serial,
@@ -79,7 +80,8 @@ public sealed record Movement(
     Announcement? Going = null,
     string? Note = null,
     NoReplacement? GivenUpAs = null,
-    InspectionFinding? Found = null
+    InspectionFinding? Found = null,
+    bool? Failed = null
 )
 {
     /// <summary>Order of arrival among the lines of its part, from 1; the ledger gives it.</summary>

@@ -52,6 +52,7 @@ internal static class MovementReader
         Announcement? going = null;
         NoReplacement? givenUpAs = null;
         InspectionFinding? found = null;
+        bool? failed = null;
         Begins(ref json);
         while (Name(ref json, out var name))
             if (name.SequenceEqual("id"u8))
@@ -84,6 +85,8 @@ internal static class MovementReader
                 givenUpAs = Word<NoReplacement>.Of(ref json);
             else if (name.SequenceEqual("found"u8))
                 found = Word<InspectionFinding>.Of(ref json);
+            else if (name.SequenceEqual("failed"u8))
+                failed = json.GetBoolean();
             else if (name.SequenceEqual("seq"u8))
                 seq = json.GetInt64();
             else if (name.SequenceEqual("recordedAt"u8))
@@ -105,7 +108,8 @@ internal static class MovementReader
             going,
             note,
             givenUpAs,
-            found
+            found,
+            failed
         )
         {
             Seq = seq,

@@ -26,15 +26,15 @@ public sealed record PartLine(string Serial)
     public Announcement? ToInspect { get; private init; }
 
     /// <summary>
-    /// Why it lies apart from all stock in its depot: to be destroyed, as evidence, or dead on arrival. Null for what lies there as a
-    /// part.
+    /// Why it lies apart from all stock in its depot or van: to be destroyed, as evidence, or because it is known to be bad. Null for
+    /// what lies there as a part.
     /// </summary>
-    public ReturnReason? Apart => CameAs ?? (IsDead && Holder is { Kind: HolderKind.Depot } ? ReturnReason.DeadOnArrival : null);
+    public SetApart? Apart => CameAs ?? (Holder is { Kind: HolderKind.Depot or HolderKind.Van } ? Bad : null);
 
-    private ReturnReason? CameAs { get; init; }
+    private SetApart? CameAs { get; init; }
 
-    /// <summary>It was dead when it came, and nobody has found since that it is not.</summary>
-    private bool IsDead { get; init; }
+    /// <summary>It was dead when it came or failed in a machine, and nobody has found since that nothing is wrong with it.</summary>
+    private SetApart? Bad { get; init; }
 
     /// <summary>The movement by which it came back so.</summary>
     private Movement? CameBack { get; init; }
@@ -132,15 +132,10 @@ public sealed record PartLine(string Serial)
         // What a machine has taken since is not dead.
         here = here with
         {
-            IsDead = Dies(m) || (IsDead && m.To?.Kind != HolderKind.Bay && m.Found != InspectionFinding.NothingWrong),
+            Bad = Dies(m) ?? (m.To?.Kind == HolderKind.Bay || m.Found == InspectionFinding.NothingWrong ? null : Bad),
         };
         // Who wipes what was kept as it is has no more use for it as that.
-        return m.Kind == MovementKind.Wiped
-                ? here with
-                {
-                    UnwipedFrom = null,
-                    CameAs = CameAs == ReturnReason.Evidence ? null : here.CameAs,
-                }
+        return m.Kind == MovementKind.Wiped ? here with { UnwipedFrom = null, CameAs = CameAs == SetApart.Evidence ? null : here.CameAs }
             : m.Asset is { } machine ? here with { UnwipedFrom = machine }
             : m.GivenUpAs == NoReplacement.CarriesOldData ? here with { UnwipedFrom = UnwipedFrom ?? AnotherMachine }
             : here with { UnwipedFrom = UnwipedFrom ?? m.Part?.UsedIn };
@@ -148,8 +143,10 @@ public sealed record PartLine(string Serial)
 
     private const string AnotherMachine = "another machine";
 
-    private static bool Dies(Movement m) =>
-        m.GivenUpAs == NoReplacement.DeadOnArrival || (m.Going?.Reason is { } reason && reason == Words.Of(ReturnReason.DeadOnArrival));
+    private static SetApart? Dies(Movement m) =>
+        m.GivenUpAs == NoReplacement.DeadOnArrival || m.Going?.Reason == Words.Of(ReturnReason.DeadOnArrival) ? SetApart.DeadOnArrival
+        : m.Failed == true ? SetApart.Failed
+        : null;
 
     /// <summary>What was announced to the depot it came to is looked at there; what leaves for elsewhere is not.</summary>
     private PartLine Back(Movement m, Announcement? announced) =>
@@ -163,12 +160,10 @@ public sealed record PartLine(string Serial)
             }
         : this;
 
-    private static ReturnReason? ApartAs(Announcement announced) =>
-        announced.Reason is { } said
-        && Words.Parse<ReturnReason>(said, "reason")
-            is Parsed<ReturnReason>.Ok(var reason and (ReturnReason.ToBeDestroyed or ReturnReason.Evidence))
-            ? reason
-            : null;
+    private static SetApart? ApartAs(Announcement announced) =>
+        announced.Reason == Words.Of(ReturnReason.ToBeDestroyed) ? SetApart.ToBeDestroyed
+        : announced.Reason == Words.Of(ReturnReason.Evidence) ? SetApart.Evidence
+        : null;
 
     /// <summary>Decisions, so they go by when they were taken down: what comes late was ruled on when it came.</summary>
     private static IReadOnlyList<long> Reservations(IEnumerable<Movement> so)

@@ -7,10 +7,15 @@ namespace Nailcrow.Core.Returns.Ledger;
 public static class Reservable
 {
     /// <summary>Why not, as a sentence; null where it may.</summary>
-    public static string? WhyNot(PartLine line, long ticket) =>
+    /// <param name="overruled">Somebody says in writing why it is taken although something speaks against it.</param>
+    public static string? WhyNot(PartLine line, long ticket, bool overruled = false) =>
         line.ReservedFor.FirstOrDefault(t => t != ticket) is var other and > 0
             ? $"{line.Serial} is set aside for {TicketNumber.Text(other)} already. Take another part, or give it up there first."
         : line.Last is not { To: { } holder } last ? null
+        : line.Apart == SetApart.Failed
+            ? overruled ? null
+                : $"{line.Serial} lies {holder.Where()}; it came out of {FailedIn(line)} as faulty, and nothing since says that it is good. "
+                    + "Take another part, or say why this one is taken."
         : line.Apart is { } why ? $"{line.Serial} lies {holder.Where()}, {Told(why)}. Take another part."
         : holder.Kind switch
         {
@@ -22,11 +27,13 @@ public static class Reservable
             _ => null,
         };
 
-    private static string Told(ReturnReason why) =>
+    private static string? FailedIn(PartLine line) => line.Movements.LastOrDefault(m => m.Failed == true)?.Asset;
+
+    private static string Told(SetApart why) =>
         why switch
         {
-            ReturnReason.Evidence => "as evidence",
-            ReturnReason.DeadOnArrival => "dead on arrival",
+            SetApart.Evidence => "as evidence",
+            SetApart.DeadOnArrival => "dead on arrival",
             _ => "to be destroyed",
         };
 

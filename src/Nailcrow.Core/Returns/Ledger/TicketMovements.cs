@@ -72,6 +72,7 @@ public static class TicketMovements
     private static Movement Moved(Ticket ticket, CustodyMove move, HashSet<string> reserved)
     {
         var aside = move.To.Kind is HolderKind.Depot or HolderKind.Van && reserved.Contains(move.Serial);
+        var cameOut = Target.CameOut(ticket, move.Serial, move.At);
         return new(
             IdOf(ticket.Number, move),
             move.Serial,
@@ -80,9 +81,10 @@ public static class TicketMovements
             move.By,
             move.To,
             ticket.Number,
-            move.To.Kind == HolderKind.Bay || Target.CameOut(ticket, move.Serial, move.At) ? Target.Asset(ticket) : null,
+            move.To.Kind == HolderKind.Bay || cameOut ? Target.Asset(ticket) : null,
             move.Entry,
-            Part: Known(ticket, move.Serial)
+            Part: Known(ticket, move.Serial),
+            Failed: cameOut && Target.SeenFaulty(ticket, move.Serial) ? true : null
         );
     }
 

@@ -8,7 +8,7 @@ namespace Nailcrow.Core.Returns.Stores;
 /// <param name="Going">To whom it is on its way.</param>
 /// <param name="UnwipedFrom">The machine whose data may still be on it.</param>
 /// <param name="Ticket">The ticket that moved it last.</param>
-/// <param name="Apart">Why it lies apart from all stock: to be destroyed, as evidence, dead on arrival.</param>
+/// <param name="Apart">Why it lies apart from all stock: to be destroyed, as evidence, dead on arrival, failed.</param>
 public sealed record StoredPart(
     string Serial,
     string Model,
@@ -20,7 +20,7 @@ public sealed record StoredPart(
     DateOnly? DueBy = null,
     string? UnwipedFrom = null,
     long? Ticket = null,
-    ReturnReason? Apart = null
+    SetApart? Apart = null
 );
 
 /// <summary>A part to be taken off its shelf for somebody, the most urgent first.</summary>
@@ -44,7 +44,7 @@ public sealed record OrderLine(string Model, int Fitted, int Free, int Order, st
 /// <param name="OnTheWay">What somebody or a carrier has on its way, the earliest due first.</param>
 /// <param name="Late">Of those: what should be there by now.</param>
 /// <param name="ToInspect">What came back to a depot, and nobody has looked at yet.</param>
-/// <param name="Apart">What lies apart from all stock: to be destroyed, as evidence, dead on arrival.</param>
+/// <param name="Apart">What lies apart from all stock: to be destroyed, as evidence, dead on arrival, failed.</param>
 public sealed record StoresDesk(
     IReadOnlyList<PickLine> Pick,
     IReadOnlyList<ShelfLine> Shelves,

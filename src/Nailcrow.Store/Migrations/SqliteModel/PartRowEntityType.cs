@@ -4,6 +4,7 @@ using System.Reflection;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Store.Returns.Ledger;
 
 #pragma warning disable 219, 612, 618
@@ -34,11 +35,11 @@ namespace Nailcrow.Store.Migrations.SqliteModel
 
             var apart = runtimeEntityType.AddProperty(
                 "Apart",
-                typeof(ReturnReason?),
+                typeof(SetApart?),
                 propertyInfo: typeof(PartRow).GetProperty("Apart", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(PartRow).GetField("<Apart>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
-                valueConverter: new KeptWord<ReturnReason>());
+                valueConverter: new KeptWord<SetApart>());
             apart.AddAnnotation("Relational:ColumnName", "apart");
 
             var asset = runtimeEntityType.AddProperty(

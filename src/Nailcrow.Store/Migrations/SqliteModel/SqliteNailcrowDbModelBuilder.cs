@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("db0aa9e5-31af-472a-b716-8a3079c5eafc"), entityTypeCount: 30)
+            : base(skipDetectChanges: false, modelId: new Guid("660e21c9-6517-4185-a004-6cd06dca5517"), entityTypeCount: 30)
         {
         }
 

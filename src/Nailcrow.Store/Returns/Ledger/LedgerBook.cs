@@ -114,7 +114,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
                 Bytes = g.Max(p => p.Bytes),
                 There = g.Count(),
                 Free = g.Count(p => p.ReservedFor == null && p.UnwipedFrom == null && p.Apart == null),
-                ToWipe = g.Count(p => p.UnwipedFrom != null && p.Apart == null),
+                ToWipe = g.Count(p => p.UnwipedFrom != null && p.Apart != SetApart.ToBeDestroyed && p.Apart != SetApart.Evidence),
             })
             .OrderBy(g => g.Holder)
             .ThenBy(g => g.Model)
@@ -215,7 +215,8 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
                 .Where(p =>
                     p.HolderKind == HolderKind.Depot
                     && p.UnwipedFrom != null
-                    && p.Apart == null // what is destroyed needs no wipe, and evidence must not have one
+                    && p.Apart != SetApart.ToBeDestroyed
+                    && p.Apart != SetApart.Evidence // what is destroyed needs no wipe, and evidence must not have one
                     && (depot == null || p.Holder == depot)
                 )
                 .OrderBy(p => p.Since)
@@ -270,7 +271,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             .Select(g => new { g.Key, Count = g.Count() })
             .ToDictionaryAsync(g => g.Key, g => g.Count, ct);
         var free = await db
-            .Parts.Where(p => p.HolderKind == HolderKind.Depot && p.ReservedFor == null && p.UnwipedFrom == null)
+            .Parts.Where(p => p.HolderKind == HolderKind.Depot && p.ReservedFor == null && p.UnwipedFrom == null && p.Apart == null)
             .GroupBy(p => p.Model)
             .Select(g => new { g.Key, Count = g.Count() })
             .ToDictionaryAsync(g => g.Key, g => g.Count, ct);

@@ -39,7 +39,7 @@ internal sealed class PartRow
     public string? ToInspect { get; init; }
 
     /// <summary>Why it lies apart from all stock in its depot; null for what lies there as a part.</summary>
-    public ReturnReason? Apart { get; init; }
+    public SetApart? Apart { get; init; }
 
     /// <returns>Null where it is set aside or wiped and nobody has said where it is.</returns>
     public static PartRow? Of(PartLine line) =>
@@ -93,6 +93,6 @@ internal sealed class PartMapping : IEntityTypeConfiguration<PartRow>
         row.HasIndex(r => new { r.ToInspect, r.Since });
         row.HasIndex(r => new { r.Apart, r.Since });
         row.Property(r => r.HolderKind).HasConversion<KeptWord<HolderKind>>();
-        row.Property(r => r.Apart).HasConversion<KeptWord<ReturnReason>>();
+        row.Property(r => r.Apart).HasConversion<KeptWord<SetApart>>();
     }
 }

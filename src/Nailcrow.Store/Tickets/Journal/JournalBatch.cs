@@ -79,7 +79,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         }
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
-        if (NewPart(record, intent.Body) is { } part && await WhyNotSetAsideAsync(part.Serial, record.Ticket.Number) is { } taken)
+        if (NewPart(record, intent.Body) is { } part && await WhyNotSetAsideAsync(part, record.Ticket.Number) is { } taken)
             return new Written.Declined(new Ruling.Refused(taken));
         if (await AskedOfNobodyAsync(db, intent.Body) is { } unknown)
             return new Written.Declined(new Ruling.Refused(unknown));
@@ -103,14 +103,15 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     }
 
     /// <summary>It is somebody else's or nowhere to be had; or nobody knows it, and a part that its code may mean is known.</summary>
-    private async Task<string?> WhyNotSetAsideAsync(string serial, long ticket)
+    private async Task<string?> WhyNotSetAsideAsync(PartReserved part, long ticket)
     {
+        var (serial, overruled) = (part.Serial, !string.IsNullOrWhiteSpace(part.OverruledBecause));
         var line = await connection.Pen.LineAsync(serial);
         if (line.Last is null)
             foreach (var meant in SerialNumber.Meanings(serial).Skip(1))
                 if ((await connection.Pen.LineAsync(meant)).Last is not null)
                     return $"Stores knows no {line.Serial}, but {meant}: the label's code has an identifier before the serial. Say {meant}.";
-        return Reservable.WhyNot(line, ticket);
+        return Reservable.WhyNot(line, ticket, overruled);
     }
 
     /// <summary>Whom the service cannot ask is not asked: who it could be is said at once, and not by an errand that waits for ever.</summary>
