@@ -38,10 +38,23 @@ public sealed class SwapTests : IAsyncLifetime
     private async Task<JsonElement> AtTheMachineAsync() =>
         JsonDocument.Parse(await _service.Machine.LookAsync()).RootElement.GetProperty("view");
 
+    /// <summary>Machine and service have only just begun, on cores that others use too: one late first answer is not what is tested.</summary>
+    private async Task<Nailcrow.Client.Appliances.BaysView> FirstLookAsync()
+    {
+        try
+        {
+            return await _ilka.BaysAsync("FSC-0107", Ct);
+        }
+        catch (ApiProblem late) when ((int)late.Status == 502)
+        {
+            return await _ilka.BaysAsync("FSC-0107", Ct);
+        }
+    }
+
     private async Task<(long Ticket, string Bad, string New)> ReadyAsync()
     {
         await _service.Machine.HandAsync("fail/2");
-        var bad = (await _ilka.BaysAsync("FSC-0107", Ct)).Snapshot.BayLabelled("2")?.Serial ?? "";
+        var bad = (await FirstLookAsync()).Snapshot.BayLabelled("2")?.Serial ?? "";
         var replacement = (await AtTheMachineAsync()).GetProperty("table")[0].GetProperty("serial").GetString() ?? "";
         var ticket = (await _ilka.ReportAsync(new FaultAsk("FSC-0107", "Amber lamp", Bay: "2", Serial: bad), Ct)).Ticket;
         await _service.WriteAsync("dorrik", ticket, new EngineerAssigned("ilka"));
