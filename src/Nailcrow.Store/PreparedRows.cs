@@ -61,8 +61,8 @@ internal sealed class PreparedRows<TRow>
             );
 
     /// <summary>
-    /// Makes rows of a list what they have to be, by what they were: most are as they were, and are left alone. What stands there
-    /// otherwise, by older rules, is put right all the same where it has a row's key.
+    /// Makes rows of a list what they have to be, by what they were: most are as they were, and are left alone. What older rules have
+    /// left there is in nobody's way, and is told anew by <see cref="Tickets.Lists.Projections"/>.
     /// </summary>
     public async Task BecomeAsync(IEnumerable<TRow> before, IEnumerable<TRow> after)
     {

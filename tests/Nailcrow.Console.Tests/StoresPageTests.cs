@@ -165,6 +165,15 @@ public sealed class StoresPageTests(ConsoleInUse use)
 
         await page.GetByRole(AriaRole.Region, new() { Name = "Who holds what" }).GetByText("may keep it").WaitForAsync();
         (await ilka.TicketAsync(ticket, Ct)).Held.Single(h => h.Serial == "CDR12T0005").Holder.Kind.ShouldBe(HolderKind.Customer);
+        var picture = new FilePayload
+        {
+            Name = "label.png",
+            MimeType = "image/png",
+            Buffer = await page.ScreenshotAsync(),
+        };
+        await page.GetByLabel("A picture of CDR12T0005").SetInputFilesAsync(picture);
+        await page.GetByAltText("CDR12T0005, by ilka").WaitForAsync();
+        (await ilka.TicketAsync(ticket, Ct)).Photos.Single().Of.ShouldBe("CDR12T0005");
     }
 
     [Theory, InlineData(false), InlineData(true)]

@@ -106,6 +106,23 @@ public sealed class OutboxTests(TheFirm firm)
     }
 
     [Fact]
+    public async Task What_a_slip_overtook_is_said_once_the_slip_is_put_right()
+    {
+        await using var carrier = await Outside.CarrierAsync(firm, "Patient Parcels");
+        await carrier.HandAsync("behave/down");
+        var (story, old) = await GoesBackAsync(Stores);
+        await story.DoesAsync("ilka", new CarrierAsked([old], carrier.Name));
+        await Outside.ErrandAsync(story, e => e.Says is not null);
+
+        await story.DoesAsync("sefa", new ReturnArrived(old, old));
+        (await (await story.AsAsync("sefa")).OutboxAsync("not-wanted", null, Ct)).Errands.ShouldContain(e => e.Ticket == story.Ticket);
+        await carrier.HandAsync("behave/well");
+        await story.DoesAsync("sefa", new EntryCorrected((await story.LastAsync<ReturnArrived>()).Id, "That was another box."));
+
+        (await Outside.ParcelAsync(story, p => p.Label is not null)).Label.ShouldNotBeNull();
+    }
+
+    [Fact]
     public async Task Only_who_is_known_is_asked_only_an_administrator_says_who_and_what_both_sign_with_lies_nowhere_in_clear()
     {
         await using var carrier = await Outside.CarrierAsync(firm, "Known Freight");

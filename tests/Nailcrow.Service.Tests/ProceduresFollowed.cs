@@ -169,8 +169,8 @@ public abstract class ProceduresFollowed(PeopledService service) : IClassFixture
     )
     {
         var (ilka, at) = (await service.AsAsync("ilka"), DateTimeOffset.UtcNow.AddDays(-3).AddMinutes(20));
-        var (plan, planned, quiet) = (nth == 0 ? [] : Plan(sheet, given), 0, 0);
-        planned = plan.Count;
+        var plan = nth == 0 ? [] : Plan(sheet, given);
+        var (planned, quiet) = (plan.Count, 0);
         for (var steps = 0; steps < MostSteps && (nth == 0 || steps < planned || quiet < Quiet); steps++)
         {
             at = at.AddSeconds(30);

@@ -86,6 +86,33 @@ public sealed class SuppliesTests(TheFirm firm)
     }
 
     [Fact]
+    public async Task One_whose_only_use_was_taken_back_keeps_its_line_and_its_first_name()
+    {
+        var story = new Story(firm);
+        await story.SwappedAsync();
+        await story.DoesAsync("ilka", new SuppliesUsed("Odd washers", 2));
+        await story.DoesAsync("ilka", new EntryCorrected((await story.LastAsync<SuppliesUsed>()).Id, "None was used."));
+
+        (await ViewAsync("odd washers")).Now.Held.ShouldBe(0);
+        (await SaysAsync(Came("ODD WASHERS", 5))).Says.ShouldBe("Odd washers: 5 came to depot Stores; 5 are there.");
+        (await ViewAsync("odd washers")).Now.Name.ShouldBe("Odd washers");
+        (await (await firm.AsAsync("admin")).VerifyAsync(Ct)).Troubles.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Used_after_the_end_it_is_counted_and_nobody_has_to_look_at_the_ticket_again()
+    {
+        var story = new Story(firm);
+        await story.SwappedAsync();
+        await story.ClosesAsync();
+
+        await story.DoesAsync("ilka", new SuppliesUsed("Late labels", 1));
+
+        (await story.ViewAsync()).Discrepancies.ShouldNotContain(d => d.IsOpen);
+        (await ViewAsync("late labels")).Now.Lately.ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Sent_twice_it_is_taken_once_and_an_id_that_is_in_use_says_so()
     {
         var came = Came("Cable ties", 100);

@@ -9,7 +9,14 @@ type Props = { title: string; ticket: TicketView; moves: readonly OfferedMove[];
 export function OtherEnds({ title, ticket, moves, writer }: Props) {
   const serials = [...new Set(moves.map(m => m.about ?? ''))]
   return serials.map(serial => (
-    <EndsOfOne key={serial} title={title} serial={serial} ticket={ticket} moves={moves.filter(m => (m.about ?? '') === serial)} writer={writer} />
+    <EndsOfOne
+      key={serial}
+      title={title}
+      serial={serial}
+      ticket={ticket}
+      moves={moves.filter(m => (m.about ?? '') === serial)}
+      writer={writer}
+    />
   ))
 }
 

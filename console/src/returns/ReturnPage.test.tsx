@@ -22,6 +22,7 @@ function shown(known: Partial<TicketView>) {
     report: { asset: 'FSC-1', model: 'B12', site: 'Corrin', location: 'Hall', symptom: 'Lamp' },
     held: [held('C8NEWW2286', 'bay', '2', 'went in'), held('P8BADD0517', 'engineer', 'ilka', 'came out')],
     supplies: [],
+    photos: [],
     custody: [{ serial: 'P8BADD0517', to: { kind: 'engineer', name: 'ilka' }, at, by: 'ilka' }],
     returns: [],
     parcels: [],

@@ -5,7 +5,7 @@ import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
 import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
-import { Pictures, TakePhoto, TicketHead, useTicket, useTicketNumber, useWrite, type Writer } from '../tickets'
+import { Pictures, TakePhoto, TicketHead, useTicket, useTicketNumber, useWrite } from '../tickets'
 import { holderName } from './holderName'
 import { AskedOutside } from './outside/AskedOutside'
 import { PartMoves } from './PartMoves'
@@ -26,14 +26,18 @@ export function ReturnPage() {
         <h2 id="holders">Who holds what</h2>
         {view.held.length === 0 && <p>No drive has moved yet.</p>}
         {view.held.map(h => (
-          <p key={h.serial} style={{ margin: '0 0 8px' }}>
-            <strong className="mono">{h.serial}</strong> {h.what}
-            <br />
-            {holderName(h.holder)}: {h.mayKeep ? '● may keep it' : '○ on the way'}
-          </p>
+          <div key={h.serial} style={{ margin: '0 0 8px' }}>
+            <p style={{ margin: 0 }}>
+              <strong className="mono">{h.serial}</strong> {h.what}
+              <br />
+              {holderName(h.holder)}: {h.mayKeep ? '● may keep it' : '○ on the way'}
+            </p>
+            <Pictures ticket={view} photos={view.photos.filter(p => p.of === h.serial)} />
+            <TakePhoto writer={writer} of={h.serial} label="Add a picture of it" />
+          </div>
         ))}
       </section>
-      <Returns ticket={view} writer={writer} />
+      <Returns ticket={view} />
       {view.supplies.length > 0 && (
         <section className="panel" aria-labelledby="used">
           <h2 id="used">Used up</h2>
@@ -69,7 +73,7 @@ const boxOf = (ticket: TicketView, serial: string) => {
   return box ? `; ${box.stand}` : ''
 }
 
-function Returns({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
+function Returns({ ticket }: { ticket: TicketView }) {
   if (ticket.returns.length === 0) return null
   return (
     <section className="panel" aria-labelledby="returns">
@@ -98,11 +102,6 @@ function Returns({ ticket, writer }: { ticket: TicketView; writer: Writer }) {
                 : r.sentAt
                   ? `◑ with ${r.carrier} ${r.tracking ?? ''}`
                   : `○ not sent yet${boxOf(ticket, r.serial)}`}
-          </dd>
-          <dt>Pictures</dt>
-          <dd>
-            <Pictures ticket={ticket} photos={ticket.photos.filter(p => p.of === r.serial)} />
-            <TakePhoto writer={writer} of={r.serial} label="Add a picture of it" />
           </dd>
           {!r.arrivedAt && (
             <>

@@ -132,9 +132,11 @@ public static class Target
             ? (model, bay.Bytes ?? 0)
             : null;
 
-    /// <summary>Whether the machine called a drive faulty, when it was seen last.</summary>
-    public static bool SeenFaulty(Ticket ticket, string serial) =>
-        ticket.Snapshots.Select(s => s.Holding(serial)).LastOrDefault(b => b is not null)?.Health == DriveHealth.Faulted;
+    /// <summary>Whether the machine called a drive faulty or worn, when it was seen last.</summary>
+    public static bool SeenBad(Ticket ticket, string serial) =>
+        ticket.Snapshots.Select(s => s.Holding(serial)).LastOrDefault(b => b is not null)?.Health
+            is DriveHealth.Faulted
+                or DriveHealth.Worn;
 
     /// <summary>The drive that is to come out, those that came out, and new ones that never worked; none that is with its maker or gone.</summary>
     public static IReadOnlyList<string> Defective(Ticket ticket) =>

@@ -33,24 +33,39 @@ public sealed class Warranties(IDbContextFactory<NailcrowDb> dbs)
     )
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var rows = db.Warranties.AsNoTracking();
-        if (find is { Length: > 0 })
-        {
-            // A serial by its beginning or its end, which an index finds: a firm has some models, and hundreds of thousands of drives.
-            var (head, tail) = (SerialNumber.Normalise(find), Projecting.Reversed(SerialNumber.Normalise(find)) ?? "");
-            var (headEnd, tailEnd) = (head + '\uffff', tail + '\uffff');
-            var part = AnyPart.Of(find);
-            rows = rows.Where(w =>
-                (string.Compare(w.Serial, head) >= 0 && string.Compare(w.Serial, headEnd) < 0)
-                || (string.Compare(w.SerialReversed, tail) >= 0 && string.Compare(w.SerialReversed, tailEnd) < 0)
-                || (w.Model != null && EF.Functions.Like(w.Model, part, AnyPart.Escape))
-            );
-        }
+        var rows = find is { Length: > 0 } ? Found(db, find) : db.Warranties.AsNoTracking();
         if (from is { } first)
             rows = rows.Where(w => w.Until >= first);
         if (after is var (until, of))
             rows = rows.Where(w => w.Until > until || (w.Until == until && w.Id.CompareTo(of) > 0));
         return [.. (await rows.OrderBy(w => w.Until).ThenBy(w => w.Id).Take(most).ToListAsync(ct)).Select(w => w.Read())];
+    }
+
+    /// <summary>
+    /// A serial by its beginning or its end, a model by any part of its name: each by an index of its own. Asked for in one condition, all
+    /// warranties would be read in the order of their ends. A firm has some models, and hundreds of thousands of drives.
+    /// </summary>
+    private static IQueryable<WarrantyRow> Found(NailcrowDb db, string find)
+    {
+        var (head, tail) = (SerialNumber.Normalise(find), Projecting.Reversed(SerialNumber.Normalise(find)) ?? "");
+        var (headEnd, tailEnd) = (head + '\uffff', tail + '\uffff');
+        var part = AnyPart.Of(find);
+        var rows = db.Warranties.AsNoTracking();
+        var ids = rows.Where(w => string.Compare(w.Serial, head) >= 0 && string.Compare(w.Serial, headEnd) < 0)
+            .Select(w => w.Id)
+            .Union(
+                rows.Where(w => string.Compare(w.SerialReversed, tail) >= 0 && string.Compare(w.SerialReversed, tailEnd) < 0)
+                    .Select(w => w.Id)
+            )
+            .Union(
+                rows.Where(w =>
+                        string.Compare(w.Id, WarrantyRow.Models) >= 0
+                        && string.Compare(w.Id, WarrantyRow.ModelsEnd) < 0
+                        && EF.Functions.Like(w.Model!, part, AnyPart.Escape)
+                    )
+                    .Select(w => w.Id)
+            );
+        return rows.Where(w => ids.Contains(w.Id));
     }
 
     /// <summary>The name by which a page goes on after this one.</summary>

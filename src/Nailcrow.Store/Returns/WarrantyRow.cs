@@ -24,12 +24,16 @@ internal sealed class WarrantyRow
     public string? Source { get; init; }
     public required DateTimeOffset SaidAt { get; init; }
 
+    /// <summary>Between these lie the names of those of models, and no others.</summary>
+    public const string Models = "model ";
+    public const string ModelsEnd = "model!";
+
     public static string IdOf(string serial) => $"serial {serial}";
 
     public static WarrantyRow Of(KnownWarranty known) =>
         new()
         {
-            Id = known.Serial is { } serial ? IdOf(serial) : $"model {known.Model}",
+            Id = known.Serial is { } serial ? IdOf(serial) : Models + known.Model,
             Serial = known.Serial,
             SerialReversed = Projecting.Reversed(known.Serial),
             Model = known.Model,

@@ -37,10 +37,11 @@ public sealed class Row41MovedToAnotherMachine(TheFirm firm)
         line.Now!.Holder.ShouldBe(new Holder(HolderKind.Bay, $"4 of {second.Asset}"));
     }
 
-    [Fact]
-    public async Task One_that_came_out_as_faulty_is_offered_to_nobody_and_taken_only_by_who_says_why()
+    [Theory, InlineData(Core.Appliances.DriveHealth.Faulted), InlineData(Core.Appliances.DriveHealth.Worn)]
+    public async Task One_that_came_out_as_bad_is_offered_to_nobody_and_taken_only_by_who_says_why(Core.Appliances.DriveHealth health)
     {
         var first = await new Story(firm).OnSiteAsync();
+        first.Machine["2"] = first.Machine["2"] with { Health = health };
         var failed = first.Machine.Serial("2");
         await first.StartAsync();
         await first.ClosesAsync();
@@ -54,7 +55,7 @@ public sealed class Row41MovedToAnotherMachine(TheFirm firm)
 
         (await (await first.AsAsync("sefa")).BringAsync(second.Ticket, Ct)).Parts.ShouldNotContain(p => p.Part.Serial == failed);
         (await (await first.AsAsync("sefa")).StoresAsync(null, Ct)).Apart.ShouldContain(p => p.Serial == failed);
-        (await second.RefusedAsync("sefa", reserved)).Sentence.ShouldContain($"it came out of {first.Asset} as faulty");
+        (await second.RefusedAsync("sefa", reserved)).Sentence.ShouldContain($"{first.Asset} called it faulty or worn");
         await second.DoesAsync("sefa", reserved with { OverruledBecause = "Tested for two days, no errors." });
         (await second.ViewAsync()).Part!.Serial.ShouldBe(failed);
     }

@@ -64,7 +64,7 @@ public sealed record Announcement(Holder To, DateOnly? DueBy = null, string? Aut
 /// <param name="Of">The line that is undone or redone.</param>
 /// <param name="GivenUpAs">Why it was no replacement.</param>
 /// <param name="Found">What whoever looked at it found.</param>
-/// <param name="Failed">The machine it came out of called it faulty.</param>
+/// <param name="Failed">The machine it came out of called it faulty or worn.</param>
 public sealed record Movement(
     Guid Id,
     string Serial,

@@ -14,7 +14,7 @@ public static class Reservable
         : line.Last is not { To: { } holder } last ? null
         : line.Apart == SetApart.Failed
             ? overruled ? null
-                : $"{line.Serial} lies {holder.Where()}; it came out of {FailedIn(line)} as faulty, and nothing since says that it is good. "
+                : $"{line.Serial} lies {holder.Where()}; {FailedIn(line)} called it faulty or worn, and nothing since says that it is good. "
                     + "Take another part, or say why this one is taken."
         : line.Apart is { } why ? $"{line.Serial} lies {holder.Where()}, {Told(why)}. Take another part."
         : holder.Kind switch

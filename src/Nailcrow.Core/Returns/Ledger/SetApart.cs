@@ -13,6 +13,6 @@ public enum SetApart
     /// <summary>A new part that never worked.</summary>
     DeadOnArrival,
 
-    /// <summary>It came out of a machine that called it faulty.</summary>
+    /// <summary>It came out of a machine that called it faulty or worn.</summary>
     Failed,
 }

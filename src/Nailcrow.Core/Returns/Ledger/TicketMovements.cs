@@ -84,7 +84,7 @@ public static class TicketMovements
             move.To.Kind == HolderKind.Bay || cameOut ? Target.Asset(ticket) : null,
             move.Entry,
             Part: Known(ticket, move.Serial),
-            Failed: cameOut && Target.SeenFaulty(ticket, move.Serial) ? true : null
+            Failed: cameOut && Target.SeenBad(ticket, move.Serial) ? true : null
         );
     }
 

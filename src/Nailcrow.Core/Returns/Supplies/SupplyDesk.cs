@@ -8,7 +8,7 @@ public sealed record SupplyAt(Holder Holder, long Count);
 
 /// <summary>One supply, wherever it is.</summary>
 /// <param name="Lately">How many were used within the last <see cref="Ordering.Days"/> days.</param>
-/// <param name="Order">How many to order, as for parts; null where there are enough.</param>
+/// <param name="Order">How many to order, as for parts; null where there are enough, or where one place alone was asked for.</param>
 public sealed record SupplyStock(string Name, IReadOnlyList<SupplyAt> Where, long Held, long Lately, OrderLine? Order);
 
 /// <summary>One supply's whole line.</summary>

@@ -4,6 +4,7 @@ using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Letters;
+using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -61,6 +62,7 @@ internal sealed record LateFact(Stamp Stamp, string Kind)
             SerialKnownElsewhere or MachineSeen or MachineChanged => false, // noted with what made it known
             CarrierAnswered or MakerAnswered or LetterWent or ReturnReminded => false, // to what was asked before
             ParcelTracked tracked => tracked.IsTrouble, // where a box has been is told, and needs nobody
+            SuppliesUsed => false, // a count of screws changes nothing of what was closed upon
             // A machine repeats what it has not forgotten; once is enough to have somebody look.
             EvidenceSeen when entry.By == People.Actor.Service.Name => IsFirst(ticket),
             // Likewise whoever goes on watching a rebuild that was handed over.

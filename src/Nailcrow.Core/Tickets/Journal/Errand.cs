@@ -78,6 +78,11 @@ public sealed record Errand(Guid Id, ErrandKind Kind, string To, Guid About)
             _ => $"{To} is asked about a drive",
         };
 
+    /// <summary>
+    /// Whether one that was overtaken is done after all once it is wanted again. What is called off is asked for anew each time.
+    /// </summary>
+    public bool ComesBack => Kind != ErrandKind.CallOffCarrier;
+
     /// <summary>Whether it is still to be done, as its ticket is now: what was taken back, or answered, is not.</summary>
     public bool IsWanted(Ticket ticket) =>
         Kind switch

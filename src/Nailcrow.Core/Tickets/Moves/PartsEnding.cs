@@ -92,7 +92,7 @@ internal static class PartsEnding
                 ),
                 Sentence("note", "What you saw") with
                 {
-                    Hint = "A picture of it is added beside its return.",
+                    Hint = "A picture of it is added beside the drive.",
                 },
             ],
             serial

@@ -30,7 +30,10 @@ public sealed class SupplyBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             rows = rows.Where(r => r.HolderKind == at.Kind && r.Holder == at.Name && r.Count > 0);
         var found = new List<SupplyStock>();
         foreach (var of in (await rows.OrderBy(r => r.Name).Take(MostSupplies * 20).ToListAsync(ct)).GroupBy(r => r.Key).Take(MostSupplies))
-            found.Add(Stock([.. of], await LatelyAsync(db, of.Key, ct)));
+        {
+            var stock = Stock(of.First().Name, [.. of], await LatelyAsync(db, of.Key, ct));
+            found.Add(only is null ? stock : stock with { Order = null }); // what is to be ordered goes by all depots
+        }
         return found;
     }
 
@@ -38,14 +41,14 @@ public sealed class SupplyBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
     public async Task<SupplyView?> ViewAsync(SupplyName name, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var rows = await db.Supplies.AsNoTracking().Where(r => r.Key == name.Key).ToListAsync(ct);
-        if (rows.Count == 0)
+        if (await SupplyCheck.CalledAsync(db, name.Key, ct) is not { } called)
             return null;
+        var rows = await db.Supplies.AsNoTracking().Where(r => r.Key == name.Key).ToListAsync(ct);
         var texts = await db.Ledger.AsNoTracking().Where(r => r.Serial == name.Key).OrderBy(r => r.Seq).Select(r => r.Text).ToListAsync(ct);
         var moves = texts.Select(SupplyText.Read).OfType<SupplyMove>().ToList();
         var told = SupplyLine.So(moves).Zip(SupplyLine.Told(moves), (m, says) => new SupplyTold(m.At, m.By, m.Ticket, says)).ToList();
         var earlier = Math.Max(0, told.Count - MostTold);
-        return new(Stock(rows, await LatelyAsync(db, name.Key, ct)), told[earlier..], earlier);
+        return new(Stock(called, rows, await LatelyAsync(db, name.Key, ct)), told[earlier..], earlier);
     }
 
     /// <summary>Written in the writer's turn, so that nobody takes the same ones in between.</summary>
@@ -107,11 +110,11 @@ public sealed class SupplyBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             ? new("It is written down already.", false)
             : new("This id is in use for another line of the ledger; make a new id for each.", true);
 
-    private static SupplyStock Stock(IReadOnlyList<SupplyRow> rows, long lately)
+    private static SupplyStock Stock(string name, IReadOnlyList<SupplyRow> rows, long lately)
     {
         var free = rows.Where(r => r.HolderKind == HolderKind.Depot).Sum(r => r.Count);
         return new(
-            rows[0].Name,
+            name,
             [
                 .. rows.Where(r => r.Count > 0)
                     .OrderByDescending(r => r.Count)
@@ -120,7 +123,7 @@ public sealed class SupplyBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             ],
             rows.Sum(r => r.Count),
             lately,
-            Ordering.OfSupply(rows[0].Name, lately, free)
+            Ordering.OfSupply(name, lately, free)
         );
     }
 

@@ -33,6 +33,15 @@ internal static class SupplyCheck
             yield return (key, moves);
     }
 
+    /// <summary>
+    /// What a supply was called first. One whose only use was taken back has a line, and stands on no list; null where it has no line.
+    /// </summary>
+    public static async Task<string?> CalledAsync(NailcrowDb db, string key, CancellationToken ct) =>
+        await db.Ledger.AsNoTracking().Where(r => r.Serial == key).OrderBy(r => r.Seq).Select(r => r.Text).FirstOrDefaultAsync(ct)
+            is { } text
+            ? SupplyText.Read(text)?.Supply
+            : null;
+
     /// <summary>The list of counts says what the ledger says.</summary>
     public static async Task CountsAsync(NailcrowDb db, Action<Trouble> tell, CancellationToken ct)
     {

@@ -19,11 +19,14 @@ internal sealed class SupplyPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, P
                 await WriteAsync(name, due, now);
     }
 
-    /// <summary>How many are where now.</summary>
+    /// <summary>How many are where now, and what it was called first; null where the ledger tells nothing of it.</summary>
     public async Task<(string? Name, SupplyLine Line)> NowAsync(SupplyName name)
     {
         var rows = await db.Supplies.AsNoTracking().Where(r => r.Key == name.Key).ToListAsync();
-        return (rows.FirstOrDefault()?.Name, SupplyLine.From(rows.Select(r => KeyValuePair.Create(r.At(), r.Count)).ToList()));
+        return (
+            rows.FirstOrDefault()?.Name ?? await SupplyCheck.CalledAsync(db, name.Key, CancellationToken.None),
+            SupplyLine.From(rows.Select(r => KeyValuePair.Create(r.At(), r.Count)).ToList())
+        );
     }
 
     /// <summary>How many are where, told anew from the ledger alone.</summary>

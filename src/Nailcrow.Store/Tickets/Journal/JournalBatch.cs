@@ -168,22 +168,30 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             HasErrands = true;
         }
         if (Errand.MayDiffer(before, record.Ticket))
-            await NotWantedAsync(record.Ticket);
+            await WantedAsync(record.Ticket, entry.RecordedAt);
     }
 
-    /// <summary>What waits to be said outside and is overtaken by now waits no more; whoever says it just now ends it by itself.</summary>
-    private async Task NotWantedAsync(Ticket ticket)
+    /// <summary>
+    /// What waits to be said outside and is overtaken by now waits no more, and what was overtaken and is wanted again waits again.
+    /// Whoever says it just now ends it by itself.
+    /// </summary>
+    private async Task WantedAsync(Ticket ticket, DateTimeOffset now)
     {
-        var waiting = await connection
+        var rows = await connection
             .Db.Outbox.AsNoTracking()
-            .Where(r => r.Ticket == ticket.Number && r.State == ErrandState.Waiting)
+            .Where(r => r.Ticket == ticket.Number && (r.State == ErrandState.Waiting || r.State == ErrandState.NotWanted))
             .ToListAsync();
-        foreach (var row in waiting.Where(r => !r.Errand().IsWanted(ticket)))
+        foreach (var row in rows)
+        {
+            var (errand, waits) = (row.Errand(), row.State == ErrandState.Waiting);
+            if (waits == errand.IsWanted(ticket) || (!waits && !errand.ComesBack))
+                continue;
+            var (state, dueAt) = waits ? (ErrandState.NotWanted, (DateTimeOffset?)null) : (ErrandState.Waiting, now);
             await connection
                 .Db.Outbox.Where(r => r.Id == row.Id)
-                .ExecuteUpdateAsync(set =>
-                    set.SetProperty(r => r.State, ErrandState.NotWanted).SetProperty(r => r.DueAt, (DateTimeOffset?)null)
-                );
+                .ExecuteUpdateAsync(set => set.SetProperty(r => r.State, state).SetProperty(r => r.DueAt, dueAt));
+            HasErrands |= !waits;
+        }
     }
 
     /// <summary>Which of these ids are in the journal already, whichever ticket they are on?</summary>
