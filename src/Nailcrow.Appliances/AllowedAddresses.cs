@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.NetworkInformation;
 using System.Net.Sockets;
 
 namespace Nailcrow.Appliances;
@@ -20,8 +21,23 @@ public sealed class AllowedAddresses(IReadOnlyList<IPNetwork> networks)
         IPNetwork.Parse("ff00::/8"), // multicast
         IPNetwork.Parse("0.0.0.0/8"),
         IPNetwork.Parse("::/128"),
-        IPNetwork.Parse("255.255.255.255/32"),
+        IPNetwork.Parse("240.0.0.0/4"), // reserved, and the broadcast address
+        IPNetwork.Parse("192.0.0.0/24"), // protocol assignments
+        IPNetwork.Parse("198.18.0.0/15"), // benchmarks
+        IPNetwork.Parse("fec0::/10"), // site-local, long given up
+        IPNetwork.Parse("64:ff9b::/96"),
+        IPNetwork.Parse("64:ff9b:1::/48"),
+        IPNetwork.Parse("2002::/16"),
+        IPNetwork.Parse("2001::/32"), // IPv4 addresses in other clothes: what is within them would not be looked at
     ];
+
+    // Shared by a carrier and its customers (RFC 6598); nobody's machines are there unless somebody says so.
+    private static readonly IPNetwork Shared = IPNetwork.Parse("100.64.0.0/10");
+
+    // Addresses of a machine change seldom, and each call asks.
+    private static readonly TimeSpan OwnKnownFor = TimeSpan.FromSeconds(30);
+
+    private (long At, HashSet<IPAddress> All) _own = (long.MinValue, []);
 
     private IReadOnlyCollection<int> _ownPorts = [];
 
@@ -36,15 +52,39 @@ public sealed class AllowedAddresses(IReadOnlyList<IPNetwork> networks)
             return $"{address} is no address that may be asked.";
         if (networks.Count > 0 && !networks.Any(n => n.Contains(address)))
             return $"{address} is in none of the networks that machines may be in ({string.Join(", ", networks)}).";
-        return IPAddress.IsLoopback(address) && _ownPorts.Contains(port) ? $"{address}:{port} is Nailcrow itself." : null;
+        if (networks.Count == 0 && Shared.Contains(address))
+            return $"{address} is shared by many; say that machines are there (Nailcrow:Link:AllowedNetworks).";
+        return _ownPorts.Contains(port) && (IPAddress.IsLoopback(address) || Own().Contains(address))
+            ? $"{address}:{port} is Nailcrow itself."
+            : null;
     }
 
-    /// <summary>Connects only after the name was looked up and its address found allowed, so that no name can lead elsewhere afterwards.</summary>
-    public async ValueTask<Stream> ConnectAsync(SocketsHttpConnectionContext context, CancellationToken ct)
+    /// <summary>Every address of this machine, by whatever interface.</summary>
+    private HashSet<IPAddress> Own()
     {
-        var (host, port) = (context.DnsEndPoint.Host, context.DnsEndPoint.Port);
+        if (_own.All.Count == 0 || Environment.TickCount64 - _own.At > OwnKnownFor.TotalMilliseconds)
+            _own = (
+                Environment.TickCount64,
+                [
+                    .. NetworkInterface
+                        .GetAllNetworkInterfaces()
+                        .SelectMany(i => i.GetIPProperties().UnicastAddresses)
+                        .Select(a => a.Address.IsIPv4MappedToIPv6 ? a.Address.MapToIPv4() : a.Address),
+                ]
+            );
+        return _own.All;
+    }
+
+    /// <summary>For a client that speaks HTTP; see <see cref="ConnectAsync(string, int, CancellationToken)"/>.</summary>
+    public async ValueTask<Stream> ConnectAsync(SocketsHttpConnectionContext context, CancellationToken ct) =>
+        new NetworkStream(await ConnectAsync(context.DnsEndPoint.Host, context.DnsEndPoint.Port, ct), ownsSocket: true);
+
+    /// <summary>Connects only after the name was looked up and its address found allowed, so that no name can lead elsewhere afterwards.</summary>
+    /// <exception cref="ForbiddenAddressException">It leads where nothing may be asked, or nowhere.</exception>
+    public async Task<Socket> ConnectAsync(string host, int port, CancellationToken ct)
+    {
         var addresses = IPAddress.TryParse(host, out var literal) ? [literal] : await Dns.GetHostAddressesAsync(host, ct);
-        string? problem = null;
+        (string? problem, SocketException? failed) = (null, null);
         foreach (var address in addresses)
         {
             if ((problem = Problem(address, port)) is not null)
@@ -53,7 +93,12 @@ public sealed class AllowedAddresses(IReadOnlyList<IPNetwork> networks)
             try
             {
                 await socket.ConnectAsync(address, port, ct);
-                return new NetworkStream(socket, ownsSocket: true);
+                return socket;
+            }
+            catch (SocketException e)
+            {
+                socket.Dispose();
+                failed = e; // it may have another address that answers
             }
             catch
             {
@@ -61,6 +106,6 @@ public sealed class AllowedAddresses(IReadOnlyList<IPNetwork> networks)
                 throw;
             }
         }
-        throw new ForbiddenAddressException(problem ?? $"{host} has no address.");
+        throw failed as Exception ?? new ForbiddenAddressException(problem ?? $"{host} has no address.");
     }
 }

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Reaching;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Appliances;
@@ -10,6 +11,9 @@ namespace Nailcrow.Appliances;
 public interface IApplianceLink
 {
     Task<Parsed<MachineLook>> LookAsync(Appliance appliance, CancellationToken ct);
+
+    /// <summary>Takes the steps of a look one after the other, and says of each what came of it. It ends with the first that fails.</summary>
+    Task<IReadOnlyList<TrialStep>> TryAsync(Appliance appliance, CancellationToken ct);
 
     /// <summary>Switches the chassis' locator light.</summary>
     /// <returns>The state asked for, once the machine has taken it.</returns>

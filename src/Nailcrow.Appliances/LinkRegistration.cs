@@ -1,5 +1,7 @@
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Http.Resilience;
+using Nailcrow.Appliances.Reaching;
 using Nailcrow.Appliances.Redfish;
 using Polly;
 
@@ -10,13 +12,15 @@ public static class LinkRegistration
     public static IServiceCollection AddApplianceLinks(this IServiceCollection services, LinkSettings settings)
     {
         var allowed = new AllowedAddresses([.. settings.AllowedNetworks.Select(n => System.Net.IPNetwork.Parse(n))]);
-        services.AddSingleton(settings).AddSingleton(allowed);
+        services.AddSingleton(settings).AddSingleton(allowed).AddSingleton<MachineConnections>().AddSingleton<MachineSessions>();
+        services.AddTransient<RedfishAsking>();
+        services.TryAddSingleton<IMachineKeys, NoMachineKeys>();
         services
             .AddHttpClient(RedfishEvents.StreamClient, client => client.Timeout = Timeout.InfiniteTimeSpan)
-            .ConfigurePrimaryHttpMessageHandler(() => Handler(allowed));
+            .ConfigurePrimaryHttpMessageHandler(services => new MachineCalls(services.GetRequiredService<MachineConnections>()));
         services
             .AddHttpClient<IMachineEvents, RedfishEvents>(client => client.MaxResponseContentBufferSize = settings.MostBytes)
-            .ConfigurePrimaryHttpMessageHandler(() => Handler(allowed))
+            .ConfigurePrimaryHttpMessageHandler(services => new MachineCalls(services.GetRequiredService<MachineConnections>()))
             .AddResilienceHandler("events", pipeline => pipeline.AddTimeout(settings.CallDeadline));
         services
             .AddHttpClient<IApplianceLink, RedfishLink>(client =>
@@ -24,25 +28,11 @@ public static class LinkRegistration
                 client.MaxResponseContentBufferSize = settings.MostBytes;
                 client.Timeout = settings.LookDeadline;
             })
-            .ConfigurePrimaryHttpMessageHandler(() => Handler(allowed))
+            .ConfigurePrimaryHttpMessageHandler(services => new MachineCalls(services.GetRequiredService<MachineConnections>()))
             .AddResilienceHandler("appliance", pipeline => pipeline.AddCircuitBreaker(Breaker()).AddTimeout(settings.CallDeadline))
             .SelectPipelineByAuthority();
         return services;
     }
-
-    // Management processors come with certificates they signed themselves. Nothing secret is sent to them, and what
-    // they answer is held against labels a person reads, so an unknown certificate is accepted. A redirect is not
-    // followed: it could lead anywhere.
-    private static SocketsHttpHandler Handler(AllowedAddresses allowed) =>
-        new()
-        {
-            AllowAutoRedirect = false,
-            ConnectCallback = allowed.ConnectAsync,
-            UseProxy = false,
-            SslOptions = { RemoteCertificateValidationCallback = (_, _, _, _) => true },
-            MaxConnectionsPerServer = 4, // these processors are slow; more at once makes them slower
-            PooledConnectionLifetime = TimeSpan.FromMinutes(5),
-        };
 
     /// <summary>After half the calls of half a minute failed, a machine is left alone for a quarter of one.</summary>
     private static HttpCircuitBreakerStrategyOptions Breaker() =>

@@ -12,6 +12,9 @@ public sealed record LinkSettings
     /// <summary>Largest answer to one call, in bytes. Default 4 MiB: an expanded list of 106 drives has 400 kB.</summary>
     public int MostBytes { get; init; } = 4 * 1024 * 1024;
 
+    /// <summary>The folder with machines' secrets, a file each. Default none: they are kept encrypted with the rest.</summary>
+    public string? SecretFiles { get; init; }
+
     /// <summary>Networks in which a management address may lie, as 10.0.0.0/8. Default none: everywhere but link-local,
     /// multicast and unspecified addresses, and the service's own ports.</summary>
     public IReadOnlyList<string> AllowedNetworks { get; init; } = [];

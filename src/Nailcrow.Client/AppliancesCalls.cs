@@ -71,6 +71,33 @@ public sealed partial class NailcrowClient
     public Task<BaysView> BaysAsync(string asset, CancellationToken ct) =>
         GetAsync($"api/appliances/{Uri.EscapeDataString(asset)}/bays", Json.BaysView, ct);
 
+    /// <summary>Whether a machine can be read, step by step.</summary>
+    public Task<Trial> TryMachineAsync(string asset, CancellationToken ct) => PostAsync(Of(asset, "try"), Json.Trial, ct);
+
+    public Task<MachineAccessView> AccessAsync(string asset, CancellationToken ct) =>
+        GetAsync(Of(asset, "access"), Json.MachineAccessView, ct);
+
+    /// <summary>A page of the machines whose certificate waits for somebody's yes.</summary>
+    public Task<WaitingMachines> WaitingMachinesAsync(string? after, CancellationToken ct) =>
+        GetAsync($"api/certificates{(after is null ? "" : $"?after={Uri.EscapeDataString(after)}")}", Json.WaitingMachines, ct);
+
+    /// <summary>Whom to sign in as at a machine from now on.</summary>
+    public Task<MachineAccessView> GiveSignInAsync(string asset, MachineSignInAsk ask, CancellationToken ct) =>
+        PutAsync(Of(asset, "sign-in"), ask, Json.MachineSignInAsk, Json.MachineAccessView, ct);
+
+    public async Task TakeSignInAwayAsync(string asset, CancellationToken ct)
+    {
+        using var answer = await http.DeleteAsync(Of(asset, "sign-in"), ct);
+        await ThrowUnlessOkAsync(answer, ct);
+    }
+
+    /// <summary>Says yes to the certificate a machine showed.</summary>
+    /// <param name="sha256">The fingerprint that was looked at, with or without colons.</param>
+    public Task<MachineAccessView> TrustAsync(string asset, string sha256, CancellationToken ct) =>
+        PutAsync(Of(asset, "certificate"), new(sha256), Json.TrustAsk, Json.MachineAccessView, ct);
+
+    private static string Of(string asset, string what) => $"api/appliances/{Uri.EscapeDataString(asset)}/{what}";
+
     /// <summary>Sends a CSV file; a dry run changes nothing.</summary>
     public async Task<ImportResult> ImportAsync(string kind, Stream file, bool dryRun, bool all, CancellationToken ct)
     {

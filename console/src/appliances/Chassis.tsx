@@ -53,6 +53,11 @@ export function Chassis({ snapshot, verdicts, drawing, target, zone, lit = false
               </li>
             ))}
           </ul>
+          {snapshot.gaps?.map(gap => (
+            <p key={gap} className="ochre wrap" style={{ margin: 0 }}>
+              ◆ Not read: {gap}
+            </p>
+          ))}
           <p className="chalk" style={{ fontSize: 15, margin: 0 }}>
             Seen {clock(snapshot.takenAt, zone)} {snapshot.source === 'person' ? 'by a person' : `by ${said(snapshot.source)}`}
           </p>

@@ -7,6 +7,7 @@ import { WaitingPage } from '../shared/Waiting'
 import { said, size, ticketName } from '../shared/words'
 import { machineQuery, useBayMap, useComparison, useSnapshots } from './applianceQueries'
 import { Chassis } from './Chassis'
+import { HowReached } from './HowReached'
 import { PutMachineRight } from './PutMachineRight'
 
 /** One machine: its bays as last seen, how it is opened and swapped, every snapshot, and which bay is which. */
@@ -65,6 +66,7 @@ export function MachinePage() {
             )}
           </section>
           <ModelFacts view={machine.data} />
+          <HowReached asset={appliance.asset} address={appliance.address ?? null} />
         </div>
       </div>
     </main>

@@ -7,7 +7,7 @@ import { Refused } from '../shared/Refused'
 import type { ApplianceView, DriveLine } from '../shared/types'
 import { WaitingPage } from '../shared/Waiting'
 import { size } from '../shared/words'
-import { useFoundDrives, useMachines } from './applianceQueries'
+import { useFoundDrives, useMachines, useWaitingMachines } from './applianceQueries'
 
 /** Every machine, page by page, and a drive by the end of its serial. */
 export function MachinesPage() {
@@ -40,6 +40,7 @@ export function MachinesPage() {
           onChange={e => setTyped(e.currentTarget.value)}
         />
       </form>
+      <WaitingCertificates />
       <Refused problem={drives.error} />
       {drives.data && <DrivesFound drives={drives.data.drives} />}
       {machines.data.appliances.length > 0 ? (
@@ -71,6 +72,25 @@ export function MachinesPage() {
         </Button>
       </div>
     </main>
+  )
+}
+
+/** Nothing is sent to these before somebody who may compared what they show. */
+function WaitingCertificates() {
+  const may = useMay('reach-machines')
+  const waiting = useWaitingMachines(may)
+  if (!waiting.data?.assets.length) return null
+  return (
+    <p className="panel danger" role="status">
+      ◆ A certificate waits for a yes at{' '}
+      {waiting.data.assets.map((asset, nth) => (
+        <span key={asset}>
+          {nth > 0 && ', '}
+          <Link to={`/machines/${encodeURIComponent(asset)}`}>{asset}</Link>
+        </span>
+      ))}
+      {waiting.data.next && ' and more'}. Nothing is sent there before.
+    </p>
   )
 }
 

@@ -16,13 +16,14 @@ export function PutMachineRight({ view }: { view: ApplianceView }) {
   const { fields, typed, drop } = useDraft(`machine-${appliance.asset}-${view.version}`, {
     serial: appliance.serial,
     location: appliance.location,
+    address: appliance.address ?? '',
   })
   const put = useMutation({
     mutationFn: async () =>
       unwrap(
         await api.PUT('/api/appliances/{asset}', {
           params: { path: { asset: appliance.asset }, header: { 'If-Match': `"${view.version}"` } },
-          body: { ...appliance, serial: fields.serial.trim(), location: fields.location.trim() },
+          body: { ...appliance, serial: fields.serial.trim(), location: fields.location.trim(), address: fields.address.trim() || null },
         }),
       ),
     onSuccess: () => {
@@ -48,6 +49,13 @@ export function PutMachineRight({ view }: { view: ApplianceView }) {
         >
           <TextInput label="Its own serial" classNames={{ input: 'mono' }} value={fields.serial} onChange={typed('serial')} />
           <TextInput label="Room, rack and unit" value={fields.location} onChange={typed('location')} />
+          <TextInput
+            label="Its management address"
+            description="Such as https://10.0.0.7; empty where nobody reaches it."
+            classNames={{ input: 'mono' }}
+            value={fields.address}
+            onChange={typed('address')}
+          />
           <Button type="submit" loading={put.isPending}>
             That is so
           </Button>

@@ -9,6 +9,13 @@ export const useMachines = (find: string, after: string | null) =>
     placeholderData: earlier => earlier,
   })
 
+export const useWaitingMachines = (may: boolean) =>
+  useQuery({
+    queryKey: ['machines', 'certificates'],
+    enabled: may,
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/certificates', { signal })),
+  })
+
 export const machineQuery = (asset: string) =>
   queryOptions({
     queryKey: ['machines', asset],

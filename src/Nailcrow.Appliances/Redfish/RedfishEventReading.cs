@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Appliances.Redfish;
 
@@ -13,7 +14,7 @@ public static class RedfishEventReading
     /// <exception cref="JsonException">It is not JSON.</exception>
     public static IReadOnlyList<MachineEvent> Of(ReadOnlySpan<byte> body)
     {
-        using var json = JsonDocument.Parse(body.ToArray(), new JsonDocumentOptions { MaxDepth = 16 });
+        using var json = WholeJson.Parse(body.ToArray(), maxDepth: 16);
         return
         [
             .. json

@@ -8,7 +8,8 @@ using Nailcrow.Core.Terms;
 namespace Nailcrow.Appliances.Redfish;
 
 /// <summary>Event subscriptions and the event stream of the open Redfish schema (DSP0266).</summary>
-public sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, LinkSettings settings) : IMachineEvents
+internal sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, LinkSettings settings, RedfishAsking asking)
+    : IMachineEvents
 {
     /// <summary>The named client that streams are read with: it has no deadline, since a quiet machine is a well one.</summary>
     public const string StreamClient = "machine-stream";
@@ -28,7 +29,7 @@ public sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, L
                     { ValueKind: JsonValueKind.Object } ours
                 )
                     return ours.Required("@odata.id");
-                return await machine.PostAsync(
+                return await machine.Door.PostAsync(
                     subscriptions,
                     new Dictionary<string, string>
                     {
@@ -49,18 +50,16 @@ public sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, L
             async (machine, deadline) =>
             {
                 var service = await machine.ReadAsync(machine.LinkOf("EventService"), deadline);
-                return Streamed(
-                    machine.Within(service.Text("ServerSentEventUri") ?? throw new RedfishException("it offers no event stream.")),
-                    ct
-                );
+                var path = service.Text("ServerSentEventUri") ?? throw new RedfishException("it offers no event stream.");
+                return Streamed(machine.Door, path, ct);
             },
             ct
         );
 
-    private async IAsyncEnumerable<MachineEvent> Streamed(Uri uri, [EnumeratorCancellation] CancellationToken ct)
+    private async IAsyncEnumerable<MachineEvent> Streamed(RedfishDoor door, string path, [EnumeratorCancellation] CancellationToken ct)
     {
         using var client = clients.CreateClient(StreamClient);
-        await using var stream = await client.GetStreamAsync(uri, ct);
+        await using var stream = await door.By(client).StreamAsync(path, ct);
         await foreach (var item in SseParser.Create(stream).EnumerateAsync(ct))
         {
             if (item.Data.Length > settings.MostBytes)
@@ -83,5 +82,5 @@ public sealed class RedfishEvents(HttpClient http, IHttpClientFactory clients, L
     }
 
     private Task<Parsed<T>> AskAsync<T>(Appliance appliance, Func<RedfishMachine, CancellationToken, Task<T>> ask, CancellationToken ct) =>
-        RedfishAsking.AskAsync(http, settings, appliance, "", ask, ct);
+        asking.AskAsync(http, appliance, "", ask, ct);
 }

@@ -34,5 +34,5 @@ internal static class RedfishJson
         resource.Find(name) is { ValueKind: JsonValueKind.Array } list ? [.. list.EnumerateArray()] : [];
 
     public static IReadOnlyList<string> Links(this JsonElement resource, string name) =>
-        [.. resource.Items(name).Select(i => i.Required("@odata.id"))];
+        [.. resource.Items(name).Where(i => i.ValueKind == JsonValueKind.Object).Select(i => i.Required("@odata.id"))];
 }

@@ -1,95 +1,131 @@
-using System.Net.Http.Json;
 using System.Text.Json;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Appliances.Redfish;
 
-/// <summary>One machine's resource tree, walked by its own links.</summary>
+/// <summary>One machine's resource tree, walked by its own links. What of it cannot be read is a gap, told with the rest.</summary>
 internal sealed class RedfishMachine
 {
-    // No enclosure has more bays than this; a longer list is a loop or an attack.
-    private const int MostMembers = 500;
+    // No appliance has more drives than this; a longer list is a loop or an attack.
+    private const int MostMembers = 1_500;
+    private const int MostPages = 50;
+    private const int MostGaps = 50;
+    private const int LongestGap = 300;
 
-    private readonly HttpClient _http;
-    private readonly Uri _base;
-    private readonly JsonElement _root;
+    private readonly RedfishDoor _door;
+    private readonly List<string> _gaps = [];
 
-    private RedfishMachine(HttpClient http, Uri address, JsonElement root) => (_http, _base, _root) = (http, address, root);
+    private RedfishMachine(RedfishDoor door, JsonElement root) => (_door, Root) = (door, root);
 
-    public static async Task<RedfishMachine> OpenAsync(HttpClient http, Uri address, CancellationToken ct)
+    public static async Task<RedfishMachine> OpenAsync(RedfishDoor door, CancellationToken ct) => new(door, await door.RootAsync(ct));
+
+    public JsonElement Root { get; }
+
+    public RedfishDoor Door => _door;
+
+    /// <summary>What could not be read, each as a sentence.</summary>
+    public IReadOnlyList<string> Gaps
     {
-        var root = await GetAsync(http, new Uri(address, "/redfish/v1/"), ct);
-        return new(http, address, root);
+        get
+        {
+            lock (_gaps)
+                return [.. _gaps];
+        }
     }
 
-    /// <summary>The first member of a collection that is named from the service root, or by its own path.</summary>
-    public async Task<JsonElement> FirstMemberAsync(string collection, CancellationToken ct)
+    /// <summary>As they are told and kept: a machine that says much of itself does not fill the record.</summary>
+    public IReadOnlyList<string> GapsTold =>
+        Gaps is { Count: > MostGaps } many ? [.. many.Take(MostGaps), $"{many.Count - MostGaps} more could not be read."] : Gaps;
+
+    /// <summary>Notes what could not be read, or made sense of.</summary>
+    public void Missed(string sentence)
     {
-        var members = await MembersAsync(collection.StartsWith('/') ? collection : LinkOf(_root, collection), ct);
-        return members.Count > 0 ? members[0] : throw new RedfishException($"'{collection}' has no members.");
+        lock (_gaps)
+            _gaps.Add(Visible.Text(sentence.Length > LongestGap ? $"{sentence[..LongestGap]}..." : sentence));
     }
 
+    /// <summary>All members of a collection that can be read, across its pages.</summary>
     public async Task<IReadOnlyList<JsonElement>> MembersAsync(string collection, CancellationToken ct)
     {
-        var expands = _root.Find("ProtocolFeaturesSupported")?.Find("ExpandQuery")?.Find("NoLinks")?.ValueKind == JsonValueKind.True;
-        var list = await ReadAsync(expands ? $"{collection}?$expand=.($levels=1)" : collection, ct);
-        var members = list.Items("Members");
+        var expands = Root.Find("ProtocolFeaturesSupported")?.Find("ExpandQuery")?.Find("NoLinks")?.ValueKind == JsonValueKind.True;
+        var members = new List<JsonElement>();
+        var next = expands ? $"{collection}?$expand=.($levels=1)" : collection;
+        for (var page = 1; next is not null; page++)
+        {
+            if (page > MostPages)
+                throw new RedfishException($"'{collection}' has more than {MostPages} pages.");
+            var list = await ReadAsync(next, ct);
+            members.AddRange(list.Items("Members"));
+            Few(members.Count);
+            next = list.Text("Members@odata.nextLink");
+        }
         // An expanded member carries its content; one that is only a link has to be read.
-        return members.All(m => m.EnumerateObject().Count() > 1) ? members : await ReadAllAsync(list.Links("Members"), ct);
+        var read = await ReadAllAsync([.. members.Where(IsLink).Select(m => m.Required("@odata.id"))], ct);
+        var byPath = read.GroupBy(r => r.Path).ToDictionary(r => r.Key, r => r.First().Resource);
+        return
+        [
+            .. members
+                .Select(m => IsLink(m) ? byPath.GetValueOrDefault(m.Required("@odata.id")) : m)
+                .Where(m => m.ValueKind == JsonValueKind.Object),
+        ];
     }
 
-    public async Task<IReadOnlyList<JsonElement>> ReadAllAsync(IReadOnlyList<string> paths, CancellationToken ct)
+    /// <summary>Those of these that can be read.</summary>
+    public async Task<IReadOnlyList<(string Path, JsonElement Resource)>> ReadAllAsync(IReadOnlyList<string> paths, CancellationToken ct)
     {
-        if (paths.Count > MostMembers)
-            throw new RedfishException($"a list has {paths.Count} members; at most {MostMembers} are read.");
-        // Four at a time, as the handler allows: these processors are slow, and slower when crowded.
+        Few(paths.Count);
+        // Four at a time: these processors are slow, and slower when crowded.
         var read = new JsonElement[paths.Count];
         await Parallel.ForAsync(
             0,
             paths.Count,
             new ParallelOptions { MaxDegreeOfParallelism = 4, CancellationToken = ct },
-            async (i, token) => read[i] = await ReadAsync(paths[i], token)
+            async (i, token) => read[i] = await TryReadAsync(paths[i], token) ?? default
         );
-        return read;
+        return [.. paths.Zip(read).Where(r => r.Second.ValueKind == JsonValueKind.Object)];
     }
+
+    /// <returns>Null where it could not be read; the machine as a whole goes on answering.</returns>
+    public async Task<JsonElement?> TryReadAsync(string path, CancellationToken ct)
+    {
+        try
+        {
+            return await ReadAsync(path, ct);
+        }
+        catch (Exception e) when (OfOneResource(e) is { } why)
+        {
+            Missed($"'{path}' {why}");
+            return null;
+        }
+    }
+
+    /// <summary>What befalls one resource and says nothing of the others; null for what is about the whole machine, such as a refused sign-in.</summary>
+    public static string? OfOneResource(Exception e) =>
+        e switch
+        {
+            RedfishException odd => $"cannot be used: {odd.Message}",
+            JsonException => "answered something that is not JSON.",
+            HttpRequestException { StatusCode: { } status } when (int)status is not (401 or 403 or 429 or 503) =>
+                $"answered {(int)status} {status}.",
+            _ => null,
+        };
 
     public string LinkOf(JsonElement resource, string name) =>
         resource.Find(name)?.Text("@odata.id")
         ?? throw new RedfishException($"'{resource.Text("@odata.id") ?? "the service root"}' has no '{name}'.");
 
-    public async Task PatchAsync(string path, Dictionary<string, bool> change, CancellationToken ct)
+    public string LinkOf(string name) => LinkOf(Root, name);
+
+    public Task<JsonElement> ReadAsync(string path, CancellationToken ct) => _door.GetAsync(path, ct);
+
+    private static void Few(int members)
     {
-        using var answer = await _http.PatchAsJsonAsync(Within(path), change, ct);
-        answer.EnsureSuccessStatusCode();
+        if (members > MostMembers)
+            throw new RedfishException($"a list has {members} members; at most {MostMembers} are read.");
     }
 
-    public string LinkOf(string name) => LinkOf(_root, name);
-
-    /// <returns>Where the new resource is: the Location header, or the collection where the machine does not say.</returns>
-    public async Task<string> PostAsync(string path, Dictionary<string, string> resource, CancellationToken ct)
-    {
-        using var answer = await _http.PostAsJsonAsync(Within(path), resource, ct);
-        answer.EnsureSuccessStatusCode();
-        return answer.Headers.Location is { } at
-            ? at.IsAbsoluteUri
-                ? at.AbsolutePath
-                : at.ToString()
-            : path;
-    }
-
-    public Task<JsonElement> ReadAsync(string path, CancellationToken ct) => GetAsync(_http, Within(path), ct);
-
-    /// <summary>A machine may only send us on within itself.</summary>
-    public Uri Within(string path) =>
-        path.StartsWith("/redfish/", StringComparison.Ordinal)
-            ? new Uri(_base, path)
-            : throw new RedfishException($"it links to '{path}', outside of itself.");
-
-    private static async Task<JsonElement> GetAsync(HttpClient http, Uri uri, CancellationToken ct)
-    {
-        var bytes = await http.GetByteArrayAsync(uri, ct);
-        using var document = JsonDocument.Parse(bytes);
-        return document.RootElement.ValueKind == JsonValueKind.Object
-            ? document.RootElement.Clone()
-            : throw new RedfishException("a resource is not an object.");
-    }
+    private static bool IsLink(JsonElement member) =>
+        member.ValueKind == JsonValueKind.Object
+            ? member.EnumerateObject().Count() == 1
+            : throw new RedfishException("a member of a list is no object.");
 }

@@ -10,42 +10,43 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
 {
     private const string Source = "redfish";
 
-    public MachineLook Of(IReadOnlyList<JsonElement> drives, IReadOnlyList<JsonElement> volumes, JsonElement chassis)
+    /// <param name="gaps">What could not be read, each as a sentence.</param>
+    public MachineLook Of(RedfishSurvey survey, IReadOnlyList<string> gaps)
     {
-        var arrays = volumes.Select(v => (Json: v, Array: Array(v, Name(v, volumes), drives))).ToList();
+        var enclosures = new RedfishEnclosures(appliance, survey.Chassis);
+        var drives = RedfishDrives.Of(survey, enclosures);
+        var volumes = RedfishVolumes.Of(survey, drives);
         if (InTwo(volumes) is { } twice)
             throw new RedfishException($"drive '{twice}' is a member of two arrays.");
-        var bays = drives.Select(d => Bay(d, arrays)).OrderBy(b => b.Label.PadLeft(6, '0'), StringComparer.Ordinal).ToList();
-        var snapshot = new Snapshot(now, Source, bays, [.. arrays.Select(a => a.Array)]);
+        var arrays = volumes.Select(v => (Of: v, Array: Array(v, drives))).ToList();
+        var bays = drives
+            .Select(d => Bay(d, arrays, survey.AllVolumes))
+            .OrderBy(b => b.Label.PadLeft(6, '0'), StringComparer.Ordinal)
+            .ToList();
+        var snapshot = new Snapshot(now, Source, bays, [.. arrays.Select(a => a.Array)], gaps.Count == 0 ? null : gaps);
         if (SnapshotProblems.In(snapshot).FirstOrDefault() is { } problem)
             throw new RedfishException(problem);
-        return new(snapshot, [.. arrays.Select(a => Progress(a.Json, a.Array)).OfType<Reading>()], chassis.Flag("LocationIndicatorActive"));
+        return new(
+            snapshot,
+            [.. arrays.Select(a => Progress(a.Of.Json, a.Array)).OfType<Reading>()],
+            enclosures.Itself.Flag("LocationIndicatorActive")
+        );
     }
 
-    /// <summary>A machine may name two arrays alike; then its own id of each tells them apart.</summary>
-    private static string Name(JsonElement volume, IReadOnlyList<JsonElement> volumes)
+    private DriveArray Array(RedfishVolume of, IReadOnlyList<RedfishDrive> drives)
     {
-        var name = Named(volume);
-        return volumes.Count(v => string.Equals(Named(v), name, StringComparison.OrdinalIgnoreCase)) == 1
-            ? name
-            : $"{name} ({volume.Required("Id")})";
-    }
-
-    private static string Named(JsonElement volume) => volume.Text("Name") ?? volume.Required("Id");
-
-    private DriveArray Array(JsonElement volume, string name, IReadOnlyList<JsonElement> drives)
-    {
+        var (volume, name) = (of.Json, of.Name);
         var designed = appliance.Arrays?.FirstOrDefault(a => a.Name == name);
         // The schema has no word for mixed sizes or k+m; where the array was set up as one, that is what it is.
         var level = designed?.Level ?? Level(volume.Text("RAIDType"), name);
-        var members = drives.Where(d => Members(volume).Contains(d.Required("@odata.id"))).ToList();
+        var members = drives.Where(d => of.Members.Contains(d.Path)).Select(d => d.Json).ToList();
         var memberBytes = designed?.MemberBytes ?? members.Select(d => d.Whole("CapacityBytes")).OfType<long>().DefaultIfEmpty(0).Min();
         var design = designed?.Members ?? FromCapacity(level, volume.Whole("CapacityBytes"), memberBytes) ?? members.Count;
         return new(name, level, design, State(volume), memberBytes > 0 ? memberBytes : null, designed?.Groups, designed?.Parity);
     }
 
-    private static string? InTwo(IReadOnlyList<JsonElement> volumes) =>
-        volumes.SelectMany(v => Members(v).Distinct()).GroupBy(path => path).FirstOrDefault(g => g.Count() > 1)?.Key;
+    private static string? InTwo(IReadOnlyList<RedfishVolume> volumes) =>
+        volumes.SelectMany(v => v.Members).GroupBy(path => path).FirstOrDefault(g => g.Count() > 1)?.Key;
 
     /// <summary>Members when whole, from usable capacity: n·min, min, (n-1)·min, (n-2)·min or (n/2)·min by level.</summary>
     private static int? FromCapacity(ArrayLevel level, long? usable, long member)
@@ -95,23 +96,17 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
         };
     }
 
-    private Bay Bay(JsonElement drive, List<(JsonElement Json, DriveArray Array)> arrays)
+    private static Bay Bay(RedfishDrive of, List<(RedfishVolume Of, DriveArray Array)> arrays, bool allVolumes)
     {
-        var place = drive.Find("PhysicalLocation")?.Find("PartLocation");
-        var label =
-            place?.Text("ServiceLabel")
-            ?? place?.Whole("LocationOrdinalValue")?.ToString()
-            ?? throw new RedfishException($"drive '{drive.Text("Id")}' does not say which bay it is in.");
-        label = label.StartsWith("Bay ", StringComparison.OrdinalIgnoreCase) ? label[4..] : label;
-        var name = drive.Text("Id");
+        var drive = of.Json;
         if (drive.Find("Status")?.Text("State") == "Absent")
-            return new(label, BayRole.Empty, DriveHealth.Unknown, name);
-        var (role, array) = Role(drive, arrays);
+            return new(of.Label, BayRole.Empty, DriveHealth.Unknown, of.Name);
+        var (role, array) = Role(of, arrays, allVolumes);
         return new(
-            label,
+            of.Label,
             role,
             Health(drive),
-            name,
+            of.Name,
             drive.Text("SerialNumber"),
             drive.Text("Model"),
             drive.Whole("CapacityBytes"),
@@ -121,24 +116,27 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
         );
     }
 
-    private static (BayRole Role, DriveArray? Array) Role(JsonElement drive, List<(JsonElement Json, DriveArray Array)> arrays)
+    private static (BayRole Role, DriveArray? Array) Role(
+        RedfishDrive drive,
+        List<(RedfishVolume Of, DriveArray Array)> arrays,
+        bool allVolumes
+    )
     {
-        var path = drive.Required("@odata.id");
         foreach (var (volume, array) in arrays)
         {
-            if (Members(volume).Contains(path))
-                return (Rebuilding(drive) is null ? BayRole.Member : BayRole.Filling, array);
-            if (volume.Find("Links")?.Links("DedicatedSpareDrives").Contains(path) == true)
+            if (volume.Members.Contains(drive.Path))
+                return (Rebuilding(drive.Json) is null ? BayRole.Member : BayRole.Filling, array);
+            if (volume.Spares.Contains(drive.Path))
                 return (BayRole.Spare, array);
         }
         // The drive still names its volume, and the volume does not name the drive: it was thrown out.
-        var named = drive.Find("Links")?.Links("Volumes") ?? [];
-        if (arrays.Find(a => named.Contains(a.Json.Required("@odata.id"))) is { Array: { } left })
+        if (arrays.Find(a => drive.Volumes.Any(a.Of.Paths.Contains)) is { Array: { } left })
             return (BayRole.Dropped, left);
-        return (drive.Text("HotspareType") is null or "None" ? BayRole.Unclaimed : BayRole.Spare, null);
+        if (drive.Json.Text("HotspareType") is not (null or "None"))
+            return (BayRole.Spare, null);
+        // Where a volume could not be read, a drive that no other one names may be that one's.
+        return (allVolumes ? BayRole.Unclaimed : BayRole.NotKnown, null);
     }
-
-    private static IReadOnlyList<string> Members(JsonElement volume) => volume.Find("Links")?.Links("Drives") ?? [];
 
     private static DriveHealth Health(JsonElement drive) =>
         drive.Find("Status")?.Text("Health") switch
@@ -163,7 +161,10 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
 
     private Reading? Progress(JsonElement volume, DriveArray array)
     {
-        if (volume.Items("Operations") is not [var operation, ..])
+        if (
+            volume.Items("Operations").FirstOrDefault(o => o.ValueKind == JsonValueKind.Object)
+            is not { ValueKind: JsonValueKind.Object } operation
+        )
             return null;
         RebuildPhase? phase = operation.Text("OperationName") switch
         {

@@ -8,7 +8,19 @@ namespace Nailcrow.Cli.Appliances;
 internal static class ApplianceCommands
 {
     public static Command Build() =>
-        new("appliance", "The machines that are looked after.") { List(), Show(), Map(), AddMachineCommand.Build(), PutRight() };
+        new("appliance", "The machines that are looked after.")
+        {
+            List(),
+            Show(),
+            Map(),
+            AddMachineCommand.Build(),
+            PutRight(),
+            ReachingCommands.Try(),
+            ReachingCommands.Access(),
+            ReachingCommands.SignIn(),
+            ReachingCommands.SignInNoMore(),
+            ReachingCommands.Trust(),
+        };
 
     private static Command List()
     {
@@ -49,29 +61,41 @@ internal static class ApplianceCommands
         var serial = Said.Optional("--serial", "Its own serial, as the sticker of the chassis says.");
         var location = Said.Optional("--location", "Room, rack and unit.");
         var site = Said.Optional("--site", "The site it stands at now.");
-        return new Command("correct", "Put right what is known of it: its own serial, its place, its site.")
+        var address = Said.Optional(
+            "--address",
+            "Where its management interface answers, as https://10.0.0.7; 'none' where nobody reaches it.",
+            "URL"
+        );
+        return new Command("correct", "Put right what is known of it: its own serial, its place, its site, its management address.")
         {
             asset,
             serial,
             location,
             site,
+            address,
         }.Does(async call =>
         {
-            if (call.Get(serial) is null && call.Get(location) is null && call.Get(site) is null)
-                throw new UsageProblem("Say what is so: --serial, --location or --site.");
+            if ((call.Get(serial) ?? call.Get(location) ?? call.Get(site) ?? call.Get(address)) is null)
+                throw new UsageProblem("Say what is so: --serial, --location, --site or --address.");
             var known = await call.Client.ApplianceAsync(call.Get(asset), call.Ct);
             var right = known.Appliance with
             {
                 Serial = call.Get(serial) ?? known.Appliance.Serial,
                 Location = call.Get(location) ?? known.Appliance.Location,
                 Site = call.Get(site) ?? known.Appliance.Site,
+                Address = call.Get(address) is { } at ? (at == "none" ? null : at) : known.Appliance.Address,
             };
             var now = await call.Client.ReplaceMachineAsync(right, known.Version, call.Ct);
             call.Show(
                 now,
                 ContractJson.Default.ApplianceView,
                 screen =>
-                    screen.Line(Screen.Safe($"{now.Appliance.Asset}: {now.Appliance.Serial}, {now.Site.Name}, {now.Appliance.Location}."))
+                    screen.Line(
+                        Screen.Safe(
+                            $"{now.Appliance.Asset}: {now.Appliance.Serial}, {now.Site.Name}, {now.Appliance.Location}, "
+                                + $"{now.Appliance.Address ?? "by hand only"}."
+                        )
+                    )
             );
         });
     }

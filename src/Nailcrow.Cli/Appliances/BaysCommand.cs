@@ -24,6 +24,8 @@ internal static class BaysCommand
                 screen =>
                 {
                     BayMap.Draw(screen, view.Snapshot, view.Verdicts, drawing, target);
+                    foreach (var gap in view.Snapshot.Gaps ?? [])
+                        screen.Line($"  [bold]![/] not read: {Screen.Safe(gap)}");
                     if (view.LocatorOn == true)
                         screen.Line("  The locator light is on.");
                     if (call.Get(reasons))

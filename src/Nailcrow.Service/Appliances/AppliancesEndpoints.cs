@@ -2,12 +2,14 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Nailcrow.Appliances;
+using Nailcrow.Appliances.Reaching;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
+using Nailcrow.Service.Appliances.Reaching;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
@@ -20,8 +22,11 @@ internal static class AppliancesEndpoints
     private const int OnAPage = 100;
     private const int MostWaiting = 2_000;
 
-    public static void AddAppliances(this WebApplicationBuilder builder) =>
+    public static void AddAppliances(this WebApplicationBuilder builder)
+    {
+        builder.Services.AddSingleton<SecretFiles>().AddSingleton<IMachineKeys, MachineKeys>();
         builder.Services.AddApplianceLinks(builder.Configuration.GetSection("Nailcrow:Link").Get<LinkSettings>() ?? new());
+    }
 
     public static void MapAppliances(this WebApplication app)
     {
@@ -127,9 +132,7 @@ internal static class AppliancesEndpoints
             return Unknown(asset);
         return await link.LookAsync(known.Appliance, ct) switch
         {
-            Parsed<MachineLook>.Ok(var look) => TypedResults.Ok(
-                new BaysView(look.Snapshot, BayVerdict.ForAll(look.Snapshot), look.LocatorOn)
-            ),
+            Parsed<MachineLook>.Ok(var look) => TypedResults.Ok(Told(look.Snapshot.WithUntold(known.Labels), look.LocatorOn)),
             Parsed<MachineLook>.Refused(var reason) => Refusals.Unreachable(reason),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
@@ -146,5 +149,7 @@ internal static class AppliancesEndpoints
             BlankSnapshot.Of(known.Appliance, known.Drawing)
         );
 
-    private static ProblemHttpResult Unknown(string asset) => Refusals.NotFound($"No appliance has the asset number '{asset}'.");
+    private static BaysView Told(Snapshot snapshot, bool? locatorOn) => new(snapshot, BayVerdict.ForAll(snapshot), locatorOn);
+
+    internal static ProblemHttpResult Unknown(string asset) => Refusals.NotFound($"No appliance has the asset number '{asset}'.");
 }

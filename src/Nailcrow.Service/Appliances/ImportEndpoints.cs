@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.People;
+using Nailcrow.Core.People.Log;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
@@ -20,7 +21,10 @@ internal static class ImportEndpoints
     {
         var care = app.MapGroup("/api").WithTags("Appliances").Takes(Permission.BringListsIn);
         care.MapPost("/import/{kind}", Import).WithName("Import").Accepts<string>("text/csv");
-        care.MapGet("/export/{kind}", Export).WithName("Export").Produces<string>(200, "text/csv");
+        care.MapGet("/export/{kind}", Export)
+            .WithName("Export")
+            .Produces<string>(200, "text/csv")
+            .Logged(SecurityEvent.ListExported, "kind");
     }
 
     /// <summary>

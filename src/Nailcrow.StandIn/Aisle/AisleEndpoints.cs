@@ -1,5 +1,6 @@
 using Nailcrow.StandIn.Events;
 using Nailcrow.StandIn.Machine;
+using Nailcrow.StandIn.Redfish;
 
 namespace Nailcrow.StandIn.Aisle;
 
@@ -51,6 +52,16 @@ internal static class AisleEndpoints
         aisle.MapPost("/refuse/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Refuse(bay)));
         aisle.MapPost("/restart", (StandInMachine machine) => Try(machine.Restart));
         aisle.MapPost("/behave/{manner}", Behave);
+        aisle.MapPost("/new-certificate", (OwnCertificate certificate) => Try(certificate.Renew));
+        aisle.MapPost(
+            "/forget-sessions",
+            (SignIns signIns) =>
+                Try(() =>
+                {
+                    signIns.Forget();
+                    return "Nobody is signed in at it any more.";
+                })
+        );
         app.MapGet(
             "/",
             () =>

@@ -82,8 +82,8 @@ internal static class HandCommands
         var manner = new Argument<string>("MANNER")
         {
             Description =
-                "well, hangs, garbage, flood, slow; a machine also: frozen, forgets, contradicts or vague (no percentage of a "
-                + "rebuild); a carrier or maker also: down, wrong, refuses.",
+                "well, hangs, garbage, flood, slow; a machine also: frozen, forgets, contradicts, patchy (one drive cannot be read) or "
+                + "vague (no percentage of a rebuild); a carrier or maker also: down, wrong, refuses.",
         };
         root.Subcommands.Add(
             Hand(
@@ -93,6 +93,10 @@ internal static class HandCommands
                 p => $"behave/{Uri.EscapeDataString(p.GetValue(manner)!)}"
             )
         );
+        root.Subcommands.Add(
+            Hand("new-certificate", "The machine's management interface shows another certificate.", [], _ => "new-certificate")
+        );
+        root.Subcommands.Add(Hand("forget-sessions", "It forgets who was signed in at it.", [], _ => "forget-sessions"));
         AddPartners(root);
         root.Subcommands.Add(Look());
     }

@@ -29,4 +29,7 @@ internal enum Manner
 
     /// <summary>Says that it rebuilds, and not how far it is.</summary>
     Vague,
+
+    /// <summary>One drive's resource, that of bay 5, answers an error; the rest answers truly.</summary>
+    Patchy,
 }

@@ -23,6 +23,8 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
         "dk11",
     ];
 
+    private const int ExpansionSeed = 500;
+
     private readonly Lock _lock = new();
     private readonly Dictionary<int, StandInDrive> _bays = StandInFilling.Bays(settings.Seed);
     private readonly List<StandInArray> _arrays = StandInFilling.Arrays(settings.Seed);
@@ -35,6 +37,10 @@ internal sealed class StandInMachine(StandInSettings settings, TimeProvider time
     public Manner Manner { get; private set; } = Manner.Well;
 
     public bool LocatorOn { get; private set; }
+
+    /// <summary>The second enclosure, whose chassis has a serial of its own; nobody's hands reach it.</summary>
+    public StandInMachine? Expansion { get; } =
+        settings.Expansion ? new(settings with { Seed = settings.Seed + ExpansionSeed, Expansion = false }, time) : null;
 
     public string Serial { get; } = StandInFilling.ChassisSerial(settings.Seed);
 

@@ -15,6 +15,17 @@ internal static class RedfishEndpoints
 
     public static void MapRedfish(this WebApplication app)
     {
+        app.Use(
+            async (http, next) =>
+            {
+                var ours = http.Request.Path.StartsWithSegments("/redfish", StringComparison.Ordinal);
+                if (ours && !http.RequestServices.GetRequiredService<SignIns>().Lets(http.Request))
+                    http.Response.StatusCode = 401;
+                else
+                    await next();
+            }
+        );
+        app.MapPost(SignIns.Path, (HttpContext http, SignIns signIns) => signIns.BeginAsync(http));
         app.MapGet("/redfish/{**rest}", Get);
         app.MapPatch("/redfish/v1/Chassis/1", Patch);
     }
@@ -32,6 +43,10 @@ internal static class RedfishEndpoints
             case Manner.Slow:
                 await Task.Delay(Slowness, http.RequestAborted);
                 await AnswerAsync(http, RedfishTree.Resource(machine, http.Request.Path));
+                break;
+            case Manner.Patchy
+                when http.Request.Path.Value?.EndsWith($"/Drives/{StandInMachine.Names[4]}", StringComparison.Ordinal) == true:
+                http.Response.StatusCode = 500;
                 break;
             case Manner.Flood:
                 await FloodAsync(http);

@@ -15,7 +15,11 @@ public sealed record KnownAppliance(
     ApplianceModel Model,
     IReadOnlyList<ChassisDrawing> Drawing,
     long Version
-);
+)
+{
+    /// <summary>Of all its bays, as they are printed.</summary>
+    public IEnumerable<string> Labels => Drawing.SelectMany(d => d.Labels());
+}
 
 /// <summary>A customer, and the version an edit has to name.</summary>
 public sealed record KnownCustomer(Customer Customer, string Version);
