@@ -9,8 +9,18 @@ namespace Nailcrow.Client.Tickets;
 /// <summary>An entry to be written.</summary>
 /// <param name="Id">UUIDv7 made by the sender; sending it again is sending it once. Left out, the service makes one.</param>
 /// <param name="At">When it happened, on the sender's clock. Left out: now.</param>
-/// <param name="SentAt">The sender's clock at the moment of sending, from which its offset is measured.</param>
-public sealed record EntryAsk(EntryBody Body, Guid? Id = null, DateTimeOffset? At = null, DateTimeOffset? SentAt = null);
+/// <param name="SentAt">The sender's clock at the moment of sending, from which its offset is measured where the sender has not.</param>
+/// <param name="ClockBehindMs">
+/// How far the sender's clock is behind the service's, in milliseconds, by the <c>Date</c> of the service's answers; negative where it
+/// is ahead. Counts only beside <paramref name="SentAt"/>, which shows whether it can be so.
+/// </param>
+public sealed record EntryAsk(
+    EntryBody Body,
+    Guid? Id = null,
+    DateTimeOffset? At = null,
+    DateTimeOffset? SentAt = null,
+    long? ClockBehindMs = null
+);
 
 /// <summary>Proof that an entry is kept.</summary>
 /// <param name="Repeated">True where it had been sent before.</param>

@@ -32,6 +32,8 @@ public abstract record Ruling
     {
         if (intent.FromOutside && intent.Body.ByServiceOnly() is { } instead)
             return new NotAllowed(instead);
+        if (intent.FromOutside && MachineWords.WhyNot(intent.Body) is { } notTheirs)
+            return new NotAllowed(notTheirs);
         if (intent.Happened < ServiceClock.Earliest)
             return new Unusable(
                 $"It says it happened at {intent.Happened.UtcDateTime:yyyy-MM-dd HH:mm} UTC; nothing here is older "

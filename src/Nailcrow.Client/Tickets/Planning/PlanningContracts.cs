@@ -25,7 +25,8 @@ public sealed record DeskView(
     int WithNobody = 0
 );
 
-public sealed record EngineerLoad(string Engineer, string FullName, int Open, int Visits);
+/// <param name="Out">They may not come in any more: what they have open waits for nobody, and is to be handed over.</param>
+public sealed record EngineerLoad(string Engineer, string FullName, int Open, int Visits, bool Out = false);
 
 /// <summary>One stop of a day.</summary>
 public sealed record Stop(TicketLine Ticket, Priority Priority, double? KmFromBefore);

@@ -1,3 +1,4 @@
+using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -9,6 +10,8 @@ namespace Nailcrow.Core.Swaps.Drives;
 public sealed record DrivePutBack(string Bay, string Serial) : FactBody
 {
     public override string Told() => $"Put {Serial} back into bay {Bay}";
+
+    public override IReadOnlyCollection<Role> Writers() => OnSite;
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
     {

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -10,6 +11,8 @@ namespace Nailcrow.Core.Swaps.Drives;
 public sealed record DriveWithdrawn(string Bay, string Serial) : FactBody
 {
     public override string Told() => $"Took {Serial} out of bay {Bay} again";
+
+    public override IReadOnlyCollection<Role> Writers() => OnSite;
 
     public override string? Problem(Ticket ticket) =>
         ticket.Latest is { } latest && latest.BayLabelled(Bay) is null ? NoSuchBay.Sentence(Bay, latest)

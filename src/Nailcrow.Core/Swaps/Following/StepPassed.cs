@@ -31,7 +31,7 @@ public sealed record StepPassed(Guid Sheet, string Step) : DecisionBody
                 ? ticket
                 : ticket.Raise(stamp, "step", $"'{Step}' was passed by {stamp.By} while the run stood at '{run.Current ?? "its end"}'.");
         // A late entry may show that the gate was not open when it was passed; the record has to say so.
-        var unmet = GateCheck.Unmet(ticket, run, step, stamp.At);
+        var unmet = GateCheck.Unmet(ticket, run, step, stamp.Judged);
         var branch = LeadsNo.IsTaken(ticket, run, step) ? RunStep.Refused : RunStep.Done;
         var passed = Stepping.Visited(ticket, sheet, run, step, new(Step, branch, branch, null, stamp.At, stamp.By));
         return unmet is null ? passed : passed.Raise(stamp, "gate", $"'{Step}' was passed by {stamp.By}, but at that time: {unmet}");

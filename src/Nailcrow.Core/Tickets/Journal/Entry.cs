@@ -53,4 +53,14 @@ public sealed record Entry(
 
 /// <summary>What a fold rule may know of the entry beside its body.</summary>
 /// <param name="Seq">Its place in the order of arrival on its ticket, counted from 1.</param>
-public sealed record Stamp(Guid Entry, DateTimeOffset At, DateTimeOffset RecordedAt, string By, long Seq);
+public sealed record Stamp(Guid Entry, DateTimeOffset At, DateTimeOffset RecordedAt, string By, long Seq)
+{
+    // Longer under way, and it had waited on a device: nobody looks at a screen that does not answer for longer.
+    private static readonly TimeSpan UnderWay = TimeSpan.FromSeconds(10);
+
+    /// <summary>
+    /// The moment by which a wait is judged. What was sent as it happened was let pass by the service's clock, and stays so; what waited
+    /// on a device is judged by when it happened.
+    /// </summary>
+    public DateTimeOffset Judged => RecordedAt - At is var way && way > TimeSpan.Zero && way <= UnderWay ? RecordedAt : At;
+}

@@ -100,6 +100,9 @@ public abstract record EntryBody
     /// <summary>Everybody who works on tickets; an administrator keeps the house, and writes in no ticket.</summary>
     internal static readonly IReadOnlyCollection<Role> AllWriters = [Role.Engineer, Role.Dispatcher, Role.Stores, Role.Lead];
 
+    /// <summary>Whoever stood before the machine; a lead writes it for one who cannot. Nobody else has seen it.</summary>
+    internal static readonly IReadOnlyCollection<Role> OnSite = [Role.Engineer, Role.Lead];
+
     /// <summary>Null where anybody with the role may word it; else how whoever wants it written gets it from the service.</summary>
     public virtual string? ByServiceOnly() => null;
 

@@ -8,6 +8,8 @@ public sealed record EngineerAssigned(string Engineer) : DecisionBody
 {
     public override string Told() => $"Assigned to {Engineer}";
 
+    public override IReadOnlyCollection<Role> Writers() => [Role.Engineer, Role.Dispatcher, Role.Lead];
+
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
         WhyNot(ticket.Number, ticket.Engineer, Engineer, actor);
 

@@ -18,6 +18,13 @@ public sealed record SealedLedger(long Lines, string Hash)
     public SealedLedger With(string hash) => new(Lines + 1, Canonical.HashChain.Next(Hash, hash));
 }
 
+/// <summary>How far the security log had come; it is one chain, so that its last hash covers all of it.</summary>
+/// <param name="Hash">Of its last line, in hex; <see cref="Canonical.HashChain.Start"/> where there was none yet.</param>
+public sealed record SealedLog(long Lines, string Hash)
+{
+    public static readonly SealedLog Empty = new(0, Canonical.HashChain.Start);
+}
+
 /// <summary>
 /// A signed statement of everything that had been written at a moment. docs/journal.md describes its text line by line.
 /// </summary>
@@ -28,6 +35,7 @@ public sealed record SealedLedger(long Lines, string Hash)
 /// <param name="Blocks">Roots of the whole blocks of <see cref="BlockEntries"/> entries, so that what was changed can be found.</param>
 /// <param name="Tickets">The chains that grew since the seal before.</param>
 /// <param name="Ledger">The ledger of parts; null in a seal that was made before there was one.</param>
+/// <param name="Security">The security log; likewise.</param>
 public sealed record Seal(
     long Number,
     DateTimeOffset SealedAt,
@@ -36,7 +44,8 @@ public sealed record Seal(
     string Before,
     IReadOnlyList<string> Blocks,
     IReadOnlyList<SealedTicket> Tickets,
-    SealedLedger? Ledger = null
+    SealedLedger? Ledger = null,
+    SealedLog? Security = null
 )
 {
     // A power of two, so that a block is a whole subtree; 20 million entries a year are 20,000 lines.
@@ -68,6 +77,8 @@ public sealed record Seal(
             Line($"ticket {TicketNumber.Text(ticket.Ticket)} {ticket.Entries} {ticket.Hash}");
         if (Ledger is { } parts)
             Line($"ledger {parts.Lines} {parts.Hash}");
+        if (Security is { } log)
+            Line($"security {log.Lines} {log.Hash}");
         return text.ToString();
     }
 
@@ -97,7 +108,8 @@ public sealed record Seal(
                 One(lines, "before"),
                 [.. lines.Select(l => Word(l, "block")).OfType<string>()],
                 [.. lines.Select(l => Word(l, "ticket")).OfType<string>().Select(Ticket)],
-                lines.Select(l => Word(l, "ledger")).OfType<string>().Select(LedgerOf).FirstOrDefault()
+                lines.Select(l => Word(l, "ledger")).OfType<string>().Select(LedgerOf).FirstOrDefault(),
+                lines.Select(l => Word(l, "security")).OfType<string>().Select(LogOf).FirstOrDefault()
             );
             return new Parsed<ReadSeal>.Ok(new(seal, Convert.ToHexStringLower(SHA256.HashData(Convert.FromBase64String(key)))));
         }
@@ -116,6 +128,11 @@ public sealed record Seal(
         words.Split(' ') is [var lines, var hash]
             ? new(long.Parse(lines, CultureInfo.InvariantCulture), hash)
             : throw new FormatException($"'ledger {words}' is not a number of lines and a hash.");
+
+    private static SealedLog LogOf(string words) =>
+        words.Split(' ') is [var lines, var hash]
+            ? new(long.Parse(lines, CultureInfo.InvariantCulture), hash)
+            : throw new FormatException($"'security {words}' is not a number of lines and a hash.");
 
     private static long Count(string[] lines, string name) => long.Parse(One(lines, name), CultureInfo.InvariantCulture);
 

@@ -30,7 +30,7 @@ public sealed class SealDraft(Seal? before, long blockPosition)
         BlockPosition = position;
     }
 
-    public Seal Finish(long number, DateTimeOffset at, string hashBefore, SealedLedger ledger)
+    public Seal Finish(long number, DateTimeOffset at, string hashBefore, SealedLedger ledger, SealedLog security)
     {
         var whole = new Frontier();
         foreach (var block in _blocks)
@@ -44,7 +44,8 @@ public sealed class SealDraft(Seal? before, long blockPosition)
             hashBefore,
             _blocks,
             [.. _tickets.Select(t => new SealedTicket(t.Key, t.Value.Seq, t.Value.Hash))],
-            ledger
+            ledger,
+            security
         );
     }
 }
