@@ -17,6 +17,8 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
 {
     private static readonly ContractJson Json = ContractJson.Default;
 
+    private readonly MeasuredClock _clock = new();
+
     private Guid NewId() => Guid.CreateVersion7(time.GetUtcNow());
 
     private async Task FileAsync(string path, Stream into, CancellationToken ct)
@@ -28,7 +30,7 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
 
     private async Task<T> GetAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct)
     {
-        using var answer = await http.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, ct);
+        using var answer = await TimedAsync(http.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, ct));
         return await ReadAsync(answer, type, ct);
     }
 
@@ -41,14 +43,35 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
     )
     {
         using var content = JsonContent.Create(ask, askType);
-        using var answer = await http.PostAsync(path, content, ct);
+        using var answer = await TimedAsync(http.PostAsync(path, content, ct));
+        return await ReadAsync(answer, type, ct);
+    }
+
+    private async Task<TAnswer> PutAsync<TAsk, TAnswer>(
+        string path,
+        TAsk ask,
+        JsonTypeInfo<TAsk> askType,
+        JsonTypeInfo<TAnswer> type,
+        CancellationToken ct
+    )
+    {
+        using var content = JsonContent.Create(ask, askType);
+        using var answer = await TimedAsync(http.PutAsync(path, content, ct));
         return await ReadAsync(answer, type, ct);
     }
 
     private async Task<T> PostAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct)
     {
-        using var answer = await http.PostAsync(path, null, ct);
+        using var answer = await TimedAsync(http.PostAsync(path, null, ct));
         return await ReadAsync(answer, type, ct);
+    }
+
+    private async Task<HttpResponseMessage> TimedAsync(Task<HttpResponseMessage> asking)
+    {
+        var asked = time.GetUtcNow();
+        var answer = await asking;
+        _clock.Heard(asked, time.GetUtcNow(), answer.Headers.Date);
+        return answer;
     }
 
     private static async Task<T> ReadAsync<T>(HttpResponseMessage answer, JsonTypeInfo<T> type, CancellationToken ct)
@@ -61,17 +84,19 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
     {
         if (answer.IsSuccessStatusCode)
             return;
+        var problem = await ProblemAsync(answer, ct);
         throw new ApiProblem(
             answer.StatusCode,
-            await SentenceAsync(answer, ct) ?? $"The service answered {(int)answer.StatusCode} {answer.ReasonPhrase}."
+            problem?.Detail ?? $"The service answered {(int)answer.StatusCode} {answer.ReasonPhrase}.",
+            problem?.Type
         );
     }
 
-    private static async Task<string?> SentenceAsync(HttpResponseMessage answer, CancellationToken ct)
+    private static async Task<Admin.Problem?> ProblemAsync(HttpResponseMessage answer, CancellationToken ct)
     {
         try
         {
-            return (await answer.Content.ReadFromJsonAsync(Json.Problem, ct))?.Detail;
+            return await answer.Content.ReadFromJsonAsync(Json.Problem, ct);
         }
         catch (JsonException)
         {

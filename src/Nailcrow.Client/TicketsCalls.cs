@@ -48,7 +48,7 @@ public sealed partial class NailcrowClient
     public Task<Receipt> WriteAsync(long number, EntryBody body, CancellationToken ct, DateTimeOffset? at = null)
     {
         var now = time.GetUtcNow();
-        return WriteAsync(number, new EntryAsk(body, Guid.CreateVersion7(now), at ?? now, now), ct);
+        return WriteAsync(number, new EntryAsk(body, Guid.CreateVersion7(now), at ?? now, now, _clock.BehindMs), ct);
     }
 
     public Task<Receipt> WriteAsync(long number, EntryAsk entry, CancellationToken ct) =>

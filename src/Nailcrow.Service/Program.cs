@@ -1,5 +1,6 @@
 using Nailcrow.Service.Admin;
 using Nailcrow.Service.Appliances;
+using Nailcrow.Service.Appliances.Reaching;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Intake;
 using Nailcrow.Service.People;
@@ -14,6 +15,8 @@ using Nailcrow.Service.Tickets.Planning;
 
 if (args is ["restore", ..])
     return RestoreCommand.Run(args);
+if (args is ["admit", ..])
+    return await AdmitCommand.RunAsync(args);
 try
 {
     await (await ReadyAsync(args)).RunAsync();
@@ -32,7 +35,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     var settings = builder.AddHost();
     builder.AddPeople(settings);
     builder.AddAppliances();
-    builder.AddIntake();
+    builder.AddIntake(settings);
     builder.AddProcedures(settings);
     builder.AddRebuilds(settings);
     builder.AddOutside();
@@ -50,6 +53,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapWarranties();
     app.MapPlanning();
     app.MapAppliances();
+    app.MapReaching();
     app.MapCustomers();
     app.MapDrives();
     app.MapImport();

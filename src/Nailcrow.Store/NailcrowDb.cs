@@ -40,7 +40,13 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<StepTimeRow> StepTimes => Set<StepTimeRow>();
     internal DbSet<OutboxRow> Outbox => Set<OutboxRow>();
     internal DbSet<PartnerRow> Partners => Set<PartnerRow>();
+    internal DbSet<MachineAccessRow> MachineAccesses => Set<MachineAccessRow>();
     internal DbSet<PhotoRow> Photos => Set<PhotoRow>();
+    internal DbSet<SessionRow> Sessions => Set<SessionRow>();
+    internal DbSet<SignInLetterRow> SignInLetters => Set<SignInLetterRow>();
+    internal DbSet<SecondFactorRow> SecondFactors => Set<SecondFactorRow>();
+    internal DbSet<ScriptKeyRow> ScriptKeys => Set<ScriptKeyRow>();
+    internal DbSet<SecurityRow> SecurityLines => Set<SecurityRow>();
     internal DbSet<ReferenceChangeRow> ReferenceChanges => Set<ReferenceChangeRow>();
 
     protected override void OnModelCreating(ModelBuilder builder)

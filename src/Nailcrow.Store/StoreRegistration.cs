@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Intake;
+using Nailcrow.Store.People;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
@@ -35,6 +36,7 @@ public static class StoreRegistration
             .AddSingleton<Projections>()
             .AddSingleton<ReferenceBook>()
             .AddSingleton<ReferenceChanging>()
+            .AddSingleton<MachineAccesses>()
             .AddSingleton<IntakeRules>()
             .AddSingleton<DriveModels>()
             .AddSingleton<Warranties>()
@@ -50,6 +52,12 @@ public static class StoreRegistration
             .AddSingleton<ProcedureVersions>()
             .AddSingleton<StepTimes>()
             .AddSingleton<Photos>()
+            .AddSingleton<PeopleBook>()
+            .AddSingleton<SecondFactors>()
+            .AddSingleton<SignInLetters>()
+            .AddSingleton<Sessions>()
+            .AddSingleton<ScriptKeys>()
+            .AddSingleton<SecurityLog>()
             .AddSingleton<Database>();
 
     // Longer than any of us holds the file, and shorter than a person waits for an answer.

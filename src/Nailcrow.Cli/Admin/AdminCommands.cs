@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.Text.Json;
+using Nailcrow.Cli.People;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Core.Intake;
@@ -8,7 +9,8 @@ namespace Nailcrow.Cli.Admin;
 
 internal static class AdminCommands
 {
-    public static Command Build() => new("admin", "Care of what is kept.") { Load(), VerifyCommand.Build(), Seal(), Rebuild(), Backup() };
+    public static Command Build() =>
+        new("admin", "Care of what is kept.") { Load(), VerifyCommand.Build(), Seal(), Rebuild(), Backup(), SecurityCommand.Build() };
 
     private static Command Load()
     {

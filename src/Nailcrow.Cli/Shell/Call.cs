@@ -36,13 +36,16 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
 
     public NailcrowClient Client => _client ??= SignedIn();
 
+    /// <summary>It was called with a script's key.</summary>
+    public bool WithKey { get; private set; }
+
     /// <summary>In whose name the service was called; null where nobody's token was used.</summary>
     public string? ActedAs { get; private set; }
 
     public Uri Service => Address(Session);
 
     /// <summary>A client that nobody has signed in with yet.</summary>
-    public NailcrowClient Anonymous => new(new HttpClient { BaseAddress = Service, Timeout = Patience }, TimeProvider.System);
+    public NailcrowClient Anonymous => new(Http(Service), TimeProvider.System);
 
     /// <summary>JSON for scripts, or drawn for people.</summary>
     public void Show<T>(T value, JsonTypeInfo<T> type, Action<Screen> draw)
@@ -56,6 +59,8 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
     private NailcrowClient SignedIn()
     {
         var wanted = parsed.GetValue(Globals.As);
+        if (wanted is null && Environment.GetEnvironmentVariable("NAILCROW_KEY") is { Length: > 0 } key)
+            return ByKey(key);
         if (Session is not { } session)
             throw new NotSignedIn(
                 wanted is null
@@ -68,10 +73,27 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
             session =
                 Sessions.Read().Of(wanted, service)
                 ?? throw new NotSignedIn($"Nobody is signed in at {service}; 'nailcrow sign-in NAME --service {service}' does that.");
-        var client = new NailcrowClient(new HttpClient { BaseAddress = service, Timeout = Patience }, TimeProvider.System);
+        var client = new NailcrowClient(Http(service), TimeProvider.System);
         client.UseToken(session.Token);
         ActedAs = session.Name;
         return client;
+    }
+
+    /// <summary>A script acts with a key of its own, whoever is signed in here; it goes where it is sent by name, or to this machine.</summary>
+    private NailcrowClient ByKey(string key)
+    {
+        var client = new NailcrowClient(Http(Address(null)), TimeProvider.System);
+        client.UseToken(key.Trim());
+        WithKey = true;
+        return client;
+    }
+
+    private static HttpClient Http(Uri service)
+    {
+        var http = new HttpClient { BaseAddress = service, Timeout = Patience };
+        // People find their own devices again by it, where they look at who is signed in in their name.
+        http.DefaultRequestHeaders.TryAddWithoutValidation("User-Agent", $"nailcrow/{ThisVersion.Text} ({Environment.MachineName})");
+        return http;
     }
 
     private Uri Address(Session? session) =>

@@ -37,6 +37,10 @@ internal static class Doing
                 ExitCode.NotAllowed,
                 $"{name} is not signed in any longer; 'nailcrow sign-in {name}' does that."
             ),
+            ApiProblem { Status: HttpStatusCode.Unauthorized } when call.WithKey => (
+                ExitCode.NotAllowed,
+                "The key in NAILCROW_KEY opens nothing: it was ended, has run out, or is not whole. 'nailcrow key make' makes another."
+            ),
             ApiProblem no => (Code(no.Status), no.Message),
             NotSignedIn => (ExitCode.NotAllowed, wrong.Message),
             Refusal => (ExitCode.Refused, wrong.Message),

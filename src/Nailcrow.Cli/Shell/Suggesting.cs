@@ -26,7 +26,10 @@ internal static class Suggesting
         ["ASSET"] = async (call, _) => (await call.Client.AppliancesAsync(null, call.Ct)).Appliances.Select(a => a.Appliance.Asset),
         ["BAY"] = BaysAsync,
         ["ENGINEER"] = async (call, _) =>
-            (await call.Client.PeopleAsync(call.Ct)).People.Where(p => p.Roles.Contains(Role.Engineer)).Select(p => p.Name),
+            (await call.Client.PeopleAsync(call.Ct))
+                .People.Where(p => p.DisabledAt is null && p.Roles.Contains(Role.Engineer))
+                .Select(p => p.Name),
+        ["PERSON"] = async (call, _) => (await call.Client.PeopleAsync(call.Ct)).People.Select(p => p.Name),
         ["PROCEDURE"] = async (call, _) => (await call.Client.ProceduresAsync(call.Ct)).Procedures.Select(p => p.Id).OfType<string>(),
         ["SERIAL"] = SerialsAsync,
     };
@@ -43,7 +46,10 @@ internal static class Suggesting
     {
         foreach (var argument in command.Arguments)
         foreach (var what in argument.Name.Split('|').Where(Known.ContainsKey))
+        {
+            argument.HelpName ??= argument.Name; // else its help lists all that there are
             argument.CompletionSources.Add(asked => Ask(asked, what));
+        }
         foreach (var option in command.Options)
         foreach (var what in (option.HelpName ?? "").Split('|').Where(Known.ContainsKey))
             option.CompletionSources.Add(asked => Ask(asked, what));

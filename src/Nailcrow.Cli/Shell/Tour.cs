@@ -25,7 +25,16 @@ internal static class Tour
     {
         IReadOnlyList<Stop> stops =
         [
-            new("Say who you are.", [PeopleCommands.SignIn(), PeopleCommands.SignOut(), PeopleCommands.Who()]),
+            new(
+                "Say who you are.",
+                [
+                    PeopleCommands.SignIn(),
+                    PeopleCommands.SignOut(),
+                    PeopleCommands.Who(),
+                    PeopleCommands.Password(),
+                    SecondFactorCommands.Build(),
+                ]
+            ),
             new("See what machines said that nobody understood.", [IntakeCommands.Build()]),
             new(
                 "See what is waiting, take one, and say how it goes.",
@@ -46,6 +55,7 @@ internal static class Tour
                 "Keep the house in order.",
                 [
                     PersonCommands.Build(),
+                    ComingInCommands.Keys(),
                     PartnerCommands.Build(),
                     ImportCommands.Import(),
                     ImportCommands.Export(),

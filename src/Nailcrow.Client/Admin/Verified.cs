@@ -27,4 +27,4 @@ public sealed record SealMade(string Text, long Number, long Entries, string Fil
 public sealed record Rebuilt(long Tickets);
 
 /// <summary>An error as RFC 9457 tells it; the detail says what to do.</summary>
-public sealed record Problem(string? Title, int? Status, string? Detail);
+public sealed record Problem(string? Title, int? Status, string? Detail, string? Type = null);

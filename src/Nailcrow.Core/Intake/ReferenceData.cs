@@ -1,6 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Appliances.Reaching;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
@@ -52,8 +53,8 @@ public sealed record ReferenceData(
         if (!knownSites.Contains(appliance.Site) && Sites.All(s => s.Name != appliance.Site))
             yield return $"Appliance {appliance.Asset} stands at '{appliance.Site}', which is no site here; known: "
                 + $"{Told(Sites.Select(s => s.Name).Concat(knownSites))}.";
-        if (appliance.Address is { } address && !(Uri.TryCreate(address, UriKind.Absolute, out var url) && url.Scheme is "http" or "https"))
-            yield return $"Appliance {appliance.Asset} has the address '{address}'; write one like https://10.0.0.7.";
+        if (appliance.Address is { } address && MachineAddress.Problem(address) is { } unusable)
+            yield return $"Appliance {appliance.Asset} {unusable}";
         foreach (var expansion in appliance.Expansions ?? [])
             if (!knownModels.Contains(expansion.Model) && Models.All(m => m.Id != expansion.Model))
                 yield return $"Expansion {expansion.Name} of {appliance.Asset} is of model '{expansion.Model}', which is not known.";

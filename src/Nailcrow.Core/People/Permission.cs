@@ -10,15 +10,27 @@ public enum Permission
     BringListsIn,
     ChangeMachines,
 
+    /// <summary>What a machine is come into with, and whether its certificate is its own.</summary>
+    ReachMachines,
+
     /// <summary>Whoever stands before a machine that nobody knows reads its plate.</summary>
     AddMachines,
     ChangeCustomers,
     KeepStores,
+
+    /// <summary>What lies in one's own van, which nobody else looks into.</summary>
+    CountOwnVan,
+
+    /// <summary>All open tickets of somebody, in one step.</summary>
+    HandOverAll,
     WriteOff,
     SendAgain,
     MakeRules,
     PublishProcedures,
-    AddPeople,
+    LookAfterPeople,
+
+    /// <summary>Who came in, and who changed what others may do.</summary>
+    ReadSecurityLog,
     KeepHouse,
 }
 
@@ -37,8 +49,10 @@ public static class Permissions
             Permission.AddMachines => [Role.Engineer, Role.Dispatcher, Role.Lead, Role.Admin],
             Permission.SendAgain => [Role.Engineer, Role.Stores, Role.Dispatcher, Role.Lead, Role.Admin],
             Permission.KeepStores => [Role.Stores, Role.Dispatcher, Role.Lead],
+            Permission.CountOwnVan => [Role.Engineer],
+            Permission.HandOverAll => [Role.Dispatcher, Role.Lead],
             Permission.WriteOff => [Role.Lead],
-            Permission.PublishProcedures => [Role.Lead, Role.Admin],
+            Permission.PublishProcedures or Permission.ReachMachines => [Role.Lead, Role.Admin],
             _ => [Role.Admin],
         };
 

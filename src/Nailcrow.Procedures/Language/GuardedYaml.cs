@@ -42,7 +42,8 @@ internal static class GuardedYaml
     {
         var parser = new Parser(new StringReader(text));
         var (depth, values) = (0, 0);
-        while (parser.MoveNext())
+        Mark? unreadable;
+        while (Next(parser, out unreadable))
         {
             depth += parser.Current?.NestingIncrease ?? 0;
             switch (parser.Current)
@@ -67,7 +68,25 @@ internal static class GuardedYaml
                     break;
             }
         }
-        return null;
+        return unreadable is { } at
+            ? (at, "What comes after this is not YAML; quote texts that have '[', ']', '{', '}', ',' or ': ' in them.")
+            : null;
+    }
+
+    /// <summary>The library stumbles over some marks of a flow instead of naming them; what it had read until there is known.</summary>
+    private static bool Next(Parser parser, out Mark? unreadable)
+    {
+        unreadable = null;
+        var until = parser.Current?.End ?? Mark.Empty;
+        try
+        {
+            return parser.MoveNext();
+        }
+        catch (InvalidOperationException)
+        {
+            unreadable = until;
+            return false;
+        }
     }
 
     private static YamlMappingNode? Nothing(Action<long, long, string> report, long line, long column, string sentence)

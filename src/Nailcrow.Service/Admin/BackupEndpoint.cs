@@ -1,4 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Nailcrow.Core.People.Log;
+using Nailcrow.Service.People;
+using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store;
 
 namespace Nailcrow.Service.Admin;
@@ -6,7 +9,12 @@ namespace Nailcrow.Service.Admin;
 internal static class BackupEndpoint
 {
     public static void MapBackup(this RouteGroupBuilder admin) =>
-        admin.MapGet("/backup", Backup).WithName("Backup").Produces<byte[]>(200, BackupFile.MediaType);
+        admin
+            .MapGet("/backup", Backup)
+            .WithName("Backup")
+            .Produces<byte[]>(200, BackupFile.MediaType)
+            .NotByKey()
+            .Logged(SecurityEvent.BackedUp);
 
     /// <summary>
     /// Everything that is needed to go on elsewhere, as of one moment, in one file; the copy on our side goes when it has been

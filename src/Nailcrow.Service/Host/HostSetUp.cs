@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
+using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Store;
 using Serilog;
@@ -61,6 +62,7 @@ internal static class HostSetUp
             // logged; what is done beside must not take the answers down with it
             (host.ShutdownTimeout, host.BackgroundServiceExceptionBehavior) = (LastsAtMost, BackgroundServiceExceptionBehavior.Ignore)
         );
+        builder.AddWire(settings);
         builder.Services.AddSingleton<ISecretKeeper, ProtectedSecrets>();
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
         builder.Services.AddHealthChecks().AddCheck<DatabaseAnswers>("database");
@@ -69,12 +71,17 @@ internal static class HostSetUp
 
     public static void UseHost(this WebApplication app)
     {
+        app.UseWire();
+        app.UseAnswerDate();
         app.UseExceptionHandler();
         app.UseStatusCodePages(BadRequestSentences.ForBareStatus);
         app.UseResponseCompression();
         app.UseSecurityHeaders();
         app.UseConsoleFiles();
+        app.UseNoStore();
+        app.UseOwnPagesOnly();
         app.UseAuthentication();
+        app.UseMiddleware<People.StayingIn.StillIn>();
         app.UseAuthorization();
     }
 
@@ -99,6 +106,11 @@ internal static class HostSetUp
             return;
         if (settings.Problems().ToList() is { Count: > 0 } problems)
             throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), problems);
+        if (
+            WireSetUp.Problem(app.Configuration["urls"] ?? DefaultUrl, app.Configuration.GetSection("Kestrel:Endpoints"), settings) is
+            { } openly
+        )
+            throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), [openly]);
         var missing = await app.Services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
         if (missing.Count > 0)
             Log.ForContext(typeof(HostSetUp))

@@ -1,3 +1,8 @@
+using System.Net;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
+using Nailcrow.Service.Host.Wire;
+
 namespace Nailcrow.Service.Host;
 
 /// <summary>What the service is told at start, from the section "Nailcrow" of its configuration.</summary>
@@ -20,6 +25,43 @@ public sealed record ServiceSettings
     /// <summary>The administrator made at the first start, when nobody can sign in yet.</summary>
     public FirstAdmin? FirstAdmin { get; init; }
 
+    /// <summary>How often a password is hashed before it is kept or held against what is kept (PBKDF2 with HMAC-SHA-512). Default 210,000,
+    /// as OWASP advises, a tenth of a second; 1,000 to 10,000,000, where few is for tests only. It is taken up at each person's next sign-in.</summary>
+    public int PasswordRounds { get; init; } = 210_000;
+
+    /// <summary>Roles that take a second factor: whoever has one of them and none sets one up before anything else. Default none.</summary>
+    public IReadOnlyList<string> SecondFactor { get; init; } = [];
+
+    /// <summary>The certificate that https addresses show. Default none.</summary>
+    public TlsFiles? Tls { get; init; }
+
+    /// <summary>Listens without TLS at addresses that others reach: behind a proxy that does it. Default false.</summary>
+    public bool PlainHttp { get; init; }
+
+    /// <summary>How people reach this service, as https://nailcrow.firm.example: links in papers, mails and calendars lead there. Default:
+    /// where it listens.</summary>
+    public string? PublicUrl { get; init; }
+
+    /// <summary>Proxies in front, as addresses or networks (10.0.0.5, 10.0.0.0/24): whom they say they speak for is believed. Default none.</summary>
+    public IReadOnlyList<string> Proxies { get; init; } = [];
+
+    /// <summary>Names this service answers to, as in the Host header. Default: that of <see cref="PublicUrl"/> and of this machine itself; any
+    /// where neither is set.</summary>
+    public IReadOnlyList<string> Hosts { get; init; } = [];
+
+    public IEnumerable<IPNetwork> ProxyNetworks() => Proxies.Select(Network).OfType<IPNetwork>();
+
+    public IEnumerable<string> HostNames()
+    {
+        var named = PublicUrl is { } url && Uri.TryCreate(url, UriKind.Absolute, out var uri) ? [.. Hosts, uri.Host] : Hosts;
+        return named.Count == 0 ? ["*"] : [.. named, "localhost", "127.0.0.1", "[::1]"];
+    }
+
+    private static IPNetwork? Network(string said) =>
+        IPNetwork.TryParse(said, out var network) ? network
+        : IPAddress.TryParse(said, out var one) ? new IPNetwork(one, one.GetAddressBytes().Length * 8)
+        : null;
+
     /// <summary>All faults at once, each as a sentence.</summary>
     public IEnumerable<string> Problems()
     {
@@ -27,6 +69,17 @@ public sealed record ServiceSettings
             yield return $"Nailcrow:WatchEverySeconds is {WatchEverySeconds}; accepted: 1 to 3600.";
         if (SealEveryHours is < 0 or > 720)
             yield return $"Nailcrow:SealEveryHours is {SealEveryHours}; accepted: 0 to 720, 0 for never.";
+        if (PasswordRounds is < 1_000 or > 10_000_000)
+            yield return $"Nailcrow:PasswordRounds is {PasswordRounds}; accepted: 1000 to 10000000.";
+        foreach (var word in SecondFactor)
+            if (!Words.Parse<Role>(word, "role").Is(out _, out var noRole))
+                yield return $"Nailcrow:SecondFactor: {noRole}";
+        if (Tls is { } files && TlsCertificate.Problem(files) is { } noCertificate)
+            yield return noCertificate;
+        if (PublicUrl is { } url && !(Uri.TryCreate(url, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https"))
+            yield return $"Nailcrow:PublicUrl is '{url}'; write one like https://nailcrow.firm.example.";
+        foreach (var proxy in Proxies.Where(p => Network(p) is null))
+            yield return $"Nailcrow:Proxies has '{proxy}'; accepted: an address or a network, such as 10.0.0.5 or 10.0.0.0/24.";
         if (!Directory.Exists(Procedures))
             yield return $"Nailcrow:Procedures is '{Path.GetFullPath(Procedures)}', which is no folder.";
         if (Path.GetDirectoryName(Path.GetFullPath(Data)) is { } folder && !Directory.Exists(folder))

@@ -5,8 +5,10 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.People;
+using Nailcrow.Core.People.Log;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Intake.Events;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
@@ -29,12 +31,12 @@ internal static class IntakeListEndpoints
     {
         var intake = app.MapGroup("/api/intake").WithTags("Intake");
         intake.MapGet("/", List).WithName("ListIntake");
-        intake.MapPost("/try", Try).WithName("TryLine");
         intake.MapPost("/{id:guid}/settle", Settle).WithName("SettleIntake");
         intake.MapPost("/{id:guid}/take-back", TakeBack).WithName("TakeBackIntake");
         intake.MapGet("/rules", Rules).WithName("ListRules");
         var care = intake.MapGroup("/").Takes(Permission.MakeRules);
-        care.MapPut("/rules/{id}", Put).WithName("PutRule");
+        care.MapPost("/try", Try).WithName("TryLine").OneEach();
+        care.MapPut("/rules/{id}", Put).WithName("PutRule").OneEach().Logged(SecurityEvent.RuleKept, "id");
         care.MapPut("/senders/{name}", PutSender).WithName("PutSender");
     }
 
@@ -125,10 +127,8 @@ internal static class IntakeListEndpoints
         var named = rule with { Id = id };
         if (await changing.LoadAsync(new ReferenceData([], [], [], Rules: [named]), person.ToActor().Name, ct) is [var problem, ..])
             return Refusals.Unusable(problem);
-        var understood = new List<IntakeItem>();
-        foreach (var item in await log.ListAsync([IntakeOutcome.Unmatched, IntakeOutcome.UnknownSender], MostLookedAtAgain, ct))
-            if (await sorter.AgainAsync(item, ct) is { } now)
-                understood.Add(now);
+        var waiting = await log.ListAsync([IntakeOutcome.Unmatched, IntakeOutcome.UnknownSender], MostLookedAtAgain, ct);
+        var understood = await sorter.AgainAsync(waiting, ct);
         await log.PutBackAsync(understood, ct);
         if (understood.Count > 0)
             reception.News.Release();
@@ -220,7 +220,7 @@ internal static class IntakeListEndpoints
     internal static async Task<Results<Ok<EventSenderView>, ProblemHttpResult>> PutSender(
         string name,
         EventSenders senders,
-        HttpContext http,
+        OurAddress us,
         CancellationToken ct
     )
     {
@@ -228,7 +228,7 @@ internal static class IntakeListEndpoints
             return Refusals.Unusable("A sender's name has up to 60 letters, digits, dots, dashes and underscores.");
         var secret = SignedEvents.NewSecret();
         await senders.PutAsync(name, secret, ct);
-        return TypedResults.Ok(new EventSenderView(name, secret, $"{http.Request.Scheme}://{http.Request.Host}/api/intake/events/{name}"));
+        return TypedResults.Ok(new EventSenderView(name, secret, us.Of($"api/intake/events/{Uri.EscapeDataString(name)}").AbsoluteUri));
     }
 
     private static IntakeView View(SaidAgain said, HashSet<string> unknown)

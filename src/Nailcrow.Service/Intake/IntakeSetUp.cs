@@ -1,3 +1,4 @@
+using Microsoft.Extensions.Options;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Intake.Events;
 using Nailcrow.Service.Intake.Syslog;
@@ -7,9 +8,11 @@ namespace Nailcrow.Service.Intake;
 
 internal static class IntakeSetUp
 {
-    public static void AddIntake(this WebApplicationBuilder builder)
+    public static void AddIntake(this WebApplicationBuilder builder, ServiceSettings all)
     {
         var settings = builder.Configuration.GetSection("Nailcrow:Intake").Get<IntakeSettings>() ?? new();
+        if (settings.Problems(all.Tls is not null).ToList() is { Count: > 0 } problems)
+            throw new OptionsValidationException("Nailcrow:Intake", typeof(IntakeSettings), problems);
         builder
             .Services.AddSingleton(settings)
             .AddSingleton<IntakeSorter>()

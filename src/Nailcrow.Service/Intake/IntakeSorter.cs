@@ -24,15 +24,20 @@ internal sealed class IntakeSorter(IntakeRules known, TimeProvider time)
         return [.. batch.Select(i => i.Via == "syslog" ? OfSyslog(i, rules, senders) : OfEvent(i))];
     }
 
-    /// <summary>Something kept earlier, held against the rules as they are now; null where they still do not understand it.</summary>
-    public async Task<IntakeItem?> AgainAsync(IntakeItem item, CancellationToken ct)
+    /// <summary>What was kept earlier, held against the rules as they are now: those that are understood with them.</summary>
+    public async Task<IReadOnlyList<IntakeItem>> AgainAsync(IEnumerable<IntakeItem> items, CancellationToken ct)
     {
         Forget();
         var (rules, senders) = await KnownAsync(ct);
-        if (item.Via != "syslog")
-            return null;
-        var sorted = OfSyslog(new(item.Id, item.ReceivedAt, item.Via, item.Sender, item.Text, item.Asset), rules, senders);
-        return sorted.Outcome is IntakeOutcome.Pending or IntakeOutcome.Ignored ? sorted : null;
+        var understood = new List<IntakeItem>();
+        foreach (var item in items.Where(i => i.Via == "syslog"))
+        {
+            ct.ThrowIfCancellationRequested(); // whoever asked has left
+            var sorted = OfSyslog(new(item.Id, item.ReceivedAt, item.Via, item.Sender, item.Text, item.Asset), rules, senders);
+            if (sorted.Outcome is IntakeOutcome.Pending or IntakeOutcome.Ignored)
+                understood.Add(sorted);
+        }
+        return understood;
     }
 
     public void Forget() => _known = _known with { Until = DateTimeOffset.MinValue };

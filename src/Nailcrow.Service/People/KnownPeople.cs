@@ -1,5 +1,3 @@
-using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Tickets.Journal;
@@ -9,8 +7,11 @@ using Nailcrow.Store.People;
 
 namespace Nailcrow.Service.People;
 
-/// <summary>Whoever is assigned, handed over to or given a part is somebody, and an engineer: a name that nobody has waits for nobody.</summary>
-internal sealed class KnownPeople(UserManager<Person> people)
+/// <summary>
+/// Whoever is assigned, handed over to or given a part is somebody who may come in, and an engineer: a name that nobody has waits for
+/// nobody.
+/// </summary>
+internal sealed class KnownPeople(PeopleBook people)
 {
     /// <returns>Why nobody can be meant by it; null where somebody is, or where the entry names nobody.</returns>
     public async Task<string?> WhyNotAsync(EntryBody body, CancellationToken ct)
@@ -24,11 +25,14 @@ internal sealed class KnownPeople(UserManager<Person> people)
         };
         if (named is null)
             return null;
-        var engineers = (await people.Users.AsNoTracking().ToListAsync(ct))
-            .Where(p => p.Roles().Contains(Role.Engineer))
-            .Select(p => p.UserName ?? "")
+        var all = await people.AllAsync(ct);
+        var engineers = all.Where(p => p.DisabledAt is null && p.Roles().Contains(Role.Engineer))
+            .Select(p => p.Name)
             .Order(StringComparer.Ordinal)
             .ToList();
-        return engineers.Contains(named) ? null : $"'{named}' is no engineer here; engineers: {string.Join(", ", engineers)}.";
+        return engineers.Contains(named) ? null
+            : all.Any(p => p.Name == named && p.DisabledAt is not null)
+                ? $"'{named}' may not come in any more; engineers: {string.Join(", ", engineers)}."
+            : $"'{named}' is no engineer here; engineers: {string.Join(", ", engineers)}.";
     }
 }

@@ -1,109 +1,201 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
 using Nailcrow.Client.People;
 using Nailcrow.Core.People;
+using Nailcrow.Core.People.SigningIn;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
-using Nailcrow.Store;
+using Nailcrow.Service.People.Keys;
+using Nailcrow.Service.People.Leaving;
+using Nailcrow.Service.People.SecondFactor;
+using Nailcrow.Service.People.SigningIn;
+using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
 
 namespace Nailcrow.Service.People;
 
 internal static class PeopleEndpoints
 {
+    private const int LongestReason = 400;
+
     public static void MapPeople(this WebApplication app)
     {
-        var people = app.MapGroup("/api").WithTags("People");
-        people.MapPost("/sign-in", SignIn).WithName("SignIn").AllowAnonymous().Produces<Token>();
-        people.MapPost("/sign-in/console", SignInConsole).WithName("SignInConsole").AllowAnonymous();
-        people.MapPost("/sign-out", SignOut).WithName("SignOut");
-        people.MapGet("/me", Me).WithName("Me");
-        people.MapGet("/people", List).WithName("ListPeople");
-        people.MapPost("/people", Add).WithName("AddPerson").Takes(Permission.AddPeople);
-        people.MapPut("/people/{name}/mail", PutMail).WithName("PutPersonMail");
+        var api = app.MapGroup("/api").WithTags("People");
+        api.MapSignIn();
+        api.MapGet("/people", List).WithName("ListPeople");
+        api.MapPut("/people/{name}/mail", PutMail).WithName("PutPersonMail");
+        api.MapComingsIn();
+        api.MapSecurityLog();
+        var care = api.MapGroup("/people").Takes(Permission.LookAfterPeople).NotByKey();
+        care.MapPost("", Add).WithName("AddPerson");
+        care.MapPut("/{name}/full-name", Rename).WithName("RenamePerson");
+        care.MapPut("/{name}/roles", PutRoles).WithName("PutRoles");
+        care.MapPut("/{name}/password", GivePassword).WithName("GivePassword");
+        care.MapPost("/{name}/disable", Disable).WithName("DisablePerson");
+        care.MapPost("/{name}/enable", Enable).WithName("EnablePerson");
+        api.MapLeaving(care);
+        api.MapSecondFactor(care);
     }
 
-    /// <summary>The bearer handler writes the token itself.</summary>
-    internal static Task<Results<EmptyHttpResult, ProblemHttpResult>> SignIn(SignInAsk ask, SignInManager<Person> signIn) =>
-        With(IdentityConstants.BearerScheme, ask, signIn);
-
-    internal static Task<Results<EmptyHttpResult, ProblemHttpResult>> SignInConsole(SignInAsk ask, SignInManager<Person> signIn) =>
-        With(IdentityConstants.ApplicationScheme, ask, signIn);
-
-    private static async Task<Results<EmptyHttpResult, ProblemHttpResult>> With(string scheme, SignInAsk ask, SignInManager<Person> signIn)
+    /// <summary>Everybody; why somebody may not come in is between them and who looks after people.</summary>
+    internal static async Task<Ok<PeopleList>> List(PeopleBook people, SecondFactors factors, ClaimsPrincipal person, CancellationToken ct)
     {
-        signIn.AuthenticationScheme = scheme;
-        var result = await signIn.PasswordSignInAsync(ask.Name, ask.Password, isPersistent: true, lockoutOnFailure: true);
-        if (result.Succeeded)
-            return TypedResults.Empty;
-        return TypedResults.Problem(
-            result.IsLockedOut ? "Too many wrong passwords; try again in five minutes." : "Name and password do not go together.",
-            statusCode: 401,
-            title: "Not signed in"
-        );
+        var all = (await people.AllAsync(ct)).Select(PersonViews.Of);
+        if (!person.ToActor().MayActAs(Permissions.Of(Permission.LookAfterPeople)))
+            return TypedResults.Ok(
+                new PeopleList([.. all.Select(p => p with { DisabledBecause = null, MustChange = false, FirstUntil = null })])
+            );
+        var have = await factors.WhoAsync(ct);
+        return TypedResults.Ok(new PeopleList([.. all.Select(p => p with { HasSecondFactor = have.Contains(p.Name) })]));
     }
 
-    internal static async Task<NoContent> SignOut(SignInManager<Person> signIn)
-    {
-        await signIn.SignOutAsync();
-        return TypedResults.NoContent();
-    }
-
-    internal static Ok<PersonView> Me(ClaimsPrincipal person)
-    {
-        var actor = person.ToActor();
-        return TypedResults.Ok(
-            new PersonView(actor.Name, person.FindFirstValue(PersonClaims.FullName) ?? actor.Name, [.. actor.Roles], Permissions.Of(actor))
-        );
-    }
-
-    internal static async Task<Ok<PeopleList>> List(NailcrowDb db, CancellationToken ct)
-    {
-        var people = await db.Users.AsNoTracking().OrderBy(p => p.UserName).ToListAsync(ct);
-        return TypedResults.Ok(new PeopleList([.. people.Select(View)]));
-    }
-
-    internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> Add(PersonAsk ask, UserManager<Person> people)
+    internal static async Task<Results<Ok<PersonLetIn>, ProblemHttpResult>> Add(
+        PersonAsk ask,
+        HttpContext http,
+        PeopleBook people,
+        FirstPasswords passwords,
+        CancellationToken ct
+    )
     {
         if (ask.Roles.Count == 0)
             return Refusals.Unusable($"A person has at least one role; accepted: {Words.List<Role>()}.");
         if (ask.Mail is { } mail && !Mailbox.IsOne(mail))
             return Refusals.Unusable(Mailbox.WhyNot(mail));
+        if (!FullName.Parse(ask.FullName).Is(out var fullName, out var noName))
+            return Refusals.Unusable(noName);
+        // Before the password is hashed, which takes long: whether there can be such a person at all.
+        if (!SignInName.Parse(ask.Name, (await people.AllAsync(ct)).Select(p => p.Name)).Is(out var name, out var whyNot))
+            return Refusals.Unusable(whyNot);
+        if (!(await passwords.GiveAsync(ask.Password, name, fullName, ct)).Is(out var first, out var noPassword))
+            return Refusals.Unusable(noPassword);
         var person = new Person
         {
             Email = ask.Mail?.Trim(),
-            UserName = ask.Name,
-            FullName = ask.FullName,
+            UserName = name,
+            FullName = fullName,
             RoleWords = string.Join(',', ask.Roles.Distinct().Select(Words.Of)),
+            PasswordHash = first.Hash,
+            MustChange = true,
         };
-        var made = await people.CreateAsync(person, ask.Password);
-        return made.Succeeded ? TypedResults.Ok(View(person)) : Refusals.Unusable(string.Join(" ", made.Errors.Select(e => e.Description)));
+        return (await people.AddAsync(http.Doer(), person, ct)).Is(out var made, out var reason)
+            ? TypedResults.Ok(new PersonLetIn(PersonViews.Of(made), first.Shown))
+            : Refusals.Unusable(reason);
     }
 
-    /// <summary>Where reminders go to: one's own, or anybody's where one lets people in.</summary>
-    internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> PutMail(
+    internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> Rename(
         string name,
-        PersonMail mail,
-        NailcrowDb db,
-        ClaimsPrincipal person,
+        PersonName ask,
+        HttpContext http,
+        PeopleBook people,
+        Standings standings,
+        CancellationToken ct
+    ) =>
+        FullName.Parse(ask.FullName).Is(out var fullName, out var whyNot)
+            ? await ChangedAsync(name, people, standings, () => people.RenameAsync(http.Doer(), name, fullName, ct), ct)
+            : Refusals.Unusable(whyNot);
+
+    internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> PutRoles(
+        string name,
+        PersonRoles ask,
+        HttpContext http,
+        PeopleBook people,
+        Standings standings,
+        CancellationToken ct
+    ) =>
+        ask.Roles.Count == 0
+            ? Refusals.Unusable($"A person has at least one role; accepted: {Words.List<Role>()}. Who may do nothing any more is disabled.")
+            : await ChangedAsync(name, people, standings, () => people.RolesAsync(http.Doer(), name, ask.Roles, ct), ct);
+
+    internal static async Task<Results<Ok<PersonLetIn>, ProblemHttpResult>> GivePassword(
+        string name,
+        PasswordGiven ask,
+        HttpContext http,
+        PeopleBook people,
+        FirstPasswords passwords,
+        Standings standings,
         CancellationToken ct
     )
     {
-        var actor = person.ToActor();
-        if (actor.Name != name && !actor.MayActAs(Permissions.Of(Permission.AddPeople)))
+        if (await people.FindAsync(name, ct) is not { } person)
+            return Nobody(name);
+        if (!(await passwords.GiveAsync(ask.Password, person.Name, person.FullName, ct)).Is(out var first, out var whyNot))
+            return Refusals.Unusable(whyNot);
+        var changed = await people.PasswordAsync(http.Doer(), name, first.Hash, own: false, keep: null, ct);
+        standings.Changed();
+        return changed.Is(out var now, out var reason)
+            ? TypedResults.Ok(new PersonLetIn(PersonViews.Of(now), first.Shown))
+            : Refusals.Refused(reason);
+    }
+
+    internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> Disable(
+        string name,
+        PersonOut ask,
+        HttpContext http,
+        PeopleBook people,
+        Standings standings,
+        CancellationToken ct
+    ) =>
+        WhyNoReason(ask) is { } whyNot
+            ? Refusals.Unusable(whyNot)
+            : await ChangedAsync(
+                name,
+                people,
+                standings,
+                () => people.DisableAsync(http.Doer(), name, ask.Because.Trim(), leaves: false, ct),
+                ct
+            );
+
+    internal static Task<Results<Ok<PersonView>, ProblemHttpResult>> Enable(
+        string name,
+        HttpContext http,
+        PeopleBook people,
+        Standings standings,
+        CancellationToken ct
+    ) => ChangedAsync(name, people, standings, () => people.EnableAsync(http.Doer(), name, ct), ct);
+
+    /// <summary>What is wrong with the reason why somebody may not come in any more; null where nothing is.</summary>
+    internal static string? WhyNoReason(PersonOut ask) =>
+        ask.Because.Trim().Length is 0 or > LongestReason ? $"Say why, in 1 to {LongestReason} characters: somebody will ask." : null;
+
+    internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> ChangedAsync(
+        string name,
+        PeopleBook people,
+        Standings standings,
+        Func<Task<Parsed<Person>>> change,
+        CancellationToken ct
+    )
+    {
+        if (await people.FindAsync(name, ct) is null)
+            return Nobody(name);
+        var changed = await change();
+        standings.Changed();
+        return changed.Is(out var person, out var reason) ? TypedResults.Ok(PersonViews.Of(person)) : Refusals.Refused(reason);
+    }
+
+    internal static ProblemHttpResult Nobody(string name) => Refusals.NotFound($"Nobody here is called '{Visible.Text(name)}'.");
+
+    /// <summary>Where reminders go to: one's own, or anybody's where one looks after people.</summary>
+    internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> PutMail(
+        string name,
+        PersonMail mail,
+        HttpContext http,
+        PeopleBook people,
+        CancellationToken ct
+    )
+    {
+        var actor = http.User.ToActor();
+        if (actor.Name != name && !actor.MayActAs(Permissions.Of(Permission.LookAfterPeople)))
             return Refusals.NotAllowed($"{actor.Name} may change their own address; that of others takes the role admin.");
         var address = string.IsNullOrWhiteSpace(mail.Address) ? null : mail.Address.Trim();
         if (address is not null && !Mailbox.IsOne(address))
             return Refusals.Unusable(Mailbox.WhyNot(address));
-        // Not through the sign-in's own way: an address is nothing that anybody signs in with, and changing it signs nobody out.
-        var changed = await db.Users.Where(p => p.UserName == name).ExecuteUpdateAsync(set => set.SetProperty(p => p.Email, address), ct);
-        return changed == 0
-            ? Refusals.NotFound($"Nobody here is called '{Visible.Text(name)}'.")
-            : TypedResults.Ok(View(await db.Users.AsNoTracking().FirstAsync(p => p.UserName == name, ct)));
+        if (await people.FindAsync(name, ct) is not { } known)
+            return Nobody(name);
+        if (known.Email == address)
+            return TypedResults.Ok(PersonViews.Of(known)); // said twice
+        return (await people.MailAsync(http.Doer(), name, address, ct)).Is(out var changed, out var reason)
+            ? TypedResults.Ok(PersonViews.Of(changed))
+            : Refusals.Refused(reason);
     }
-
-    private static PersonView View(Person person) => new(person.UserName ?? "", person.FullName, person.Roles(), Mail: person.Email);
 }

@@ -3,32 +3,25 @@ using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.People.Leaving;
+using Nailcrow.Service.People.SecondFactor;
+using Nailcrow.Service.People.SigningIn;
+using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store;
 using Nailcrow.Store.People;
 
 namespace Nailcrow.Service.People;
 
-/// <summary>Who may come in: a cookie for the console, a bearer token for everything else.</summary>
+/// <summary>Who may come in: a cookie for the console, a bearer token for everything else, each of a session that can be ended.</summary>
 internal static class PeopleSetUp
 {
-    // One working day with the way there and back, so that nobody is asked for a password in a cold aisle.
-    private static readonly TimeSpan SignedInFor = TimeSpan.FromHours(14);
+    // A long working day, so that nobody is asked for a password in a cold aisle; the most that OWASP ASVS 4, 3.3.2 allows.
+    internal static readonly TimeSpan SignedInFor = TimeSpan.FromHours(12);
 
     public static void AddPeople(this WebApplicationBuilder builder, ServiceSettings settings)
     {
-        builder
-            .Services.AddIdentityApiEndpoints<Person>(identity =>
-            {
-                identity.Password.RequiredLength = 10; // length over rules, as NIST SP 800-63B advises
-                identity.Password.RequireDigit =
-                    identity.Password.RequireLowercase =
-                    identity.Password.RequireUppercase =
-                    identity.Password.RequireNonAlphanumeric =
-                        false;
-                identity.Lockout.MaxFailedAccessAttempts = 10;
-            })
-            .AddEntityFrameworkStores<NailcrowDb>()
-            .AddClaimsPrincipalFactory<PersonClaims>();
+        builder.Services.AddIdentityApiEndpoints<Person>().AddEntityFrameworkStores<NailcrowDb>();
+        builder.Services.Configure<PasswordHasherOptions>(hashing => hashing.IterationCount = settings.PasswordRounds);
         builder
             .Services.AddOptions<BearerTokenOptions>(IdentityConstants.BearerScheme)
             .Configure<IDataProtectionProvider>(
@@ -38,12 +31,37 @@ internal static class PeopleSetUp
         builder.Services.ConfigureApplicationCookie(cookie =>
         {
             cookie.ExpireTimeSpan = SignedInFor;
+            cookie.SlidingExpiration = false; // the session has an end, and the cookie the same
             cookie.Cookie.Name = "nailcrow";
+            cookie.CookieManager = new HostCookies();
             cookie.Cookie.SameSite = SameSiteMode.Strict; // no other site can act in a signed-in person's name
             cookie.Cookie.HttpOnly = true;
+            cookie.Events.OnValidatePrincipal = _ => Task.CompletedTask; // StillIn asks about the session, on every call
         });
         builder.Services.AddAuthorizationBuilder().SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
         builder.Services.AddSingleton<FirstPerson>();
-        builder.Services.AddScoped<KnownPeople>();
+        builder.Services.AddSingleton<KnownPeople>();
+        builder.Services.AddSingleton<PasswordHashing>();
+        builder.Services.AddSingleton<FirstPasswords>();
+        builder.Services.AddSingleton<SignInLimits>();
+        builder.Services.AddSingleton<SignIns>();
+        builder.Services.AddSingleton<OwnPasswords>();
+        builder.Services.AddSingleton(new SecondFactorRules(settings));
+        builder.Services.AddSingleton<RecoveryCodes>();
+        builder.Services.AddSingleton<SecondFactorCheck>();
+        builder.Services.AddSingleton<Passkeys>();
+        builder.Services.Configure<IdentityPasskeyOptions>(passkeys =>
+        {
+            // A passkey that the device let out after looking who holds it is two factors, and says by itself whose it is.
+            (passkeys.UserVerificationRequirement, passkeys.ResidentKeyRequirement) = ("required", "required");
+            passkeys.ServerDomain = settings.PublicUrl is { } url ? new Uri(url).Host : null;
+        });
+        builder.Services.AddSingleton<Standings>();
+        builder.Services.AddSingleton<RunningCalls>();
+        builder.Services.AddSingleton<RefusedCalls>();
+        builder.Services.AddSingleton<Held>();
+        builder.Services.AddHostedService<News.SignInNewsRound>();
+        builder.Services.AddHostedService<StayingRound>();
+        builder.Services.AddSingleton<IPasswordHasher<Person>, PasswordHasher<Person>>();
     }
 }

@@ -3,11 +3,17 @@ using Nailcrow.Service.Host;
 namespace Nailcrow.Service.Procedures;
 
 /// <summary>Reads and proves the library soon after the start, so that nobody waits for it and the start does not either.</summary>
-internal sealed class LibraryReading(ProcedureLibrary library, IHostApplicationLifetime life, ILogger<LibraryReading> log)
-    : BackgroundService
+internal sealed class LibraryReading(
+    ProcedureLibrary library,
+    IHostApplicationLifetime life,
+    IConfiguration settings,
+    ILogger<LibraryReading> log
+) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
+        if (!settings.GetValue("Nailcrow:ReadsAhead", true))
+            return; // whoever needs it first waits for it: a second or two
         await life.CalmAsync(stoppingToken);
         try
         {

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.People;
+using Nailcrow.Core.People.Log;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Core.Swaps.Learning;
@@ -31,13 +32,22 @@ internal static class ProceduresEndpoints
     {
         var procedures = app.MapGroup("/api/procedures").WithTags("Procedures");
         procedures.MapGet("/", List).WithName("ListProcedures");
-        procedures.MapPost("/", Publish).WithName("PublishProcedure").Takes(Permission.PublishProcedures);
+        procedures
+            .MapPost("/", Publish)
+            .WithName("PublishProcedure")
+            .Takes(Permission.PublishProcedures)
+            .Logged(SecurityEvent.ProcedurePublished);
         procedures.MapGet("/{id}", Show).WithName("ShowProcedure");
-        procedures.MapPost("/{id}/versions/{version}/withdraw", Withdraw).WithName("WithdrawProcedure").Takes(Permission.PublishProcedures);
+        procedures
+            .MapPost("/{id}/versions/{version}/withdraw", Withdraw)
+            .WithName("WithdrawProcedure")
+            .Takes(Permission.PublishProcedures)
+            .Logged(SecurityEvent.ProcedureWithdrawn, "id");
         procedures
             .MapPost("/{id}/versions/{version}/bring-back", BringBack)
             .WithName("BringProcedureBack")
-            .Takes(Permission.PublishProcedures);
+            .Takes(Permission.PublishProcedures)
+            .Logged(SecurityEvent.ProcedureBroughtBack, "id");
         app.MapGet("/api/models", Models).WithTags("Appliances").WithName("ListModels");
         procedures.MapGet("/{id}/preview", Preview).WithName("PreviewProcedure");
         procedures.MapGet("/{id}/compare", Compare).WithName("CompareProcedure");

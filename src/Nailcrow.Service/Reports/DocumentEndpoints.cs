@@ -32,14 +32,13 @@ internal static class DocumentEndpoints
     internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> One(
         long number,
         string kind,
-        HttpRequest request,
         TicketJournal journal,
         PaperPress press,
         CancellationToken ct,
         string? about = null
     ) =>
         Words.Parse<PaperKind>(kind, "kind of paper").Is(out var of, out var unknown)
-            ? await PrintedAsync(number, of, about, journal, press, request, ct)
+            ? await PrintedAsync(number, of, about, journal, press, ct)
             : Refusals.NotFound(unknown);
 
     internal static async Task<Results<FileContentHttpResult, ProblemHttpResult>> PrintedAsync(
@@ -48,11 +47,10 @@ internal static class DocumentEndpoints
         string? about,
         TicketJournal journal,
         PaperPress press,
-        HttpRequest request,
         CancellationToken ct
     ) =>
         await journal.ReadAsync(number, ct) is not { Ticket.Report: not null } record ? Refusals.NoTicket(number)
-        : (await press.PrintAsync(record, kind, about, new Uri($"{request.Scheme}://{request.Host}"), ct)).Is(out var paper, out var none)
+        : (await press.PrintAsync(record, kind, about, ct)).Is(out var paper, out var none)
             ? TypedResults.File(paper.Pdf, "application/pdf", paper.Name)
         : Refusals.Refused(none);
 }

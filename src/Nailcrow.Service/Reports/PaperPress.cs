@@ -7,6 +7,7 @@ using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Documents.Reports;
 using Nailcrow.Documents.Returns;
 using Nailcrow.Documents.Swaps;
+using Nailcrow.Service.Host.Wire;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Swaps;
 
@@ -16,21 +17,20 @@ namespace Nailcrow.Service.Reports;
 internal sealed record Printed(byte[] Pdf, string Name);
 
 /// <summary>Makes every paper of a ticket: to be read and printed, or to be sent.</summary>
-internal sealed class PaperPress(ReferenceBook book, Photos photos, TimeProvider time)
+internal sealed class PaperPress(ReferenceBook book, Photos photos, OurAddress us, TimeProvider time)
 {
     /// <param name="about">Which of its kind; null where there is one.</param>
-    /// <param name="us">Where this service is reached: papers lead back to their ticket.</param>
-    public async Task<Parsed<Printed>> PrintAsync(TicketRecord record, PaperKind kind, string? about, Uri us, CancellationToken ct)
+    public async Task<Parsed<Printed>> PrintAsync(TicketRecord record, PaperKind kind, string? about, CancellationToken ct)
     {
         var (ticket, report) = (record.Ticket, record.Ticket.Report ?? FaultReported.Lost);
-        var link = new Uri(us, $"/tickets/{ticket.Number}");
+        var link = us.Of($"tickets/{ticket.Number}"); // papers lead back to their ticket
         using var pdf = new MemoryStream();
         switch (kind)
         {
             case PaperKind.RunSheet:
                 if (ticket.Sheet is not { } sheet)
                     return No(TicketPapers.NoSheet);
-                var entered = new Uri(us, $"/tickets/{ticket.Number}/paper");
+                var entered = us.Of($"tickets/{ticket.Number}/paper");
                 JobSheet.Write(
                     sheet,
                     new(ticket.Number, report.Asset, report.Site, report.Location, report.Model, entered, time.GetUtcNow()),

@@ -34,9 +34,8 @@ internal static class ReportEndpoints
         long number,
         TicketJournal journal,
         PaperPress press,
-        HttpRequest request,
         CancellationToken ct
-    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.ServiceReport, null, journal, press, request, ct);
+    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.ServiceReport, null, journal, press, ct);
 
     internal static async Task<Results<Ok<Proposal>, ProblemHttpResult>> Proposed(
         long number,
@@ -51,9 +50,8 @@ internal static class ReportEndpoints
         long number,
         TicketJournal journal,
         PaperPress press,
-        HttpRequest request,
         CancellationToken ct
-    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.Proposal, null, journal, press, request, ct);
+    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.Proposal, null, journal, press, ct);
 
     internal static async Task<TimeZoneInfo> ZoneAsync(string asset, ReferenceBook book, CancellationToken ct) =>
         (await book.FindAsync(asset, ct))?.Site.Zone is { } id && TimeZoneInfo.TryFindSystemTimeZoneById(id, out var known)

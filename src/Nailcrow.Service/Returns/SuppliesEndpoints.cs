@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Client.Returns;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
@@ -19,7 +20,7 @@ internal static class SuppliesEndpoints
         var supplies = app.MapGroup("/api/supplies").WithTags("Returns");
         supplies.MapGet("/", List).WithName("ListSupplies");
         supplies.MapGet("/{name}", Show).WithName("ShowSupply");
-        supplies.MapPost("/", Write).WithName("CountSupplies").Takes(Permission.KeepStores);
+        supplies.MapPost("/", Write).WithName("CountSupplies");
     }
 
     /// <summary>Every supply with how many are where, by name.</summary>
@@ -57,6 +58,8 @@ internal static class SuppliesEndpoints
     {
         if (!SupplyName.Parse(ask.Supply).Is(out var name, out var reason))
             return Refusals.Unusable(reason);
+        if (Counting.WhyNot(person.ToActor(), ask.Way == SupplyWay.Counted ? Place(ask.From) : null) is { } notTheirs)
+            return Refusals.NotAllowed(notTheirs);
         if (ask.Note?.Length > MostOfANote)
             return Refusals.Unusable($"The note has {ask.Note.Length:N0} characters; at most {MostOfANote:N0} are taken.");
         var move = new SupplyMove(

@@ -27,9 +27,8 @@ internal static class PaperEndpoints
 
     internal static Task<Results<FileContentHttpResult, ProblemHttpResult>> Paper(
         long number,
-        HttpRequest request,
         TicketJournal journal,
         PaperPress press,
         CancellationToken ct
-    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.RunSheet, null, journal, press, request, ct);
+    ) => DocumentEndpoints.PrintedAsync(number, PaperKind.RunSheet, null, journal, press, ct);
 }

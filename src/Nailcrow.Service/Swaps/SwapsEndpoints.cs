@@ -86,7 +86,12 @@ internal static class SwapsEndpoints
                     Parsed<MachineLook>.Ok(var look) => Receipts.Answer(
                         await journal.WriteAsync(
                             number,
-                            Intents.By(person.ToActor(), new SnapshotTaken(look.Snapshot), time.GetUtcNow(), id),
+                            Intents.By(
+                                person.ToActor(),
+                                new SnapshotTaken(await WithUntoldAsync(look.Snapshot, ticket, book, ct)),
+                                time.GetUtcNow(),
+                                id
+                            ),
                             ct
                         )
                     ),
@@ -95,6 +100,13 @@ internal static class SwapsEndpoints
                 },
             ct
         );
+
+    private static async Task<Core.Appliances.Snapshot> WithUntoldAsync(
+        Core.Appliances.Snapshot seen,
+        Ticket ticket,
+        ReferenceBook book,
+        CancellationToken ct
+    ) => seen.Gaps is null ? seen : seen.WithUntold((await book.FindAsync(ticket.Report?.Asset ?? "", ct))?.Labels ?? []);
 
     /// <summary>Where no wire reaches the machine, or it says nothing: what a person sees there.</summary>
     internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> TypeSnapshot(

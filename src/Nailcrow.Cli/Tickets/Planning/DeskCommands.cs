@@ -33,7 +33,12 @@ internal static class DeskCommands
                         Narrowing.TellMore(screen, TicketOrder.Worst, desk.Next, desk.Count);
                         screen.Line();
                         foreach (var engineer in desk.Engineers)
-                            screen.Line($"  {Screen.Safe(engineer.Engineer), -12} {engineer.Open} open, {engineer.Visits} visits planned");
+                            screen.Line(
+                                engineer.Out
+                                    ? $"[bold]![/] {Screen.Safe(engineer.Engineer)} may not come in any more and still leads {engineer.Open}: "
+                                        + $"nailcrow person hand-over {Screen.Safe(engineer.Engineer)} --to ENGINEER"
+                                    : $"  {Screen.Safe(engineer.Engineer), -12} {engineer.Open} open, {engineer.Visits} visits planned"
+                            );
                     }
                 );
             });

@@ -38,9 +38,11 @@ public sealed record IntakeRule(
             return "A rule has an id, such as 'medium-error'.";
         if (Pattern.Length is 0 or > LongestPattern)
             return $"The pattern of rule '{Id}' has {Pattern.Length} characters; 1 to {LongestPattern}.";
+        if (PatternSize.Problem(Pattern) is { } large)
+            return $"The pattern of rule '{Id}' {large}.";
         try
         {
-            var strange = Compiled().GetGroupNames().Where(n => !int.TryParse(n, out _) && !Captures.Contains(n)).ToList();
+            var strange = Compiled(Regex.InfiniteMatchTimeout).GetGroupNames().Where(n => !int.TryParse(n, out _) && !Captures.Contains(n)).ToList();
             return strange.Count == 0 ? null : $"Rule '{Id}' captures '{strange[0]}'; a rule captures {string.Join(", ", Captures)}.";
         }
         catch (Exception e) when (e is ArgumentException or NotSupportedException)
@@ -49,7 +51,9 @@ public sealed record IntakeRule(
         }
     }
 
-    internal Regex Compiled() => new(Pattern, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant | RegexOptions.IgnoreCase);
+    /// <param name="perLine">Matching one line takes no longer, or throws <see cref="RegexMatchTimeoutException"/>.</param>
+    internal Regex Compiled(TimeSpan perLine) =>
+        new(Pattern, RegexOptions.NonBacktracking | RegexOptions.CultureInvariant | RegexOptions.IgnoreCase, perLine);
 }
 
 /// <summary>What a rule made of a line.</summary>

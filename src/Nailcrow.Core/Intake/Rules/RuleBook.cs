@@ -3,21 +3,38 @@ using System.Text.RegularExpressions;
 namespace Nailcrow.Core.Intake.Rules;
 
 /// <summary>All rules, ready to be held against lines. The first that matches counts, in order of id.</summary>
-public sealed class RuleBook(IEnumerable<IntakeRule> rules)
+public sealed class RuleBook
 {
-    private readonly IReadOnlyList<(IntakeRule Rule, Regex Pattern)> _rules =
-    [
-        .. rules.OrderBy(r => r.Id, StringComparer.Ordinal).Select(r => (r, r.Compiled())),
-    ];
+    /// <summary>
+    /// So long for one rule and one line, also where a busy machine gives it a tenth of a processor: a pattern within its bounds needs a
+    /// few milliseconds for the longest line.
+    /// </summary>
+    private static readonly TimeSpan PerLine = TimeSpan.FromSeconds(2);
 
+    private readonly IReadOnlyList<(IntakeRule Rule, Regex Pattern)> _rules;
+
+    public RuleBook(IEnumerable<IntakeRule> rules)
+        : this(rules, PerLine) { }
+
+    internal RuleBook(IEnumerable<IntakeRule> rules, TimeSpan perLine) =>
+        _rules = [.. rules.OrderBy(r => r.Id, StringComparer.Ordinal).Select(r => (r, r.Compiled(perLine)))];
+
+    /// <returns>
+    /// What the first rule that matches made of the line. Null where none does, and where one did not come to an end in its time: whether
+    /// it matches is not known, so no later one may decide in its place, and the line is shown as not understood.
+    /// </returns>
     public RuleMatch? On(string? app, string text)
     {
-        foreach (var (rule, pattern) in _rules)
-            if (
-                (rule.App is null || string.Equals(rule.App, app, StringComparison.OrdinalIgnoreCase))
-                && pattern.Match(text) is { Success: true } match
-            )
-                return Told(rule, match);
+        try
+        {
+            foreach (var (rule, pattern) in _rules)
+                if (
+                    (rule.App is null || string.Equals(rule.App, app, StringComparison.OrdinalIgnoreCase))
+                    && pattern.Match(text) is { Success: true } match
+                )
+                    return Told(rule, match);
+        }
+        catch (RegexMatchTimeoutException) { }
         return null;
     }
 

@@ -19,7 +19,7 @@ internal sealed record CloudEvent(string Id, string Source, DateTimeOffset? Time
     {
         try
         {
-            using var json = JsonDocument.Parse(body, new JsonDocumentOptions { MaxDepth = 16 });
+            using var json = WholeJson.Parse(body, maxDepth: 16);
             var structured = contentType?.StartsWith("application/cloudevents+json", StringComparison.OrdinalIgnoreCase) == true;
             string? Of(string name) => structured ? Text(json.RootElement, name) : headers[$"ce-{name}"].FirstOrDefault();
             if (Of("specversion") != "1.0")

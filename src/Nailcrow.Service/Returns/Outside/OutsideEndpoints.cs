@@ -10,6 +10,7 @@ using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Returns.Outside;
 
@@ -35,8 +36,8 @@ internal static class OutsideEndpoints
         outbox.MapPost("/{id:guid}/again", Again).WithName("SendAgain").Takes(Permission.SendAgain);
     }
 
-    internal static async Task<Ok<PartnerList>> List(Partners partners, HttpContext http, CancellationToken ct) =>
-        TypedResults.Ok(new PartnerList([.. (await partners.AllAsync(ct)).Select(p => View(p, http))]));
+    internal static async Task<Ok<PartnerList>> List(Partners partners, OurAddress us, CancellationToken ct) =>
+        TypedResults.Ok(new PartnerList([.. (await partners.AllAsync(ct)).Select(p => View(p, us))]));
 
     /// <summary>Adds a carrier or maker, or changes where it answers.</summary>
     internal static async Task<Results<Ok<PartnerPut>, ProblemHttpResult>> Put(
@@ -44,7 +45,7 @@ internal static class OutsideEndpoints
         PartnerAsk ask,
         Partners partners,
         OutboxRound round,
-        HttpContext http,
+        OurAddress us,
         CancellationToken ct
     )
     {
@@ -68,7 +69,7 @@ internal static class OutsideEndpoints
             made = partner.Kind == PartnerKind.Mail ? null : first; // nobody signs in there, or the password is said anew
         }
         round.Wake();
-        return TypedResults.Ok(new PartnerPut(View(partner, http), made));
+        return TypedResults.Ok(new PartnerPut(View(partner, us), made));
     }
 
     internal static async Task<Results<NoContent, ProblemHttpResult>> Remove(string name, Partners partners, CancellationToken ct) =>
@@ -188,14 +189,12 @@ internal static class OutsideEndpoints
         : ask.Secret is { Length: > MostOfASecret } ? $"A password has at most {MostOfASecret} characters."
         : null;
 
-    private static PartnerView View(Partner partner, HttpContext http) =>
+    private static PartnerView View(Partner partner, OurAddress us) =>
         new(
             partner.Name,
             partner.Kind,
             partner.Address,
-            partner.Kind == PartnerKind.Carrier
-                ? $"{http.Request.Scheme}://{http.Request.Host}/api/partners/{Uri.EscapeDataString(partner.Name)}/events"
-                : null
+            partner.Kind == PartnerKind.Carrier ? us.Of($"api/partners/{Uri.EscapeDataString(partner.Name)}/events").AbsoluteUri : null
         );
 
     private static ErrandView View(ErrandNow now) =>

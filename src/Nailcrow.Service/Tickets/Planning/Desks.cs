@@ -1,5 +1,3 @@
-using Microsoft.AspNetCore.Identity;
-using Microsoft.EntityFrameworkCore;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Client.Tickets.Planning;
 using Nailcrow.Core.Appliances;
@@ -7,12 +5,13 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.People;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Tickets.Planning;
 
 /// <summary>The dispatcher's desk and the engineer's day.</summary>
-internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScopeFactory scopes, TimeProvider time)
+internal sealed class Desks(TicketLines lines, ReferenceBook book, PeopleBook people, TimeProvider time)
 {
     // Nobody drives to more in a day.
     private const int MostInADay = 500;
@@ -24,8 +23,9 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
         var now = time.GetUtcNow();
         var found = await lines.FindAsync(search with { Limit = search.Limit + 1 }, ct);
         var page = found.Take(search.Limit).ToList();
-        var engineers = await EngineersAsync(ct);
-        var theirs = (await lines.LoadsAsync([.. engineers.Select(e => e.Name)], ct)).ToLookup(l => l.Engineer);
+        var all = (await people.AllAsync(ct)).Where(p => p.Roles().Contains(Role.Engineer) || p.DisabledAt is not null).ToList();
+        var engineers = all.Where(p => p.DisabledAt is null).ToList();
+        var theirs = (await lines.LoadsAsync([.. all.Select(e => e.Name)], ct)).ToLookup(l => l.Engineer);
         var sites = await book.SitesAsync(ct);
         return new(
             [
@@ -36,9 +36,16 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
                 )),
             ],
             [
-                .. engineers
-                    .Select(e => new EngineerLoad(e.Name, e.FullName, theirs[e.Name].Sum(l => l.Open), theirs[e.Name].Sum(l => l.Visits)))
-                    .OrderBy(e => e.Open)
+                .. all.Select(e => new EngineerLoad(
+                        e.Name,
+                        e.FullName,
+                        theirs[e.Name].Sum(l => l.Open),
+                        theirs[e.Name].Sum(l => l.Visits),
+                        e.DisabledAt is not null
+                    ))
+                    .Where(e => !e.Out || e.Open > 0)
+                    .OrderByDescending(e => e.Out)
+                    .ThenBy(e => e.Open)
                     .ThenBy(e => e.Engineer),
             ],
             found.Count > search.Limit ? search.Skip + search.Limit : null,
@@ -113,16 +120,4 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, IServiceScope
         sites.TryGetValue(a.Site, out var from) && sites.TryGetValue(b.Site, out var to) && TravelOrder.Km(from, to) is { } km
             ? Math.Round(km)
             : null;
-
-    private sealed record Person(string Name, string FullName);
-
-    private async Task<IReadOnlyList<Person>> EngineersAsync(CancellationToken ct)
-    {
-        await using var scope = scopes.CreateAsyncScope();
-        var people = await scope
-            .ServiceProvider.GetRequiredService<UserManager<Store.People.Person>>()
-            .Users.AsNoTracking()
-            .ToListAsync(ct);
-        return [.. people.Where(p => p.Roles().Contains(Role.Engineer)).Select(p => new Person(p.UserName ?? "", p.FullName))];
-    }
 }

@@ -6,7 +6,9 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Documents;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.People;
+using Nailcrow.Store.People;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Tickets.Planning;
@@ -51,7 +53,7 @@ internal static class PlanningEndpoints
         string engineer,
         Desks desks,
         CalendarKeys keys,
-        HttpContext http,
+        OurAddress us,
         ClaimsPrincipal person,
         CancellationToken ct
     )
@@ -62,9 +64,7 @@ internal static class PlanningEndpoints
         return TypedResults.Ok(
             day with
             {
-                Calendar = mayKnow
-                    ? $"{http.Request.Scheme}://{http.Request.Host}/api/calendars/{await keys.OfAsync(engineer, ct)}.ics"
-                    : "",
+                Calendar = mayKnow ? us.Of($"api/calendars/{await keys.OfAsync(engineer, ct)}.ics").AbsoluteUri : "",
             }
         );
     }
@@ -74,18 +74,19 @@ internal static class PlanningEndpoints
         string key,
         CalendarKeys keys,
         TicketLines lines,
+        PeopleBook people,
         TimeProvider time,
-        HttpContext http,
+        OurAddress us,
         CancellationToken ct
     )
     {
-        if (await keys.EngineerOfAsync(key.EndsWith(".ics", StringComparison.Ordinal) ? key[..^4] : key, ct) is not { } engineer)
+        // The address outlives every sign-in; whoever may not come in any more reads nothing by it either.
+        if (
+            await keys.EngineerOfAsync(key.EndsWith(".ics", StringComparison.Ordinal) ? key[..^4] : key, ct) is not { } engineer
+            || await people.FindAsync(engineer, ct) is not { DisabledAt: null }
+        )
             return Refusals.NotFound("There is no such calendar.");
         var visits = await lines.VisitsAsync(engineer, time.GetUtcNow().AddDays(-90), ct);
-        return TypedResults.Text(
-            VisitCalendar.Of(engineer, visits, number => new Uri($"{http.Request.Scheme}://{http.Request.Host}/tickets/{number}")),
-            "text/calendar",
-            Encoding.UTF8
-        );
+        return TypedResults.Text(VisitCalendar.Of(engineer, visits, number => us.Of($"tickets/{number}")), "text/calendar", Encoding.UTF8);
     }
 }

@@ -74,6 +74,27 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("AspNetUserLogins", (string)null);
                 });
 
+            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserPasskey<string>", b =>
+                {
+                    b.Property<byte[]>("CredentialId")
+                        .HasMaxLength(1023)
+                        .HasColumnType("BLOB")
+                        .HasColumnName("credential_id");
+
+                    b.Property<string>("UserId")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("user_id");
+
+                    b.HasKey("CredentialId")
+                        .HasName("pk_passkey");
+
+                    b.HasIndex("UserId")
+                        .HasDatabaseName("ix_passkey_user_id");
+
+                    b.ToTable("passkey", (string)null);
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<string>", b =>
                 {
                     b.Property<string>("UserId")
@@ -301,6 +322,98 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasDatabaseName("ix_drive_life_serial_at");
 
                     b.ToTable("drive_life", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Appliances.MachineAccessRow", b =>
+                {
+                    b.Property<string>("Asset")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("asset");
+
+                    b.Property<long?>("GivenAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("given_at");
+
+                    b.Property<string>("GivenBy")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("given_by");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<long?>("OfferedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("offered_at");
+
+                    b.Property<long?>("OfferedFrom")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("offered_from");
+
+                    b.Property<string>("OfferedSha256")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("offered_sha256");
+
+                    b.Property<string>("OfferedSubject")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("offered_subject");
+
+                    b.Property<long?>("OfferedUntil")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("offered_until");
+
+                    b.Property<string>("Origin")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("origin");
+
+                    b.Property<string>("Secret")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("secret");
+
+                    b.Property<string>("SecretFile")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("secret_file");
+
+                    b.Property<Guid?>("Stamp")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("stamp");
+
+                    b.Property<long?>("TrustedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("trusted_at");
+
+                    b.Property<string>("TrustedBy")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("trusted_by");
+
+                    b.Property<long?>("TrustedFrom")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("trusted_from");
+
+                    b.Property<string>("TrustedSha256")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("trusted_sha256");
+
+                    b.Property<string>("TrustedSubject")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("trusted_subject");
+
+                    b.Property<long?>("TrustedUntil")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("trusted_until");
+
+                    b.Property<string>("Way")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("way");
+
+                    b.HasKey("Asset")
+                        .HasName("pk_machine_access");
+
+                    b.HasIndex("Asset")
+                        .HasDatabaseName("ix_machine_access_waits")
+                        .HasFilter("offered_sha256 IS NOT NULL");
+
+                    b.ToTable("machine_access", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Appliances.ModelRow", b =>
@@ -556,6 +669,14 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("concurrency_stamp");
 
+                    b.Property<long?>("DisabledAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("disabled_at");
+
+                    b.Property<string>("DisabledBecause")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("disabled_because");
+
                     b.Property<string>("Email")
                         .HasMaxLength(256)
                         .HasColumnType("TEXT")
@@ -564,6 +685,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("INTEGER")
                         .HasColumnName("email_confirmed");
+
+                    b.Property<long?>("FirstUntil")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("first_until");
 
                     b.Property<string>("FullName")
                         .IsRequired()
@@ -577,6 +702,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.Property<long?>("LockoutEnd")
                         .HasColumnType("INTEGER")
                         .HasColumnName("lockout_end");
+
+                    b.Property<bool>("MustChange")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("must_change");
 
                     b.Property<string>("NormalizedEmail")
                         .HasMaxLength(256)
@@ -629,6 +758,232 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasDatabaseName("UserNameIndex");
 
                     b.ToTable("AspNetUsers", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.ScriptKeyRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ended_at");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("hash");
+
+                    b.Property<long?>("LastUsed")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("last_used");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Person")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("person");
+
+                    b.Property<bool>("ReadOnly")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("read_only");
+
+                    b.Property<string>("RoleWords")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("role_words");
+
+                    b.Property<long>("Since")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("since");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("until");
+
+                    b.HasKey("Id")
+                        .HasName("pk_script_key");
+
+                    b.HasIndex("Person", "Since")
+                        .HasDatabaseName("ix_script_key_person_since");
+
+                    b.ToTable("script_key", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.SecondFactorRow", b =>
+                {
+                    b.Property<string>("Person")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("person");
+
+                    b.Property<string>("CodeKey")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("code_key");
+
+                    b.Property<long?>("CodesSince")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("codes_since");
+
+                    b.Property<long>("LastStep")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("last_step");
+
+                    b.Property<long?>("OfferedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("offered_at");
+
+                    b.Property<string>("OfferedKey")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("offered_key");
+
+                    b.Property<string>("RecoveryHashes")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("recovery_hashes");
+
+                    b.Property<byte[]>("RecoverySalt")
+                        .HasColumnType("BLOB")
+                        .HasColumnName("recovery_salt");
+
+                    b.HasKey("Person")
+                        .HasName("pk_second_factor");
+
+                    b.ToTable("second_factor", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.SecurityRow", b =>
+                {
+                    b.Property<long>("Seq")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("seq");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("hash");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("text");
+
+                    b.HasKey("Seq")
+                        .HasName("pk_security_line");
+
+                    b.HasIndex("By", "Seq")
+                        .HasDatabaseName("ix_security_line_by_seq");
+
+                    b.HasIndex("Kind", "Seq")
+                        .HasDatabaseName("ix_security_line_kind_seq");
+
+                    b.ToTable("security_line", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.SessionRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("address");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("device");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ended_at");
+
+                    b.Property<long>("LastSeen")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("last_seen");
+
+                    b.Property<string>("Person")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("person");
+
+                    b.Property<long>("Since")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("since");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("until");
+
+                    b.HasKey("Id")
+                        .HasName("pk_session");
+
+                    b.HasIndex("Person", "Since")
+                        .HasDatabaseName("ix_session_person_since");
+
+                    b.ToTable("session", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.SignInLetterRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("address");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<long>("DueAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("due_at");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("says");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("to");
+
+                    b.Property<long>("Tries")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("tries");
+
+                    b.HasKey("Id")
+                        .HasName("pk_sign_in_letter");
+
+                    b.HasIndex("DueAt")
+                        .HasDatabaseName("ix_sign_in_letter_due_at");
+
+                    b.ToTable("sign_in_letter", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Procedures.ProcedureVersionRow", b =>
@@ -1467,6 +1822,59 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_asp_net_user_logins_asp_net_users_user_id");
+                });
+
+            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserPasskey<string>", b =>
+                {
+                    b.HasOne("Nailcrow.Store.People.Person", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_passkey_asp_net_users_user_id");
+
+                    b.OwnsOne("Microsoft.AspNetCore.Identity.IdentityPasskeyData", "Data", b1 =>
+                        {
+                            b1.Property<byte[]>("IdentityUserPasskeyCredentialId");
+
+                            b1.Property<byte[]>("AttestationObject")
+                                .IsRequired();
+
+                            b1.Property<byte[]>("ClientDataJson")
+                                .IsRequired();
+
+                            b1.Property<long>("CreatedAt");
+
+                            b1.Property<bool>("IsBackedUp");
+
+                            b1.Property<bool>("IsBackupEligible");
+
+                            b1.Property<bool>("IsUserVerified");
+
+                            b1.Property<string>("Name");
+
+                            b1.Property<byte[]>("PublicKey")
+                                .IsRequired();
+
+                            b1.Property<uint>("SignCount");
+
+                            b1.PrimitiveCollection<string>("Transports");
+
+                            b1.HasKey("IdentityUserPasskeyCredentialId");
+
+                            b1.ToTable("passkey");
+
+                            b1
+                                .ToJson("data")
+                                .HasColumnType("TEXT");
+
+                            b1.WithOwner()
+                                .HasForeignKey("IdentityUserPasskeyCredentialId")
+                                .HasConstraintName("fk_passkey_passkey_credential_id");
+                        });
+
+                    b.Navigation("Data")
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<string>", b =>

@@ -20,7 +20,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.People.Person",
                 typeof(Person),
                 baseEntityType,
-                propertyCount: 17,
+                propertyCount: 21,
                 unnamedIndexCount: 2,
                 keyCount: 1);
 
@@ -50,6 +50,23 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 concurrencyToken: true);
             concurrencyStamp.AddAnnotation("Relational:ColumnName", "concurrency_stamp");
 
+            var disabledAt = runtimeEntityType.AddProperty(
+                "DisabledAt",
+                typeof(DateTimeOffset?),
+                propertyInfo: typeof(Person).GetProperty("DisabledAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<DisabledAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new KeptTime());
+            disabledAt.AddAnnotation("Relational:ColumnName", "disabled_at");
+
+            var disabledBecause = runtimeEntityType.AddProperty(
+                "DisabledBecause",
+                typeof(string),
+                propertyInfo: typeof(Person).GetProperty("DisabledBecause", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<DisabledBecause>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            disabledBecause.AddAnnotation("Relational:ColumnName", "disabled_because");
+
             var email = runtimeEntityType.AddProperty(
                 "Email",
                 typeof(string),
@@ -66,6 +83,15 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 fieldInfo: typeof(IdentityUser<string>).GetField("<EmailConfirmed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
             emailConfirmed.AddAnnotation("Relational:ColumnName", "email_confirmed");
+
+            var firstUntil = runtimeEntityType.AddProperty(
+                "FirstUntil",
+                typeof(DateTimeOffset?),
+                propertyInfo: typeof(Person).GetProperty("FirstUntil", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<FirstUntil>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new KeptTime());
+            firstUntil.AddAnnotation("Relational:ColumnName", "first_until");
 
             var fullName = runtimeEntityType.AddProperty(
                 "FullName",
@@ -90,6 +116,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 nullable: true,
                 valueConverter: new KeptTime());
             lockoutEnd.AddAnnotation("Relational:ColumnName", "lockout_end");
+
+            var mustChange = runtimeEntityType.AddProperty(
+                "MustChange",
+                typeof(bool),
+                propertyInfo: typeof(Person).GetProperty("MustChange", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(Person).GetField("<MustChange>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+            mustChange.AddAnnotation("Relational:ColumnName", "must_change");
 
             var normalizedEmail = runtimeEntityType.AddProperty(
                 "NormalizedEmail",

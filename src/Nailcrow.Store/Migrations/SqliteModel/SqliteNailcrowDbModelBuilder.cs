@@ -11,20 +11,23 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("660e21c9-6517-4185-a004-6cd06dca5517"), entityTypeCount: 30)
+            : base(skipDetectChanges: false, modelId: new Guid("e261dbf8-1c97-4dd9-a17f-a60d1f7df008"), entityTypeCount: 38)
         {
         }
 
         partial void Initialize()
         {
+            var identityPasskeyData = IdentityPasskeyDataEntityType.Create(this);
             var identityUserClaim = IdentityUserClaimEntityType.Create(this);
             var identityUserLogin = IdentityUserLoginEntityType.Create(this);
+            var identityUserPasskey = IdentityUserPasskeyEntityType.Create(this);
             var identityUserToken = IdentityUserTokenEntityType.Create(this);
             var applianceRow = ApplianceRowEntityType.Create(this);
             var customerRow = CustomerRowEntityType.Create(this);
             var driveModelRow = DriveModelRowEntityType.Create(this);
             var driveRow = DriveRowEntityType.Create(this);
             var lifeEventRow = LifeEventRowEntityType.Create(this);
+            var machineAccessRow = MachineAccessRowEntityType.Create(this);
             var modelRow = ModelRowEntityType.Create(this);
             var qualifiedRow = QualifiedRowEntityType.Create(this);
             var referenceChangeRow = ReferenceChangeRowEntityType.Create(this);
@@ -34,6 +37,11 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var intakeRow = IntakeRowEntityType.Create(this);
             var intakeRuleRow = IntakeRuleRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
+            var scriptKeyRow = ScriptKeyRowEntityType.Create(this);
+            var secondFactorRow = SecondFactorRowEntityType.Create(this);
+            var securityRow = SecurityRowEntityType.Create(this);
+            var sessionRow = SessionRowEntityType.Create(this);
+            var signInLetterRow = SignInLetterRowEntityType.Create(this);
             var procedureVersionRow = ProcedureVersionRowEntityType.Create(this);
             var stepTimeRow = StepTimeRowEntityType.Create(this);
             var ledgerRow = LedgerRowEntityType.Create(this);
@@ -48,18 +56,23 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var sealRow = SealRowEntityType.Create(this);
             var ticketLineRow = TicketLineRowEntityType.Create(this);
 
+            IdentityPasskeyDataEntityType.CreateForeignKey1(identityPasskeyData, identityUserPasskey);
             IdentityUserClaimEntityType.CreateForeignKey1(identityUserClaim, person);
             IdentityUserLoginEntityType.CreateForeignKey1(identityUserLogin, person);
+            IdentityUserPasskeyEntityType.CreateForeignKey1(identityUserPasskey, person);
             IdentityUserTokenEntityType.CreateForeignKey1(identityUserToken, person);
 
+            IdentityPasskeyDataEntityType.CreateAnnotations(identityPasskeyData);
             IdentityUserClaimEntityType.CreateAnnotations(identityUserClaim);
             IdentityUserLoginEntityType.CreateAnnotations(identityUserLogin);
+            IdentityUserPasskeyEntityType.CreateAnnotations(identityUserPasskey);
             IdentityUserTokenEntityType.CreateAnnotations(identityUserToken);
             ApplianceRowEntityType.CreateAnnotations(applianceRow);
             CustomerRowEntityType.CreateAnnotations(customerRow);
             DriveModelRowEntityType.CreateAnnotations(driveModelRow);
             DriveRowEntityType.CreateAnnotations(driveRow);
             LifeEventRowEntityType.CreateAnnotations(lifeEventRow);
+            MachineAccessRowEntityType.CreateAnnotations(machineAccessRow);
             ModelRowEntityType.CreateAnnotations(modelRow);
             QualifiedRowEntityType.CreateAnnotations(qualifiedRow);
             ReferenceChangeRowEntityType.CreateAnnotations(referenceChangeRow);
@@ -69,6 +82,11 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             IntakeRowEntityType.CreateAnnotations(intakeRow);
             IntakeRuleRowEntityType.CreateAnnotations(intakeRuleRow);
             PersonEntityType.CreateAnnotations(person);
+            ScriptKeyRowEntityType.CreateAnnotations(scriptKeyRow);
+            SecondFactorRowEntityType.CreateAnnotations(secondFactorRow);
+            SecurityRowEntityType.CreateAnnotations(securityRow);
+            SessionRowEntityType.CreateAnnotations(sessionRow);
+            SignInLetterRowEntityType.CreateAnnotations(signInLetterRow);
             ProcedureVersionRowEntityType.CreateAnnotations(procedureVersionRow);
             StepTimeRowEntityType.CreateAnnotations(stepTimeRow);
             LedgerRowEntityType.CreateAnnotations(ledgerRow);

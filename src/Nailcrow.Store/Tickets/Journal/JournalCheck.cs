@@ -4,6 +4,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.People;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Tickets.Lists;
@@ -67,8 +68,12 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
             );
         await pictures.HoldAsync(db, tell, progress, ct);
         await LedgerCheck.ChainsAsync(db, tell, progress, ct);
+        await SecurityLog.HoldAsync(db, tell, ct);
         if (seal is not null)
+        {
             await LedgerCheck.AgainstSealAsync(db, seal, tell, ct);
+            await SecurityLog.AgainstSealAsync(db, seal, tell, ct);
+        }
         if (readToo)
         {
             await LedgerCheck.PartsAsync(db, tell, ct);

@@ -22,6 +22,8 @@ internal static class JournalGuards
         new("photo_keeps_what_was_taken", "photo", "UPDATE", "Pictures belong to the journal: none is ever replaced."),
         new("ledger_keeps_every_line", "ledger", "DELETE", "The ledger is append-only: lines are never removed."),
         new("ledger_keeps_what_was_written", "ledger", "UPDATE", "The ledger is append-only: lines are never changed."),
+        new("security_keeps_every_line", "security_line", "DELETE", "The security log is append-only: lines are never removed."),
+        new("security_keeps_what_was_written", "security_line", "UPDATE", "The security log is append-only: lines are never changed."),
         new("seal_keeps_every_seal", "seal", "DELETE", "Seals are never removed."),
         new("seal_keeps_what_was_sealed", "seal", "UPDATE", "Seals are never changed."),
     ];

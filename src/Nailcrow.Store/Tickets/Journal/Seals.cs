@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
+using Nailcrow.Store.People;
 using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -36,10 +37,11 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
             await foreach (var (position, ticket, seq, hash) in JournalRows.HashesAfterAsync(db, last?.BlockPosition ?? 0, ct))
                 draft.Add(position, ticket, seq, hash);
             var parts = await LedgerAsync(db, before?.Ledger ?? SealedLedger.Empty, ct);
-            if (last is not null && draft.Entries == last.Entries && parts == before?.Ledger)
+            var security = await SecurityLog.SealedAsync(db, ct);
+            if (last is not null && draft.Entries == last.Entries && parts == before?.Ledger && security == before?.Security)
                 return Put(last);
             var hashBefore = last is null ? HashChain.Start : Seal.HashOf(last.Text);
-            var seal = draft.Finish((last?.Number ?? 0) + 1, time.GetUtcNow(), hashBefore, parts);
+            var seal = draft.Finish((last?.Number ?? 0) + 1, time.GetUtcNow(), hashBefore, parts, security);
             var row = new SealRow
             {
                 Number = seal.Number,

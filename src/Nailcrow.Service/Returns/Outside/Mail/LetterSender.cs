@@ -1,27 +1,17 @@
 using System.Security.Cryptography;
-using Microsoft.AspNetCore.Hosting.Server;
-using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Telling;
-using Nailcrow.Service.Intake;
 using Nailcrow.Service.Reports;
 using Nailcrow.Store;
 
 namespace Nailcrow.Service.Returns.Outside.Mail;
 
 /// <summary>Words and prints what goes out by mail, as it is when it goes.</summary>
-internal sealed class LetterSender(
-    MailDoor door,
-    PaperPress press,
-    IDbContextFactory<NailcrowDb> dbs,
-    IntakeSettings intake,
-    IServer server,
-    TimeProvider time
-)
+internal sealed class LetterSender(MailDoor door, PaperPress press, IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
 {
     /// <returns>What the ticket is told of it, and what is tried again instead.</returns>
     public async Task<Heard<LetterWent>> SendAsync(Partner mail, TicketRecord record, Letter letter, CancellationToken ct)
@@ -34,7 +24,7 @@ internal sealed class LetterSender(
         Printed? paper = null;
         if (
             record.Find(letter.Asked)?.Body is PaperMailed mailed
-            && !(await press.PrintAsync(record, mailed.Paper, mailed.About, Us(), ct)).Is(out paper, out var none)
+            && !(await press.PrintAsync(record, mailed.Paper, mailed.About, ct)).Is(out paper, out var none)
         )
             return Not(none);
         return await door.SendAsync(mail, letter.Asked, to, text.Subject, text.Body, paper, ct) switch
@@ -53,10 +43,6 @@ internal sealed class LetterSender(
     private async Task<string?> AddressAsync(string person, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await db.Users.Where(p => p.UserName == person).Select(p => p.Email).FirstOrDefaultAsync(ct);
+        return await db.Users.Where(p => p.UserName == person && p.DisabledAt == null).Select(p => p.Email).FirstOrDefaultAsync(ct);
     }
-
-    /// <summary>Where this service is reached: as it was told, else where it listens.</summary>
-    private Uri Us() =>
-        new(intake.PublicUrl ?? server.Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault() ?? "http://127.0.0.1");
 }

@@ -11,7 +11,7 @@ using Nailcrow.Store.Returns.Outside;
 namespace Nailcrow.Service.Returns.Outside.Mail;
 
 /// <summary>Hands one mail to the mail server. Whatever that does, this ends in time with a sentence.</summary>
-internal sealed class MailDoor(Partners partners, OutsideSettings settings) : IDisposable
+internal sealed class MailDoor(Partners partners, OutsideSettings settings, OutsideAddresses addresses) : IDisposable
 {
     // A mail server is asked by few at once, however many wait.
     private readonly SemaphoreSlim _few = new(2);
@@ -58,6 +58,7 @@ internal sealed class MailDoor(Partners partners, OutsideSettings settings) : ID
         try
         {
             await smtp.ConnectAsync(
+                await addresses.Allowed.ConnectAsync(server.Host, server.Port, ct), // the client has it then, and closes it
                 server.Host,
                 server.Port,
                 server.Tls ? SecureSocketOptions.SslOnConnect : SecureSocketOptions.StartTlsWhenAvailable,

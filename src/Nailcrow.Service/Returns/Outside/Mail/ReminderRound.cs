@@ -73,7 +73,11 @@ internal sealed class ReminderRound(
     private async Task<(IReadOnlySet<string> Reached, IReadOnlyList<string> Leads)> ReachedAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var people = await db.Users.AsNoTracking().Where(p => p.Email != null).OrderBy(p => p.UserName).ToListAsync(ct);
+        var people = await db
+            .Users.AsNoTracking()
+            .Where(p => p.Email != null && p.DisabledAt == null)
+            .OrderBy(p => p.UserName)
+            .ToListAsync(ct);
         return (
             people.Select(p => p.UserName ?? "").ToHashSet(StringComparer.Ordinal),
             [.. people.Where(p => p.Roles().Contains(Role.Lead)).Select(p => p.UserName ?? "")]

@@ -4,7 +4,7 @@ using System.Text;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.DataProtection;
 
-namespace Nailcrow.Service.People;
+namespace Nailcrow.Service.People.StayingIn;
 
 /// <summary>
 /// Bearer tokens that were opened lately. Opening one takes as long as the rest of a small call; what is in it cannot

@@ -1,0 +1,101 @@
+using System.Data.Common;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.Extensions.Options;
+using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
+using Nailcrow.Service.Host;
+using Nailcrow.Service.People.SigningIn;
+using Nailcrow.Store;
+using Nailcrow.Store.People;
+
+namespace Nailcrow.Service.People;
+
+/// <summary>
+/// <c>nailcrow-service admit NAME [--Nailcrow:Data=PLACE]</c>: on the machine itself, lets somebody in as an administrator, also beside a
+/// running service. Whoever may write the database's file may do anything already; this does it in a way that is kept.
+/// </summary>
+internal static class AdmitCommand
+{
+    private const int Done = 0,
+        Refused = 1,
+        Usage = 2;
+
+    public static async Task<int> RunAsync(string[] args)
+    {
+        if (args is not ["admit", var name, .. var rest] || name.StartsWith('-'))
+        {
+            Console.Error.WriteLine("Say whom: nailcrow-service admit NAME [--Nailcrow:Data=PLACE].");
+            return Usage;
+        }
+        var settings =
+            new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(rest).Build().GetSection("Nailcrow").Get<ServiceSettings>()
+            ?? new();
+        var place = Path.GetFullPath(settings.Data);
+        if (!File.Exists(place))
+        {
+            Console.Error.WriteLine($"There is no database at {place}; --Nailcrow:Data=PLACE says where it is.");
+            return Refused;
+        }
+        await using var services = new ServiceCollection()
+            .AddSingleton(TimeProvider.System)
+            .AddLogging()
+            .AddNailcrowStore(place)
+            .AddSingleton<ISecretKeeper, NoSecrets>()
+            .BuildServiceProvider();
+        return await LetInAsync(services.GetRequiredService<PeopleBook>(), name, settings);
+    }
+
+    private static async Task<int> LetInAsync(PeopleBook people, string name, ServiceSettings settings)
+    {
+        var hasher = new PasswordHasher<Person>(Options.Create(new PasswordHasherOptions { IterationCount = settings.PasswordRounds }));
+        var password = FirstPasswords.Made();
+        var hash = hasher.HashPassword(new(), password);
+        try
+        {
+            var admitted = await people.FindAsync(name, CancellationToken.None) is null
+                ? await people.AddAsync(new("root", null), New(name, hash), CancellationToken.None)
+                : await people.LetBackInAsync(name, hash, CancellationToken.None);
+            if (!admitted.Is(out var person, out var reason))
+            {
+                Console.Error.WriteLine(reason);
+                return Refused;
+            }
+            Console.WriteLine(
+                $"{person.Name} may come in as an administrator, with the password {password}, which has to be changed at once. "
+                    + "Wherever they were signed in, they are not any more."
+            );
+            return Done;
+        }
+        catch (Exception e) when (StorageTroubles.AtTheStart(e) is { } sentence)
+        {
+            Console.Error.WriteLine(sentence);
+            return Refused;
+        }
+        catch (Exception e) when (e is DbException || e.InnerException is DbException)
+        {
+            // It has no such table or column: an older release kept it, or none of ours.
+            Console.Error.WriteLine(
+                "That database is not of this version; start this version of the service once, which brings it up to date."
+            );
+            return Refused;
+        }
+    }
+
+    private static Person New(string name, string hash) =>
+        new()
+        {
+            UserName = name,
+            FullName = name,
+            RoleWords = Words.Of(Role.Admin),
+            PasswordHash = hash,
+            MustChange = true,
+        };
+
+    /// <summary>People have no secrets that are kept under the service's keys.</summary>
+    private sealed class NoSecrets : ISecretKeeper
+    {
+        public string Protect(string secret) => throw new NotSupportedException("Nothing secret is written here.");
+
+        public string? Open(string kept) => null;
+    }
+}
