@@ -26,6 +26,7 @@ export function RuleTrial({ line }: { line: string | null }) {
     mutationFn: async () => unwrap(await api.PUT('/api/intake/rules/{id}', { params: { path: { id: rule.id } }, body })),
     onSettled: () => client.invalidateQueries({ queryKey: ['intake'] }),
   })
+  if (!mayMake) return null
   return (
     <details className="panel" open={Boolean(line)}>
       <summary>Try a line on the rules</summary>
@@ -48,11 +49,9 @@ export function RuleTrial({ line }: { line: string | null }) {
           <Button variant="default" disabled={!text} loading={attempt.isPending} onClick={() => attempt.mutate()}>
             Try it
           </Button>
-          {mayMake && (
-            <Button variant="default" disabled={!rule.id || !rule.pattern} loading={keep.isPending} onClick={() => keep.mutate()}>
-              Keep the rule
-            </Button>
-          )}
+          <Button variant="default" disabled={!rule.id || !rule.pattern} loading={keep.isPending} onClick={() => keep.mutate()}>
+            Keep the rule
+          </Button>
         </div>
         <Refused problem={attempt.error ?? keep.error} />
         {attempt.data && <p style={{ margin: 0 }}>{triedTold(attempt.data)}</p>}

@@ -1,23 +1,39 @@
 import { Button, PasswordInput, TextInput } from '@mantine/core'
 import { useMutation } from '@tanstack/react-query'
-import { api, unwrap } from '../shared/api'
+import { ApiProblem, api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { useFields } from '../shared/useFields'
+import { passkeysWork, signInByPasskey } from './passkeys'
 
-/** Name and password; who is in is told to whoever shows the form. */
+const secondFactor = 'urn:nailcrow:second-factor'
+
+/** Name and password, and a code where one is asked for; or a passkey alone. Who is in is told to whoever shows the form. */
 export function SignInForm({ name: known = '', signedIn }: { name?: string; signedIn: (name: string) => unknown }) {
-  const [{ name, password }, set] = useFields({ name: known, password: '' })
+  const [{ name, password, code }, set] = useFields({ name: known, password: '', code: '' })
   const signIn = useMutation({
     mutationKey: ['sign-in'],
-    mutationFn: async () => unwrap(await api.POST('/api/sign-in/console', { body: { name: name.trim(), password } })),
+    mutationFn: async (shown: string | null) =>
+      unwrap(await api.POST('/api/sign-in/console', { body: { name: name.trim(), password, code: shown } })),
     onSuccess: () => signedIn(name.trim()),
   })
+  const byPasskey = useMutation({
+    mutationKey: ['sign-in'],
+    mutationFn: async () => {
+      await signInByPasskey()
+      return unwrap(await api.GET('/api/me')).name
+    },
+    onSuccess: who => signedIn(who),
+  })
+  const wanted = signIn.error instanceof ApiProblem && signIn.error.type === secondFactor
+  // To be asked for a code is no refusal; to have typed another one is.
+  const asked = wanted && !signIn.variables ? signIn.error?.message : undefined
   return (
     <form
       className="panel stack"
       onSubmit={event => {
         event.preventDefault()
-        signIn.mutate()
+        byPasskey.reset()
+        signIn.mutate(code.trim() || null)
       }}
     >
       <TextInput
@@ -38,10 +54,36 @@ export function SignInForm({ name: known = '', signedIn }: { name?: string; sign
         withAsterisk={false}
         visibilityToggleButtonProps={{ 'aria-label': 'Show the password' }}
       />
+      {(wanted || code !== '') && (
+        <TextInput
+          label="Code"
+          description={asked}
+          autoComplete="one-time-code"
+          autoCapitalize="none"
+          value={code}
+          onChange={set('code')}
+          withAsterisk={false}
+          autoFocus
+        />
+      )}
       <Button type="submit" fullWidth loading={signIn.isPending}>
         Sign in
       </Button>
-      <Refused problem={signIn.error} />
+      <Refused problem={asked ? null : signIn.error} />
+      {passkeysWork() && (
+        <Button
+          variant="default"
+          fullWidth
+          loading={byPasskey.isPending}
+          onClick={() => {
+            signIn.reset()
+            byPasskey.mutate()
+          }}
+        >
+          Sign in with a passkey
+        </Button>
+      )}
+      <Refused problem={byPasskey.error} />
     </form>
   )
 }

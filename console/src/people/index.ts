@@ -1,5 +1,7 @@
 export { NotPermitted, useMay } from './NotPermitted'
+export { ChooseOwnPasswordPage } from './OwnPassword'
 export { useMe, usePeople } from './peopleQueries'
+export { SetUpSecondFactorPage } from './SecondFactor'
 export { SignInOver } from './SignInOver'
 export { SignInPage } from './SignInPage'
 export { noticeSignedOut } from './signedOut'

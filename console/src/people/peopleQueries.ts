@@ -1,4 +1,4 @@
-import { queryOptions, useQuery } from '@tanstack/react-query'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, unwrap } from '../shared/api'
 
 export const meQuery = queryOptions({
@@ -8,5 +8,42 @@ export const meQuery = queryOptions({
 })
 export const useMe = () => useQuery(meQuery)
 
+const everybodyQuery = queryOptions({
+  queryKey: ['people'],
+  queryFn: async ({ signal }) => unwrap(await api.GET('/api/people', { signal })),
+  staleTime: 60_000,
+})
+
+/** Everybody there ever was; those who may not come in any more are marked. */
+export const useEverybody = () => useQuery(everybodyQuery)
+
+/** Those who may come in: whoever else is named, nothing waits for. */
 export const usePeople = () =>
-  useQuery({ queryKey: ['people'], queryFn: async ({ signal }) => unwrap(await api.GET('/api/people', { signal })), staleTime: 60_000 })
+  useQuery({ ...everybodyQuery, select: all => ({ ...all, people: all.people.filter(person => !person.disabledAt) }) })
+
+export const useHolds = (name: string, wanted: boolean) =>
+  useQuery({
+    queryKey: ['people', name, 'holds'],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/people/{name}/holds', { params: { path: { name } }, signal })),
+    enabled: wanted,
+  })
+
+export const useComingsIn = (name: string) =>
+  useQuery({
+    queryKey: ['people', name, 'comings-in'],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/people/{name}/comings-in', { params: { path: { name } }, signal })),
+    refetchInterval: 30_000,
+  })
+
+/** Something changed about people: every list of them is asked for anew. */
+export function usePeopleChange<Ask, Answer>(change: (ask: Ask) => Promise<Answer>, then?: (answer: Answer) => unknown) {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: change,
+    onSuccess: async answer => {
+      await client.invalidateQueries({ queryKey: ['people'] })
+      await client.invalidateQueries({ queryKey: ['me'] })
+      then?.(answer)
+    },
+  })
+}

@@ -1,43 +1,56 @@
 import createClient from 'openapi-fetch'
+import { measuredClock } from './measuredClock'
 import type { paths } from './schema'
+import { tagged } from './tagged'
 import type { Receipt } from './types'
 
 /** The service said no; the message is its own sentence. */
 export class ApiProblem extends Error {
   readonly status: number
 
-  constructor(status: number, sentence: string) {
+  /** Which refusal it is, for a page that goes on from it (RFC 9457); most have none. */
+  readonly type: string | undefined
+
+  constructor(status: number, sentence: string, type?: string) {
     super(sentence)
     this.status = status
+    this.type = type
   }
 }
 
 /** The one place that fetches. The cookie signs every call; the types come from the interface's own description. */
 export const api = createClient<paths>({ credentials: 'same-origin' })
 
-let clockAhead = 0
-api.use({
-  onResponse({ response }) {
-    const date = response.headers.get('date')
-    if (date) clockAhead = Date.now() - new Date(date).getTime()
-  },
-})
+api.use(tagged())
+
+const clock = measuredClock()
+api.use(clock.heard)
 
 /** Now on the service's clock: waits and limits are reckoned there, whatever this device believes. */
 export function nowAtService(): number {
-  return Date.now() - clockAhead
+  return Date.now() + (clock.behind() ?? 0)
+}
+
+/** What is said of this device's clock beside an entry that it dates. */
+export function clockNow(): { sentAt: string; clockBehindMs: number | null } {
+  return { sentAt: new Date().toISOString(), clockBehindMs: clock.behind() }
 }
 
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 export function unwrap<T>(answer: Answer<T>): T {
-  if (!answer.response.ok) throw new ApiProblem(answer.response.status, sentenceOf(answer))
+  if (!answer.response.ok) throw new ApiProblem(answer.response.status, sentenceOf(answer), typeOf(answer))
   return answer.data as T // answers without content have none; their T is undefined
 }
 
 function sentenceOf({ error, response }: Answer<unknown>): string {
   if (error && typeof error === 'object' && 'detail' in error && typeof error.detail === 'string') return error.detail
   return `The service answered ${response.status}.`
+}
+
+function typeOf({ error }: Answer<unknown>): string | undefined {
+  const type = error && typeof error === 'object' && 'type' in error ? error.type : undefined
+  return typeof type === 'string' && type.startsWith('urn:nailcrow:') ? type : undefined
 }
 
 /** A file is sent as it is, which the typed client does not do. */

@@ -1,5 +1,5 @@
 import { beforeEach, expect, it, vi } from 'vitest'
-import { draftOf, dropDraft, keepDraft } from './drafts'
+import { draftOf, dropDraft, keepDraft, takeOverDrafts } from './drafts'
 
 beforeEach(() => localStorage.clear())
 
@@ -30,4 +30,16 @@ it('what is in the storage and not ours, or no storage at all, loses nothing tha
   })
   expect(() => keepDraft('ilka', '1001.note', { text: 'x' })).not.toThrow()
   vi.restoreAllMocks()
+})
+
+it('whoever goes on where somebody was has what was typed, and keeps what they typed themselves', () => {
+  keepDraft('wynn', '1001.note', { text: 'The lid sticks' })
+  keepDraft('wynn', '1002.note', { text: 'Bay 4 is dark' })
+  keepDraft('ilka', '1002.note', { text: 'My own' })
+
+  takeOverDrafts('wynn', 'ilka')
+
+  expect(draftOf('ilka', '1001.note')).toEqual({ text: 'The lid sticks' })
+  expect(draftOf('ilka', '1002.note')).toEqual({ text: 'My own' })
+  expect(draftOf('wynn', '1001.note')).toEqual({})
 })

@@ -26,6 +26,20 @@ export function keepDraft(person: string, key: string, fields: Record<string, st
   }
 }
 
+/** Somebody else goes on where one was: what was typed here and not sent is theirs now. What they typed themselves stays. */
+export function takeOverDrafts(from: string, to: string): void {
+  try {
+    const [begin, mine] = [place(from, ''), place(to, '')]
+    for (const key of Object.keys(localStorage).filter(key => key.startsWith(begin))) {
+      const own = mine + key.slice(begin.length)
+      if (localStorage.getItem(own) === null) localStorage.setItem(own, localStorage.getItem(key) ?? '')
+      localStorage.removeItem(key)
+    }
+  } catch {
+    // As above.
+  }
+}
+
 export function dropDraft(person: string, key: string): void {
   try {
     localStorage.removeItem(place(person, key))

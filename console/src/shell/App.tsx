@@ -2,7 +2,7 @@ import { lazy, Suspense } from 'react'
 import { Link, Route, Routes, useLocation } from 'react-router'
 import { AddMachinePage, DrivePage, HandSnapshotPage, MachinePage, MachinesPage } from '../appliances'
 import { ReportFaultPage } from '../intake'
-import { SignInOver, SignInPage, useMe } from '../people'
+import { ChooseOwnPasswordPage, SetUpSecondFactorPage, SignInOver, SignInPage, useMe } from '../people'
 import { BringPage, ReturnPage } from '../returns'
 import { isSignedOut } from '../shared/api'
 import { WaitingPage } from '../shared/Waiting'
@@ -13,6 +13,10 @@ import { RoomBoundary } from './RoomBoundary'
 import { useTitle } from './useTitle'
 
 // For dispatchers at a desk, and the chart, which weighs as much as all the rest: an engineer's phone does not load them.
+const YouPage = lazy(() => import('../people/YouPage').then(room => ({ default: room.YouPage })))
+const PeoplePage = lazy(() => import('../people/PeoplePage').then(room => ({ default: room.PeoplePage })))
+const PersonPage = lazy(() => import('../people/PersonPage').then(room => ({ default: room.PersonPage })))
+const SecurityLogPage = lazy(() => import('../people/SecurityLogPage').then(room => ({ default: room.SecurityLogPage })))
 const IntakePage = lazy(() => import('../intake/IntakePage').then(room => ({ default: room.IntakePage })))
 const CustomersPage = lazy(() => import('../appliances/CustomersPage').then(room => ({ default: room.CustomersPage })))
 const CustomerPage = lazy(() => import('../appliances/CustomerPage').then(room => ({ default: room.CustomerPage })))
@@ -34,6 +38,8 @@ export function App() {
   useTitle()
   if (!me.data && isSignedOut(me.error)) return <SignInPage />
   if (!me.data) return <WaitingPage for="Nailcrow" problem={me.error} />
+  if (me.data.mustChange) return <ChooseOwnPasswordPage />
+  if (me.data.mustSetUp) return <SetUpSecondFactorPage />
   return (
     <Frame me={me.data}>
       <SignInOver me={me.data} />
@@ -54,6 +60,10 @@ export function App() {
             <Route path="/stores/outbox" element={<OutboxPage />} />
             <Route path="/stores/supplies" element={<SuppliesPage />} />
             <Route path="/stores/warranties" element={<WarrantiesPage />} />
+            <Route path="/you" element={<YouPage />} />
+            <Route path="/people" element={<PeoplePage />} />
+            <Route path="/people/security" element={<SecurityLogPage />} />
+            <Route path="/people/:name" element={<PersonPage />} />
             <Route path="/procedures" element={<LibraryPage />} />
             <Route path="/procedures/:id" element={<ProcedurePage />} />
             <Route path="/lists" element={<ListsPage />} />

@@ -48,7 +48,10 @@ export function Frame({ me, children }: { me: Person; children: ReactNode }) {
         <span role="status" className={contact === 'lost' ? 'frame-contact lost' : 'frame-contact'}>
           {contact === 'lost' ? '◇ out of contact, trying again' : contact === 'live' ? '◆ live' : '◇ connecting'}
         </span>
-        <span className="frame-who">{me.fullName}</span>
+        <Link to="/you" className="frame-who">
+          <span className="frame-full">{me.fullName}</span>
+          <span className="frame-you">You</span>
+        </Link>
         <Button variant="default" size="xs" onClick={() => setColorScheme(other)}>
           {other === 'dark' ? 'Night' : 'Day'}
         </Button>

@@ -53,8 +53,19 @@ function Lines({ filter }: { filter: TicketFilter }) {
     <>
       <p className="chalk" style={{ margin: 0 }}>
         {counted(first.count)} {narrowed ? 'found' : 'open'} · {counted(first.withNobody)} with nobody ·{' '}
-        {first.engineers.map(e => `${e.fullName || e.engineer} ${e.open}`).join(', ')}
+        {first.engineers
+          .filter(e => !e.out)
+          .map(e => `${e.fullName || e.engineer} ${e.open}`)
+          .join(', ')}
       </p>
+      {first.engineers
+        .filter(e => e.out)
+        .map(e => (
+          <p key={e.engineer} className="brick" style={{ margin: 0 }}>
+            ✕ {e.fullName || e.engineer} may not come in any more and still leads {counted(e.open)}:{' '}
+            <Link to={`/people/${encodeURIComponent(e.engineer)}`}>hand them over</Link>.
+          </p>
+        ))}
       {lines.length === 0 && (
         <p className="panel">
           {narrowed ? 'No open ticket is like that; narrow it less.' : 'Nothing is open. A fault that arrives appears here by itself.'}

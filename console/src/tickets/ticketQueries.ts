@@ -1,6 +1,6 @@
 import { queryOptions, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
-import { api, sendPhoto, unwrap } from '../shared/api'
+import { api, clockNow, sendPhoto, unwrap } from '../shared/api'
 import { isBehind } from '../shared/live'
 import { answered, forErrands, forWriting, isAnswer, keyOf, pressed } from '../shared/presses'
 import type { EntryBody, Receipt, RunSheet, SeenByPerson, TicketView } from '../shared/types'
@@ -93,7 +93,7 @@ async function send(number: number, writing: Writing): Promise<Receipt> {
     return unwrap(
       await api.POST('/api/tickets/{number}/entries', {
         params,
-        body: { body: writing.body, id: writing.id, at: writing.at, sentAt: new Date().toISOString() },
+        body: { body: writing.body, id: writing.id, at: writing.at, ...clockNow() },
       }),
     )
   switch (writing.errand) {

@@ -1,7 +1,8 @@
 import { NativeSelect } from '@mantine/core'
 import { Link, useSearchParams } from 'react-router'
-import { NotPermitted, useMay } from '../../people'
+import { NotPermitted, useMay, useMe } from '../../people'
 import { WaitingPage } from '../../shared/Waiting'
+import { CountDesk } from './CountDesk'
 import { ScanDesk } from './ScanDesk'
 import { StoresLists } from './StoresLists'
 import { useStores } from './storesQueries'
@@ -23,7 +24,7 @@ export function StoresPage() {
         <Link to="/stores/outbox">What goes out to carriers, to makers and by mail</Link>
         <Link to="/stores/warranties">Warranties</Link>
       </nav>
-      {may ? <ScanDesk depots={depots} depot={depot} /> : <NotPermitted permission="keep-stores" />}
+      {may ? <ScanDesk depots={depots} depot={depot} /> : <OwnVan />}
       {depots.length > 1 && (
         <NativeSelect
           label="What lies in"
@@ -39,5 +40,18 @@ export function StoresPage() {
       )}
       <StoresLists desk={stores.data} depot={depot} />
     </main>
+  )
+}
+
+/** An engineer counts what lies in their own van; nobody else looks into it. */
+function OwnVan() {
+  const me = useMe()
+  const may = useMay('count-own-van')
+  if (!me.data || !may) return <NotPermitted permission="keep-stores" />
+  return (
+    <section className="panel now" aria-label="Count your van">
+      <h2>Count your van</h2>
+      <CountDesk at={{ kind: 'van', name: me.data.name, shelf: null }} />
+    </section>
   )
 }

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { v7 as uuid7 } from 'uuid'
-import { NotPermitted, useMay, usePeople } from '../../people'
+import { NotPermitted, useMay, useMe, usePeople } from '../../people'
 import { api, unwrap } from '../../shared/api'
 import { Refused } from '../../shared/Refused'
 import { useSupplies } from '../../shared/supplies'
@@ -26,6 +26,8 @@ const ways: [SupplyWay, string][] = [
 export function SuppliesPage() {
   const supplies = useSupplies()
   const may = useMay('keep-stores')
+  const mayOwn = useMay('count-own-van')
+  const me = useMe()
   const [params] = useSearchParams()
   const shown = params.get('of')
   if (!supplies.data) return <WaitingPage for="supplies" problem={supplies.error} />
@@ -36,7 +38,13 @@ export function SuppliesPage() {
         Carriers, screws, cables, labels: what has no serial is counted in each depot and each van. What engineers use on a ticket is taken
         from their van by itself. <Link to="/stores">Back to stores</Link>
       </p>
-      {may ? <Written supplies={supplies.data} /> : <NotPermitted permission="keep-stores" />}
+      {may ? (
+        <Written supplies={supplies.data} />
+      ) : me.data && mayOwn ? (
+        <Written supplies={supplies.data} ownVan={`van of ${me.data.name}`} />
+      ) : (
+        <NotPermitted permission="keep-stores" />
+      )}
       <section className="panel" aria-label="Supplies, by name">
         {supplies.data.length === 0 && (
           <p className="chalk" style={{ margin: 0 }}>
@@ -94,12 +102,12 @@ function Line({ name }: { name: string }) {
   )
 }
 
-/** One line of the ledger at a time; sent again after a lost answer it is taken once. */
-function Written({ supplies }: { supplies: readonly SupplyStock[] }) {
+/** One line of the ledger at a time; sent again after a lost answer it is taken once. An engineer counts their own van, and no more. */
+function Written({ supplies, ownVan }: { supplies: readonly SupplyStock[]; ownVan?: string }) {
   const { fields, typed, set } = useDraft('supplies', { way: 'came', name: '', count: '', from: '', to: '', note: '' })
   const id = useRef(uuid7())
   const client = useQueryClient()
-  const way = ways.find(([w]) => w === fields.way)?.[0] ?? 'came'
+  const way = ownVan ? 'counted' : (ways.find(([w]) => w === fields.way)?.[0] ?? 'came')
   const write = useMutation({
     mutationFn: async (more: Partial<SupplyAsk>) =>
       unwrap(
@@ -109,7 +117,7 @@ function Written({ supplies }: { supplies: readonly SupplyStock[] }) {
             supply: fields.name,
             way,
             count: Number(fields.count),
-            from: way === 'came' ? null : fields.from,
+            from: way === 'came' ? null : (ownVan ?? fields.from),
             to: way === 'came' || way === 'moved' ? fields.to : null,
             note: fields.note.trim() || null,
             asNamed: false,
@@ -136,13 +144,17 @@ function Written({ supplies }: { supplies: readonly SupplyStock[] }) {
       }}
     >
       <div className="row" style={{ alignItems: 'flex-end' }}>
-        <NativeSelect label="What happened" value={way} onChange={typed('way')}>
-          {ways.map(([value, label]) => (
-            <option key={value} value={value}>
-              {label}
-            </option>
-          ))}
-        </NativeSelect>
+        {ownVan ? (
+          <p style={{ margin: 0, alignSelf: 'center' }}>Counted in your van</p>
+        ) : (
+          <NativeSelect label="What happened" value={way} onChange={typed('way')}>
+            {ways.map(([value, label]) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </NativeSelect>
+        )}
         <TextInput label="What" list="supplies" value={fields.name} onChange={typed('name')} required withAsterisk={false} maxLength={80} />
         <TextInput
           label={way === 'counted' ? 'How many are there' : 'How many'}
@@ -155,7 +167,7 @@ function Written({ supplies }: { supplies: readonly SupplyStock[] }) {
           withAsterisk={false}
           style={{ maxWidth: 160 }}
         />
-        {way !== 'came' && <Place label={way === 'counted' ? 'Where' : 'From'} value={fields.from} onChange={typed('from')} />}
+        {way !== 'came' && !ownVan && <Place label={way === 'counted' ? 'Where' : 'From'} value={fields.from} onChange={typed('from')} />}
         {(way === 'came' || way === 'moved') && <Place label="To" value={fields.to} onChange={typed('to')} />}
         <TextInput label="Note, if any" value={fields.note} onChange={typed('note')} maxLength={4000} />
       </div>
