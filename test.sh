@@ -49,23 +49,28 @@ formatted() {
   dotnet tool restore >/dev/null && dotnet csharpier check src tests bench
 }
 
-# Runs the console's tests and adds up what they say: "Tests  1 failed | 27 passed (28)".
 console_tests() {
-  local log=.build/vitest.log
-  (cd console && npx vitest run --no-color) 2>&1 | tee "$log"
+  (cd console && npx vitest run --no-color)
+}
+
+# Adds up what the console's tests said: "Tests  1 failed | 27 passed (28)".
+add_console_tests() {
   local line
-  line=$(grep -E '^ +Tests ' "$log" | tail -1)
+  line=$(grep -E '^ +Tests ' .build/console-tests.log | tail -1)
   passed=$((passed + $(grep -oE '[0-9]+ passed' <<<"$line" | grep -oE '[0-9]+' || echo 0)))
   failed=$((failed + $(grep -oE '[0-9]+ failed' <<<"$line" | grep -oE '[0-9]+' || echo 0)))
   [ -n "$line" ] || failed=$((failed + 1))
 }
 
-# One test program after the other: the machine may be small, and some of them start services and browsers.
+# So many test programs at once: dotnet_tests NUMBER NAME ...
 dotnet_tests() {
-  local log=.build/dotnet-test.log status=0
-  dotnet test --solution Nailcrow.slnx --no-build --max-parallel-test-modules 1 2>&1 | tee "$log" || status=$?
-  local succeeded=$(grep -oE '^ +succeeded: [0-9]+' "$log" | tail -1 | grep -oE '[0-9]+')
-  local lost=$(grep -oE '^ +failed: [0-9]+' "$log" | tail -1 | grep -oE '[0-9]+')
+  local log=.build/dotnet-test.log part=.build/dotnet-test-part.log status=0 at_once=$1 modules=""
+  shift
+  for name in "$@"; do modules+="tests/*/bin/Debug/net10.0/Nailcrow.$name.Tests.dll;"; done
+  dotnet test --test-modules "${modules%;}" --max-parallel-test-modules "$at_once" 2>&1 | tee "$part" || status=$?
+  cat "$part" >>"$log"
+  local succeeded=$(grep -oE '^ +succeeded: [0-9]+' "$part" | tail -1 | grep -oE '[0-9]+')
+  local lost=$(grep -oE '^ +failed: [0-9]+' "$part" | tail -1 | grep -oE '[0-9]+')
   passed=$((passed + ${succeeded:-0})) failed=$((failed + ${lost:-0}))
   # Ended badly without a failed test: it crashed, or found no tests.
   [ "$status" -eq 0 ] || [ "${lost:-0}" -gt 0 ] || failed=$((failed + 1))
@@ -80,11 +85,17 @@ command=$!
 check "Width of the code" formatted
 check "Console: types" npm --prefix console run --silent check
 check "Console: lint" npm --prefix console run --silent lint
-console_tests
+# What only reckons, two at once, the console's own tests beside them; what starts services and browsers has the machine to itself.
+console_tests >.build/console-tests.log 2>&1 &
+console=$!
+dotnet_tests 2 Core Store Architecture Appliances
+wait "$console"
+cat .build/console-tests.log
+add_console_tests
 if wait "$command"; then
   export NAILCROW_TESTED_COMMAND="$PWD/.build/tested/nailcrow"
 else
   echo "== The command could not be compiled as it is released; see .build/command.log"
 fi
-dotnet_tests
+dotnet_tests 1 Service Console Cli
 end

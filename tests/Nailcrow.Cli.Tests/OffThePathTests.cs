@@ -271,10 +271,10 @@ public sealed class OffThePathTests(CommandInUse use) : IClassFixture<CommandInU
         added.ShouldContain("FSC-9933 is known now: Brackmere B12 at Kiln.");
         added.ShouldContain("1 in the intake list is about it");
         (await use.Command.DoneAsync("appliance", "correct", "FSC-9933", "--location", "Cellar, rack 2", "--as", "dorrik")).ShouldContain(
-            "FSC-9933: CH-9933, Kiln, Cellar, rack 2."
+            "FSC-9933: CH-9933, Kiln, Cellar, rack 2, by hand only."
         );
         (await use.Command.DoneAsync("appliance", "correct", "FSC-9933", "--site", "Corrin Deep Archive", "--as", "dorrik")).ShouldContain(
-            "Corrin Deep Archive, Cellar, rack 2."
+            "Corrin Deep Archive, Cellar, rack 2, by hand only."
         );
         (await use.Command.RunAsync("appliance", "correct", "FSC-9933", "--serial", "", "--as", "dorrik")).Error.ShouldContain(
             "sticker of its chassis"
@@ -282,7 +282,7 @@ public sealed class OffThePathTests(CommandInUse use) : IClassFixture<CommandInU
         (await use.Command.RunAsync("appliance", "correct", "FSC-9933", "--site", "Nowhere", "--as", "dorrik")).Error.ShouldContain(
             "which is no site here"
         );
-        (await use.Command.RunAsync("appliance", "correct", "FSC-9933")).Error.ShouldContain("--serial, --location or --site");
+        (await use.Command.RunAsync("appliance", "correct", "FSC-9933")).Error.ShouldContain("--serial, --location, --site or --address");
     }
 
     [Fact]

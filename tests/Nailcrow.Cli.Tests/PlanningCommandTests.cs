@@ -93,13 +93,21 @@ public sealed class PlanningCommandTests(CommandInUse use) : IClassFixture<Comma
         );
         const string pattern = @"tray (?<bay>\d+) sings";
 
-        (await use.Command.DoneAsync("intake", "try", "<131>1 - tollardt5-19 storage - - - tray 2 sings")).ShouldContain(
+        (await use.Command.DoneAsync("intake", "try", "<131>1 - tollardt5-19 storage - - - tray 2 sings", "--as", "dorrik")).ShouldContain(
             "No rule matches."
         );
         (
-            await use.Command.DoneAsync("intake", "try", "<131>1 - tollardt5-19 storage - - - tray 2 sings", "--pattern", pattern)
+            await use.Command.DoneAsync(
+                "intake",
+                "try",
+                "<131>1 - tollardt5-19 storage - - - tray 2 sings",
+                "--pattern",
+                pattern,
+                "--as",
+                "dorrik"
+            )
         ).ShouldContain("0-tried: log-lines, bay 2");
-        (await use.Command.DoneAsync("intake", "try", "hello")).ShouldContain(
+        (await use.Command.DoneAsync("intake", "try", "hello", "--as", "dorrik")).ShouldContain(
             "Not read: A syslog line begins with its priority, as in '<134>'; 0 to 191."
         );
         (await use.Command.RunAsync("intake", "rule", "singing", "(", "--as", "dorrik")).Error.ShouldStartWith(

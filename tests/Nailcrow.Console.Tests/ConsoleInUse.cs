@@ -57,12 +57,18 @@ public sealed class ConsoleInUse : IAsyncLifetime
     }
 
     /// <summary>A page of its own, signed in or not; a phone is 390 by 844, a desk 1280 by 800.</summary>
-    public async Task<IPage> PageAsync(string? person = "ilka", bool phone = false, ColorScheme scheme = ColorScheme.Light)
+    /// <param name="host">By which name the service is reached, where it is not by its number.</param>
+    public async Task<IPage> PageAsync(
+        string? person = "ilka",
+        bool phone = false,
+        ColorScheme scheme = ColorScheme.Light,
+        string? host = null
+    )
     {
         var context = await (_browser ?? throw new InvalidOperationException("Not started yet.")).NewContextAsync(
             new()
             {
-                BaseURL = Service.Address.ToString(),
+                BaseURL = (host is null ? Service.Address : new UriBuilder(Service.Address) { Host = host }.Uri).ToString(),
                 ColorScheme = scheme,
                 ReducedMotion = ReducedMotion.Reduce,
                 ViewportSize = phone ? new() { Width = 390, Height = 844 } : new() { Width = 1280, Height = 800 },

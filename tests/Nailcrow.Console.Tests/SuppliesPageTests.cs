@@ -63,7 +63,7 @@ public sealed class SuppliesPageTests(ConsoleInUse use)
     }
 
     [Fact]
-    public async Task An_engineer_says_on_the_ticket_what_was_used_and_may_write_nothing_in_stores()
+    public async Task An_engineer_says_on_the_ticket_what_was_used_and_counts_their_own_van()
     {
         var sefa = await use.Service.SignInAsync("sefa");
         await sefa.CountSuppliesAsync(new(Guid.CreateVersion7(), "hinge pins", SupplyWay.Came, 9, To: "van of ilka"), Ct);
@@ -83,6 +83,14 @@ public sealed class SuppliesPageTests(ConsoleInUse use)
         (await sefa.SupplyAsync("hinge pins", Ct)).Now.Held.ShouldBe(7);
         await page.GotoAsync("/stores/supplies");
         await page.GetByRole(AriaRole.Region, new() { Name = "Supplies, by name" }).WaitForAsync();
-        (await page.GetByRole(AriaRole.Form, new() { Name = "Write down" }).CountAsync()).ShouldBe(0);
+        var form = page.GetByRole(AriaRole.Form, new() { Name = "Write down" });
+        await form.GetByText("Counted in your van").WaitForAsync();
+        (await form.GetByLabel("What happened").CountAsync()).ShouldBe(0);
+        await form.GetByLabel("What", new() { Exact = true }).FillAsync("hinge pins");
+        await form.GetByLabel("How many are there").FillAsync("6");
+        await form.GetByRole(AriaRole.Button, new() { Name = "Write it down" }).ClickAsync();
+
+        await form.GetByRole(AriaRole.Status).WaitForAsync();
+        (await sefa.SupplyAsync("hinge pins", Ct)).Now.Held.ShouldBe(6);
     }
 }

@@ -1,5 +1,4 @@
 using Nailcrow.Client;
-using Nailcrow.Client.People;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 
@@ -41,7 +40,7 @@ internal static class PeopledFolder
     {
         var admin = await service.SignInAsync("admin");
         foreach (var (name, role) in People)
-            await admin.AddPersonAsync(new PersonAsk(name, name, RunningService.Password, [role]), CancellationToken.None);
+            await service.LetInAsync(name, role);
         await admin.LoadAsync(Reference(), CancellationToken.None);
     }
 

@@ -1,4 +1,6 @@
 using System.Diagnostics;
+using System.Text;
+using System.Text.RegularExpressions;
 
 namespace Nailcrow.Running;
 
@@ -27,7 +29,13 @@ public sealed class RunningCommand : IDisposable
 
     public Task<Ended> RunAsync(params string[] arguments) => RunWithInputAsync("", arguments);
 
-    public async Task<Ended> RunWithInputAsync(string input, params string[] arguments)
+    /// <summary>With more, or other things, in its environment.</summary>
+    public Task<Ended> RunWithAsync(Dictionary<string, string> surroundings, params string[] arguments) =>
+        RunWithInputAsync("", arguments, surroundings);
+
+    public Task<Ended> RunWithInputAsync(string input, params string[] arguments) => RunWithInputAsync(input, arguments, []);
+
+    private Process Begin(string[] arguments, Dictionary<string, string> more)
     {
         var start = new ProcessStartInfo(Built.Command[0], [.. Built.Command.Skip(1), .. arguments])
         {
@@ -35,14 +43,36 @@ public sealed class RunningCommand : IDisposable
             RedirectStandardError = true,
             RedirectStandardInput = true,
         };
-        foreach (var (name, value) in (IEnumerable<KeyValuePair<string, string>>)[.. Built.LivesShort, .. Surroundings])
+        foreach (var (name, value) in (IEnumerable<KeyValuePair<string, string>>)[.. Built.LivesShort, .. Surroundings, .. more])
             start.Environment[name] = value;
-        using var process = Process.Start(start) ?? throw new InvalidOperationException($"{Built.Command[0]} did not start.");
+        return Process.Start(start) ?? throw new InvalidOperationException($"{Built.Command[0]} did not start.");
+    }
+
+    private async Task<Ended> RunWithInputAsync(string input, string[] arguments, Dictionary<string, string> more)
+    {
+        using var process = Begin(arguments, more);
         await process.StandardInput.WriteAsync(input);
         process.StandardInput.Close();
         var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
         await process.WaitForExitAsync();
         return new(process.ExitCode, await output, await error);
+    }
+
+    /// <summary>A command that shows something and asks something about it.</summary>
+    /// <param name="shown">What it shows first.</param>
+    /// <param name="answer">What is typed then, as a line.</param>
+    public async Task<Ended> RunAnsweredAsync(Regex shown, Func<Match, string> answer, params string[] arguments)
+    {
+        using var process = Begin(arguments, []);
+        var (error, output) = (process.StandardError.ReadToEndAsync(), new StringBuilder());
+        while (await process.StandardOutput.ReadLineAsync() is { } line)
+        {
+            output.AppendLine(line);
+            if (shown.Match(line) is { Success: true } match)
+                await process.StandardInput.WriteLineAsync(answer(match));
+        }
+        await process.WaitForExitAsync();
+        return new(process.ExitCode, output.ToString(), await error);
     }
 
     /// <summary>A command that has to be done; what it said.</summary>

@@ -70,6 +70,15 @@ public sealed class RunningProcess : IAsyncDisposable
 
     public bool HasExited => _process.HasExited;
 
+    /// <summary>Waits until it has ended by itself.</summary>
+    /// <returns>What it ended with.</returns>
+    public async Task<int> EndsAsync()
+    {
+        using var patience = new CancellationTokenSource(Patience);
+        await _process.WaitForExitAsync(patience.Token);
+        return _process.ExitCode;
+    }
+
     /// <summary>SIGTERM, as an operator or the system stops a service; it has five seconds.</summary>
     public async Task StopAsync()
     {

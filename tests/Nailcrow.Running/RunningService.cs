@@ -24,7 +24,8 @@ public sealed class RunningService : IAsyncDisposable
     /// <param name="OwnsFolder">The folder goes when it goes.</param>
     /// <param name="SyslogPort">Where it listens for syslog; 0 where it chose one itself.</param>
     /// <param name="GivenTime">Its clock can be moved on with <see cref="PassesAsync"/>.</param>
-    private sealed record Where(string Folder, bool OwnsFolder, int SyslogPort, bool GivenTime);
+    /// <param name="Further">What else it is told at its start.</param>
+    private sealed record Where(string Folder, bool OwnsFolder, int SyslogPort, bool GivenTime, IReadOnlyList<string> Further);
 
     /// <summary>Why this one is not started again at its end; null where it is, and held to tell what it told before.</summary>
     public string? NotRestartedBecause { get; set; } = "nobody asked for it";
@@ -56,13 +57,24 @@ public sealed class RunningService : IAsyncDisposable
         int hearsEverySeconds = 3600,
         bool pushed = false,
         int syslogPort = 0,
-        bool givenTime = false
+        bool givenTime = false,
+        IReadOnlyList<string>? further = null
     )
     {
-        var where = new Where(folder ?? Directory.CreateTempSubdirectory("nailcrow-").FullName, folder is null, 0, givenTime);
+        var where = new Where(
+            folder ?? Directory.CreateTempSubdirectory("nailcrow-").FullName,
+            folder is null,
+            0,
+            givenTime,
+            further ?? []
+        );
         var process = RunningProcess.Start(
-            assembly ?? Built.Assembly("Nailcrow.Service", "nailcrow-service"),
-            Arguments(where.Folder, watchSeconds, hearsEverySeconds, pushed, syslogPort),
+            assembly ?? Built.Service,
+            [
+                .. Arguments(where.Folder, watchSeconds, hearsEverySeconds, pushed, syslogPort),
+                .. where.Further,
+                .. assembly is null ? AsATestNeeds : [],
+            ],
             Home,
             [.. Built.LivesShort.Where(_ => assembly is null), .. givenTime ? Clock(where.Folder) : []]
         );
@@ -72,13 +84,15 @@ public sealed class RunningService : IAsyncDisposable
 
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
     /// <param name="alone">In a process of its own, which can be listened to and killed.</param>
+    /// <param name="further">Settings of its own, as they are written to start it; of one in a process of its own.</param>
     public static async Task<RunningService> StartPeopledAsync(
         Uri? machine = null,
         string? assembly = null,
         int hearsEverySeconds = 3600,
         bool pushed = false,
         bool givenTime = false,
-        bool alone = false
+        bool alone = false,
+        IReadOnlyList<string>? further = null
     )
     {
         // A build that is measured may be older than the store that this one makes.
@@ -86,7 +100,7 @@ public sealed class RunningService : IAsyncDisposable
         var service =
             folder is not null && !alone && !givenTime
                 ? await BeginAsync(WarmProcess.First, folder, 1, hearsEverySeconds, pushed)
-                : await StartAsync(folder, 1, assembly, hearsEverySeconds, pushed, givenTime: givenTime);
+                : await StartAsync(folder, 1, assembly, hearsEverySeconds, pushed, givenTime: givenTime, further: further);
         service = new(service._process, service._life, service.Address, service._where with { OwnsFolder = true });
         if (folder is null)
             await PeopledFolder.FillAsync(service);
@@ -101,7 +115,7 @@ public sealed class RunningService : IAsyncDisposable
     {
         await StopAsync();
         return _where.GivenTime
-            ? await StartAsync(Folder, watchSeconds, givenTime: true)
+            ? await StartAsync(Folder, watchSeconds, givenTime: true, further: _where.Further)
             : await BeginAsync(_life?.In == WarmProcess.Again ? WarmProcess.First : WarmProcess.Again, Folder, watchSeconds);
     }
 
@@ -124,6 +138,16 @@ public sealed class RunningService : IAsyncDisposable
     }
 
     public HttpClient Http() => new() { BaseAddress = Address };
+
+    /// <summary>An administrator lets them in, and they choose a password of their own, which is the one of all tests.</summary>
+    public async Task LetInAsync(string name, params Core.People.Role[] roles)
+    {
+        var let = await (await SignInAsync("admin")).AddPersonAsync(new(name, name, null, roles), CancellationToken.None);
+        var first = let.FirstPassword ?? throw new InvalidOperationException($"{name} was given no password.");
+        var client = new NailcrowClient(Http(), _time);
+        client.UseToken((await client.SignInAsync(name, first, CancellationToken.None)).AccessToken);
+        await client.ChangePasswordAsync(first, Password, CancellationToken.None);
+    }
 
     public async Task<NailcrowClient> SignInAsync(string name)
     {
@@ -184,9 +208,13 @@ public sealed class RunningService : IAsyncDisposable
     )
     {
         var syslog = FreePort(); // who shares a process cannot say beside it which port it chose
-        var life = await process.BeginAsync(Arguments(folder, watchSeconds, hearsEverySeconds, pushed, syslog));
-        return new(null, life, life.Address, new Where(folder, false, syslog, false));
+        var life = await process.BeginAsync([.. Arguments(folder, watchSeconds, hearsEverySeconds, pushed, syslog), .. AsATestNeeds]);
+        return new(null, life, life.Address, new Where(folder, false, syslog, false, []));
     }
+
+    // A thousand tests sign in some thousand times; what is measured hashes as it does in use.
+    // And most have no need of the library, which takes two seconds of a core to prove.
+    private static readonly string[] AsATestNeeds = ["--Nailcrow:PasswordRounds", "1000", "--Nailcrow:ReadsAhead", "false"];
 
     private static string[] Arguments(string folder, double watchSeconds, int hearsEverySeconds, bool pushed, int syslogPort)
     {
@@ -200,6 +228,8 @@ public sealed class RunningService : IAsyncDisposable
             Path.Combine(folder, "nailcrow.db"),
             "--Nailcrow:Procedures",
             Path.Combine(Built.Root, "procedures"),
+            "--Nailcrow:Link:SecretFiles",
+            Path.Combine(folder, "secrets"),
             "--Nailcrow:WatchEverySeconds",
             watchSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture),
             "--Nailcrow:Intake:SubscribeEverySeconds",

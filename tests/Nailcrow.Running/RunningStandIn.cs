@@ -20,6 +20,35 @@ public sealed class RunningStandIn : IAsyncDisposable
             rebuildSeconds.ToString(System.Globalization.CultureInfo.InvariantCulture)
         );
 
+    /// <summary>One whose management interface asks for a name and a secret, and answers with TLS at <see cref="TlsAddress"/>.</summary>
+    public static async Task<RunningStandIn> GuardedAsync(int seed = 7, bool expansion = false)
+    {
+        string[] more = expansion ? ["--expansion"] : [];
+        var machine = await BeginAsync([
+            "run",
+            "--seed",
+            $"{seed}",
+            "--rebuild-seconds",
+            "4",
+            "--secret",
+            MachineSecret,
+            "--tls",
+            "0",
+            .. more,
+        ]);
+        var heard = await machine._process.HearsAsync("With TLS at (https://\\S+), showing (\\S+)");
+        (machine.TlsAddress, machine.Certificate) = (new Uri(heard.Groups[1].Value), heard.Groups[2].Value);
+        return machine;
+    }
+
+    public Uri TlsAddress { get; private set; } = new("about:blank");
+
+    /// <summary>SHA-256 of what it shows, as its own screen says.</summary>
+    public string Certificate { get; private set; } = "";
+
+    /// <summary>What a guarded one asks for from 'service'.</summary>
+    public const string MachineSecret = "a-secret-of-one-machine";
+
     /// <param name="tells">Where it tells what becomes of parcels; null to be asked.</param>
     public static Task<RunningStandIn> CarrierAsync(Uri? tells = null) =>
         BeginAsync(["carrier", "--secret", PartnersSecret, .. tells is null ? Array.Empty<string>() : ["--tells", tells.AbsoluteUri]]);

@@ -36,7 +36,7 @@ internal sealed class WarmProcess
         var folder = Directory.CreateTempSubdirectory("nailcrow-lives-").FullName;
         var socket = Path.Combine(folder, "lives");
         var process = RunningProcess.Start(
-            Built.Assembly("Nailcrow.Service", "nailcrow-service"),
+            Built.Service,
             [],
             RunningService.Home,
             [

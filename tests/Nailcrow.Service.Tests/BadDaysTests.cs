@@ -110,7 +110,7 @@ public sealed class BadDaysTests
         await using var disk = room!; // skipped where there is none
         await using var service = await RunningService.StartAsync(disk.Folder);
         var admin = await service.SignInAsync("admin");
-        await admin.AddPersonAsync(new("ilka", "Ilka", RunningService.Password, [Core.People.Role.Engineer]), Ct);
+        await service.LetInAsync("ilka", Core.People.Role.Engineer);
         await admin.LoadAsync(
             System.Text.Json.JsonSerializer.Deserialize(
                 await File.ReadAllTextAsync(Path.Combine(Built.Root, "demo", "reference.json"), Ct),
@@ -283,7 +283,7 @@ public sealed class BadDaysTests
     /// <summary>The service's program, to its end.</summary>
     private static async Task<(int Code, string Said)> RunAsync(string[] arguments)
     {
-        var start = new ProcessStartInfo("dotnet", [Built.Assembly("Nailcrow.Service", "nailcrow-service"), .. arguments])
+        var start = new ProcessStartInfo("dotnet", [Built.Service, .. arguments])
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,

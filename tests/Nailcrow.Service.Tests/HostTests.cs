@@ -46,7 +46,7 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
     public async Task Settings_that_cannot_work_are_told_at_the_start(string name, string value, string sentence)
     {
         await using var process = RunningProcess.Start(
-            Built.Assembly("Nailcrow.Service", "nailcrow-service"),
+            Built.Service,
             ["--urls", "http://127.0.0.1:0", "--Nailcrow:Data", Path.GetTempFileName(), name, value]
         );
 
@@ -58,7 +58,7 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
     {
         var taken = service.Service.Address.ToString().TrimEnd('/');
         await using var process = RunningProcess.Start(
-            Built.Assembly("Nailcrow.Service", "nailcrow-service"),
+            Built.Service,
             ["--urls", taken, "--Nailcrow:Data", Path.GetTempFileName(), "--Nailcrow:Procedures", Path.Combine(Built.Root, "procedures")]
         );
 

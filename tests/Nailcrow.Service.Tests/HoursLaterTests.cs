@@ -54,6 +54,39 @@ public sealed class HoursLaterTests(HoursLaterTests.WithClock running) : IClassF
     }
 
     [Fact]
+    public async Task A_first_password_that_nobody_used_for_a_week_lets_nobody_in_until_another_is_given()
+    {
+        var admin = await _service.SignInAsync("admin");
+        var norra = await admin.AddPersonAsync(new("norra", "Norra Selmark", null, [Core.People.Role.Stores]), Ct);
+        var first = norra.FirstPassword.ShouldNotBeNull();
+        norra.Person.FirstUntil.ShouldNotBeNull();
+        (await ComesInAsync(first)).ShouldBeTrue();
+
+        await _service.PassesAsync(TimeSpan.FromDays(7.5));
+
+        (await ComesInAsync(first)).ShouldBeFalse();
+        admin = await _service.SignInAsync("admin");
+        (await admin.SecurityLogAsync(null, null, null, 20, Ct)).Lines.ShouldContain(l =>
+            l.By == "norra"
+            && l.What == Core.People.Log.SecurityEvent.SignInRefused
+            && l.Detail == "the password they were given had run out"
+        );
+        var next = (await admin.GivePasswordAsync("norra", null, Ct)).FirstPassword.ShouldNotBeNull();
+        (await ComesInAsync(next)).ShouldBeTrue();
+
+        async Task<bool> ComesInAsync(string password)
+        {
+            using var http = _service.Http();
+            using var answer = await http.PostAsync(
+                "api/sign-in",
+                new StringContent($$"""{"name":"norra","password":"{{password}}"}""", Encoding.UTF8, "application/json"),
+                Ct
+            );
+            return answer.IsSuccessStatusCode;
+        }
+    }
+
+    [Fact]
     public async Task A_promise_that_nobody_kept_is_told_as_missed_and_stays_missed_when_somebody_comes_late()
     {
         var ilka = await _service.SignInAsync("ilka");
@@ -121,14 +154,14 @@ public sealed class HoursLaterTests(HoursLaterTests.WithClock running) : IClassF
     {
         var ilka = await _service.SignInAsync("ilka");
         var ticket = await OpenAsync(ilka, "3");
-        await _service.PassesAsync(TimeSpan.FromHours(13));
-        await ilka.WriteAsync(ticket, new NoteWritten("Thirteen hours in."), Ct);
+        await _service.PassesAsync(TimeSpan.FromHours(11));
+        await ilka.WriteAsync(ticket, new NoteWritten("Eleven hours in."), Ct);
 
         await _service.PassesAsync(TimeSpan.FromHours(2));
 
         (await Should.ThrowAsync<ApiProblem>(() => ilka.TicketAsync(ticket, Ct))).Status.ShouldBe(HttpStatusCode.Unauthorized);
         var again = await _service.SignInAsync("ilka");
-        (await again.JournalAsync(ticket, 0, Ct)).Told.ShouldNotBeNull().ShouldContain(t => t.Contains("Thirteen hours in."));
+        (await again.JournalAsync(ticket, 0, Ct)).Told.ShouldNotBeNull().ShouldContain(t => t.Contains("Eleven hours in."));
     }
 
     /// <summary>Asks until it is so; what came in is taken to its ticket within moments.</summary>

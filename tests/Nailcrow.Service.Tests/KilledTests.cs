@@ -41,7 +41,7 @@ public sealed class KilledTests
     private static async Task<long> FirstTicketAsync(RunningService service)
     {
         var admin = await service.SignInAsync("admin");
-        await admin.AddPersonAsync(new("ilka", "Ilka", RunningService.Password, [Core.People.Role.Engineer]), Ct);
+        await service.LetInAsync("ilka", Core.People.Role.Engineer);
         var reference = System.Text.Json.JsonSerializer.Deserialize(
             await File.ReadAllTextAsync(Path.Combine(Built.Root, "demo", "reference.json"), Ct),
             ContractJson.Default.ReferenceData

@@ -137,6 +137,11 @@ public sealed class MailTests(TheFirm firm)
             text.ShouldContain($"{old} has to be with Pellworth by {Day(1)}");
             text.ShouldContain("Late, it costs 180.00 EUR.");
             text.ShouldContain("Hand it to a carrier");
+            // What has gone is written down before the restart: a mail that went out unwritten would go again, as it must.
+            await Outside.ComesAsync(
+                async () => (await story.ViewAsync()).Letters,
+                l => l is [var only] && only.StartsWith("ilka was sent", StringComparison.Ordinal)
+            );
             // Looked for again each second, and after a restart; and not again once it is there.
             await story.StartsAnewAsync();
             await story.DoesAsync("ilka", new ReturnSent(old, "Gullwing Freight"));

@@ -50,6 +50,23 @@ public sealed class NonsenseTests(PeopledService service) : IClassFixture<People
         (await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct)).Head.ShouldBe(before);
     }
 
+    [Fact]
+    public async Task Nobody_writes_in_a_machines_name_and_stores_pull_no_drives()
+    {
+        var ticket = await service.OpenAsync();
+
+        var (forged, why) = await SendAsync(
+            HttpMethod.Post,
+            $"tickets/{ticket}/entries",
+            """{"body":{"kind":"snapshot-taken","snapshot":{"takenAt":"2026-03-01T08:00:00Z","source":"redfish","bays":[],"arrays":[]}}}"""
+        );
+        var (pulled, whoMay) = await service.RefusedAsync("sefa", ticket, new Core.Swaps.Drives.DrivePulled("2", "P8BADD0517"));
+
+        forged.ShouldBe(HttpStatusCode.Forbidden);
+        why.ShouldStartWith("What a machine says over redfish is kept by the service that hears it");
+        (pulled, whoMay).ShouldBe((403, "sefa may not do this; it takes the role engineer or lead."));
+    }
+
     [Theory, InlineData("tickets?limit=many"), InlineData("tickets/waiting?most=all"), InlineData("tickets?before=<b>")]
     public async Task A_word_where_a_number_is_asked_for_is_told_with_where_it_stood(string path)
     {

@@ -80,7 +80,7 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
     [InlineData(
         """{"body":{"kind":"note-written","text":"a"},"when":"now"}""",
         400,
-        "The body cannot be read at $.when: there is no field 'when'; accepted: body, id, at, sentAt."
+        "The body cannot be read at $.when: there is no field 'when'; accepted: body, id, at, sentAt, clockBehindMs."
     )]
     [InlineData(
         """{"body":{"kind":"note-written","text":"a\u0000b"}}""",

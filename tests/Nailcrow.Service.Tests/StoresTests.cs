@@ -191,6 +191,12 @@ public sealed class StoresTests(PeopledService service) : IClassFixture<PeopledS
             403
         );
         (await RefusedAsync(() => ilka.WipeAsync(new(Id, "QX77STRANGE", "Sanitize"), Ct))).Status.ShouldBe(403);
+        // Their own van is theirs to count: nobody else looks into it.
+        (await RefusedAsync(() => ilka.CountAsync(new(Id, Shelf, ["QX77STRANGE"], false), Ct))).Status.ShouldBe(403);
+        (await RefusedAsync(() => ilka.CountAsync(new(Id, new(HolderKind.Van, "tamsel"), ["QX77STRANGE"], false), Ct))).Status.ShouldBe(
+            403
+        );
+        (await ilka.CountAsync(new(Id, new(HolderKind.Van, "ilka"), ["QX77STRANGE"], false), Ct)).Counted.Unknown.ShouldBe(["QX77STRANGE"]);
     }
 
     [Fact]

@@ -177,6 +177,24 @@ public sealed class SuppliesTests(TheFirm firm)
     }
 
     [Fact]
+    public async Task An_engineer_counts_what_lies_in_their_own_van_and_no_more()
+    {
+        await SaysAsync(Came("Van bolts", 10) with { To = "van of ilka" });
+
+        (await SaysAsync(new(Guid.CreateVersion7(), "Van bolts", SupplyWay.Counted, 8, From: "van of ilka"), "ilka")).Asks.ShouldBeFalse();
+        var notTheirs = await Should.ThrowAsync<ApiProblem>(() =>
+            SaysAsync(new(Guid.CreateVersion7(), "Van bolts", SupplyWay.Counted, 8, From: "van of tamsel"), "ilka")
+        );
+        var moves = await Should.ThrowAsync<ApiProblem>(() => SaysAsync(Came("Van bolts", 1) with { To = "van of ilka" }, "ilka"));
+
+        (await WhereAsync("Van bolts")).Sum(w => w.Item2).ShouldBe(8);
+        ((int)notTheirs.Status, notTheirs.Message).ShouldBe(
+            (403, "ilka counts their own van, where they are an engineer; the rest takes the role stores, dispatcher, lead.")
+        );
+        ((int)moves.Status).ShouldBe(403);
+    }
+
+    [Fact]
     public async Task What_is_used_faster_than_it_lies_in_depots_is_to_be_ordered()
     {
         await SaysAsync(Came("Thermal pads", 200));

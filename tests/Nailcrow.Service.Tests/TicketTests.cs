@@ -72,6 +72,59 @@ public sealed class TicketTests(PeopledService service) : IClassFixture<PeopledS
         (await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct)).Discrepancies.ShouldBeEmpty();
     }
 
+    [Theory]
+    [InlineData(0)]
+    [InlineData(5)]
+    [InlineData(-70)]
+    public async Task On_a_slow_line_the_way_of_a_message_is_not_taken_for_the_clock_of_its_sender(int hoursAhead)
+    {
+        var (ticket, line) = (await service.OpenAsync(), new SlowLine());
+        var time = new ShiftedClock(TimeSpan.FromHours(hoursAhead));
+        var ilka = new NailcrowClient(new HttpClient(line) { BaseAddress = service.Service.Address }, time);
+        ilka.UseToken((await ilka.SignInAsync("ilka", RunningService.Password, Ct)).AccessToken);
+        await ilka.TicketAsync(ticket, Ct);
+
+        line.Takes = TimeSpan.FromSeconds(3);
+        await ilka.WriteAsync(ticket, new HelpCalled("The label is torn off."), Ct);
+        line.Takes = TimeSpan.Zero;
+        await ilka.WriteAsync(ticket, new NoteWritten("It lay behind the cage."), Ct);
+
+        var entries = (await ilka.JournalAsync(ticket, 1, Ct)).Entries;
+        (entries[0].RecordedAt - entries[0].Happened).ShouldBeInRange(TimeSpan.FromSeconds(1.5), TimeSpan.FromSeconds(6));
+        entries[0].Happened.ShouldBeLessThan(entries[1].Happened);
+        Math.Abs(entries[0].ClockOffsetMs + hoursAhead * 3_600_000L).ShouldBeLessThan(2_000);
+    }
+
+    [Fact]
+    public async Task A_clock_is_not_believed_to_be_where_its_own_message_shows_that_it_is_not()
+    {
+        var (ticket, ilka) = (await service.OpenAsync(), await service.AsAsync("ilka"));
+        var now = DateTimeOffset.UtcNow;
+
+        await ilka.WriteAsync(ticket, new EntryAsk(new NoteWritten("Yesterday?"), null, now, now, ClockBehindMs: -86_400_000), Ct);
+        await ilka.WriteAsync(ticket, new EntryAsk(new NoteWritten("Tomorrow?"), null, now, now, ClockBehindMs: 86_400_000), Ct);
+        await ilka.WriteAsync(ticket, new EntryAsk(new NoteWritten("Ever?"), null, now, now, ClockBehindMs: long.MinValue), Ct);
+
+        (await ilka.JournalAsync(ticket, 1, Ct)).Entries.Select(e => e.ClockOffsetMs).ShouldBe([0L, 0, 0]);
+    }
+
+    /// <summary>Everything that is sent takes so long until it is there.</summary>
+    private sealed class SlowLine() : DelegatingHandler(new HttpClientHandler())
+    {
+        public TimeSpan Takes { get; set; }
+
+        protected override async Task<HttpResponseMessage> SendAsync(HttpRequestMessage request, CancellationToken ct)
+        {
+            await Task.Delay(Takes, ct);
+            return await base.SendAsync(request, ct);
+        }
+    }
+
+    private sealed class ShiftedClock(TimeSpan by) : TimeProvider
+    {
+        public override DateTimeOffset GetUtcNow() => DateTimeOffset.UtcNow + by;
+    }
+
     [Fact]
     public async Task Each_role_does_its_own_and_no_other()
     {

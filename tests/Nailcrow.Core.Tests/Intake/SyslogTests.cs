@@ -68,6 +68,17 @@ public class SyslogTests
         rules.On("storage", "all is well").ShouldBeNull();
     }
 
+    /// <summary>Whether it matches is not known then; ignoring the line because a later rule says so would hide a fault.</summary>
+    [Fact]
+    public void A_rule_that_does_not_come_to_an_end_lets_no_later_one_decide_in_its_place()
+    {
+        IntakeRule[] both = [new("a-slow", "(a|b)*medium [a-z]+ error"), new("z-noise", "error", Outcome: RuleOutcome.Ignore)];
+        var line = string.Concat(Enumerable.Repeat("medium ab ", 700)) + "error";
+
+        new RuleBook(both, TimeSpan.FromTicks(1)).On("storage", line).ShouldBeNull();
+        new RuleBook(both).On("storage", line)?.Rule.Id.ShouldBe("a-slow");
+    }
+
     [Theory]
     [InlineData("", "x", "A rule has an id, such as 'medium-error'.")]
     [InlineData("a", "", "The pattern of rule 'a' has 0 characters; 1 to 500.")]

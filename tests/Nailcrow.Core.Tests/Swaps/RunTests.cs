@@ -154,6 +154,23 @@ public class RunTests
         played.PassRefusal().ShouldBe("accepted");
     }
 
+    [Theory]
+    [InlineData(2, false, "what was under way for two seconds was let pass by the service's clock")]
+    [InlineData(60, true, "what lay on a phone for a minute was passed too early there")]
+    public void A_wait_is_judged_by_the_clock_that_let_it_pass(int secondsUnderWay, bool tooEarly, string because)
+    {
+        var played = Played.At("wait");
+        var almost = played.Ticket.Run!.Since.AddSeconds(4);
+        played.Now = almost.AddSeconds(secondsUnderWay - 60); // it is a minute on when something arrives
+
+        played.Arrives(new StepPassed(played.Ticket.Sheet!.Id, "wait"), at: almost);
+
+        played
+            .Ticket.Discrepancies.Select(d => d.Sentence)
+            .ShouldBe(tooEarly ? ["'wait' was passed by ilka, but at that time: Wait 1 s more."] : [], because);
+        played.Step?.Id.ShouldNotBe("wait");
+    }
+
     [Fact]
     public void Two_people_who_give_the_same_answer_give_it_once_and_another_answer_is_questioned()
     {

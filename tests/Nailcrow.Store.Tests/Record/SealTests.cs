@@ -37,7 +37,10 @@ public sealed class SealTests : IAsyncLifetime
         foreach (var entry in (await _store.Journal.ReadAsync(ticket, Ct))!.Arrived)
             anew.Add(entry.Seq, ticket, entry.Seq, entry.Hash);
         (seals[3].Root, seals[3].Blocks).ShouldBe(
-            (anew.Finish(1, default, "", SealedLedger.Empty).Root, anew.Finish(1, default, "", SealedLedger.Empty).Blocks),
+            (
+                anew.Finish(1, default, "", SealedLedger.Empty, SealedLog.Empty).Root,
+                anew.Finish(1, default, "", SealedLedger.Empty, SealedLog.Empty).Blocks
+            ),
             Comparing
         );
         foreach (var text in texts)

@@ -57,7 +57,7 @@ public class MerkleTests
                         whole.Add(i + 1, 1001, i + 1, $"{i:x64}");
 
                     whole
-                        .Finish(1, Some.Noon, "", SealedLedger.Empty)
+                        .Finish(1, Some.Noon, "", SealedLedger.Empty, SealedLog.Empty)
                         .Root.ShouldBe(Convert.ToHexStringLower(count == 0 ? MerkleTree.Empty : Mth(Leaves(count))));
                 },
                 iter: 20
