@@ -23,7 +23,7 @@ mkdir -p "$home"
 trap stop_all EXIT
 trap 'exit 0' INT TERM
 start_standin 7421 7 60 "$home"
-start_standin 7422 8 60 "$home"
+start_standin 7422 8 60 "$home" --tls 7423 --secret fenwright-machine --certificate "$home/standin-8.pfx"
 start_partner carrier 7431 "$home" --moves-every 60 --tells "http://127.0.0.1:$service/api/partners/Overfell%20Parcels/events"
 start_partner maker 7432 "$home"
 start_partner mail 7433 "$home" --takes-at 7434
@@ -39,7 +39,7 @@ export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service"
 if [ ! -f "$home/loaded" ]; then
   say "Filling it with demo data, through the real command; the console shows it as it comes: http://127.0.0.1:$service"
   began=$SECONDS
-  NAILCROW_DEMO_SYSLOG=127.0.0.1:7414 NAILCROW_DEMO_CARRIER=7431 NAILCROW_DEMO_MAKER=7432 NAILCROW_DEMO_MAIL=7434 "$root/demo/load.sh" >"$home/load.log" 2>&1 || { tail -20 "$home/load.log" >&2; say "The demo data could not be loaded; see $home/load.log. --fresh starts afresh."; exit 1; }
+  NAILCROW_DEMO_TLS=7423 NAILCROW_DEMO_SYSLOG=127.0.0.1:7414 NAILCROW_DEMO_CARRIER=7431 NAILCROW_DEMO_MAKER=7432 NAILCROW_DEMO_MAIL=7434 "$root/demo/load.sh" >"$home/load.log" 2>&1 || { tail -20 "$home/load.log" >&2; say "The demo data could not be loaded; see $home/load.log. --fresh starts afresh."; exit 1; }
   touch "$home/loaded"
   say "Filled in $((SECONDS - began)) s."
 fi
@@ -50,6 +50,7 @@ Nailcrow runs.
                       sign in as  ilka  (engineer; she also dispatches and keeps stores)
                       or          lioth (lead)       all with the password  fenwright-demo
   Two demo machines   http://127.0.0.1:7421 and http://127.0.0.1:7422  (pull and insert their drives here)
+                      the second asks who one is: service, with the secret fenwright-machine
   A carrier, a maker  http://127.0.0.1:7431 and http://127.0.0.1:7432  (nailcrow-standin parcel, warranty, behave)
   A mail server       http://127.0.0.1:7433/aisle/  (what it took; it delivers nothing)
   Syslog              127.0.0.1:7414, UDP and TCP  (nailcrow-standin syslog, nailcrow-standin storm)

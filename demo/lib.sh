@@ -57,9 +57,9 @@ start_service() {
   started+=($!)
 }
 
-# start_standin PORT SEED REBUILD_SECONDS FOLDER
+# start_standin PORT SEED REBUILD_SECONDS FOLDER [MORE OPTIONS]
 start_standin() {
-  nailcrow-standin run --port "$1" --seed "$2" --rebuild-seconds "$3" >>"$4/standin-$2.log" 2>&1 &
+  nailcrow-standin run --port "$1" --seed "$2" --rebuild-seconds "$3" "${@:5}" >>"$4/standin-$2.log" 2>&1 &
   started+=($!)
 }
 

@@ -2,7 +2,8 @@
 # Fills an empty service with the demo of Fenwright Storage Care, through the real command line.
 set -euo pipefail
 source "$(dirname "$0")/lib.sh"
-export NAILCROW_PASSWORD=fenwright-demo NAILCROW_NEW_PASSWORD=fenwright-demo
+# Everybody is given a first password, and chooses their own when they first sign in.
+export NAILCROW_PASSWORD=fenwright-demo NAILCROW_FIRST_PASSWORD=fenwright-first NAILCROW_NEW_PASSWORD=fenwright-demo
 
 # The two machines stand where demo.sh puts them, unless the tests put them elsewhere.
 first=${NAILCROW_DEMO_FIRST:-7421} second=${NAILCROW_DEMO_SECOND:-7422}
@@ -20,7 +21,16 @@ reference=$(mktemp)
 sed "s#http://127.0.0.1:7421#http://127.0.0.1:$first#; s#http://127.0.0.1:7422#http://127.0.0.1:$second#" "$root/demo/reference.json" >"$reference"
 nailcrow admin load "$reference"
 rm "$reference"
-for person in lioth sefa tamsel ilka; do nailcrow sign-in $person; done
+for person in brannoc wenna dorrik lioth sefa tamsel ilka; do NAILCROW_PASSWORD=$NAILCROW_FIRST_PASSWORD nailcrow sign-in $person; done
+
+# One of the two machines asks who one is, and shows a certificate it signed itself: somebody compares that and says yes once.
+if [ -n "${NAILCROW_DEMO_TLS:-}" ]; then
+  nailcrow appliance correct FSC-0108 --address "https://127.0.0.1:$NAILCROW_DEMO_TLS" --as lioth
+  nailcrow appliance try FSC-0108 --as lioth || true
+  nailcrow appliance trust FSC-0108 "$(nailcrow appliance access FSC-0108 --json --as lioth | value d.offered.certificate.sha256)" --as lioth
+  NAILCROW_MACHINE_SECRET=fenwright-machine nailcrow appliance sign-in FSC-0108 service --as lioth
+  nailcrow appliance try FSC-0108 --as lioth
+fi
 
 # What has no serial is counted.
 nailcrow stock supply came "drive carriers" 24 --depot "Fenwright main stores" --as sefa

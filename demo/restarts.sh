@@ -8,10 +8,13 @@ service=$(free_port) syslog=$(free_port)
 export NAILCROW_DEMO_FIRST=$(free_port) NAILCROW_DEMO_SECOND=$(free_port) NAILCROW_DEMO_SYSLOG="127.0.0.1:$syslog"
 export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service" NAILCROW_PASSWORD=fenwright-demo
 start_standin "$NAILCROW_DEMO_FIRST" 7 60 "$home"
-start_standin "$NAILCROW_DEMO_SECOND" 8 60 "$home"
+export NAILCROW_DEMO_TLS=$(free_port)
+start_standin "$NAILCROW_DEMO_SECOND" 8 60 "$home" --tls "$NAILCROW_DEMO_TLS" --secret fenwright-machine
 start() {
   start_service "$service" "$home" 3600 --Nailcrow:Intake:SyslogPort="$syslog" --Nailcrow:Intake:SubscribeEverySeconds="$1"
   wait_for "$NAILCROW_SERVICE/health/ready" "$home/service.log"
+  wait_for "http://127.0.0.1:$NAILCROW_DEMO_FIRST/redfish/v1" "$home/standin-7.log"
+  wait_for "http://127.0.0.1:$NAILCROW_DEMO_SECOND/redfish/v1" "$home/standin-8.log"
 }
 tickets() { node "$root/demo/told.mjs" "$NAILCROW_SERVICE" lioth fenwright-demo; }
 as_it_was() { diff -q "$home/before" "$home/after" >/dev/null || { diff "$home/before" "$home/after" | cut -c1-600 | head -20; say "NOT AS IT WAS: $1"; exit 1; }; }

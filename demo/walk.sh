@@ -7,7 +7,7 @@ source "$(dirname "$0")/lib.sh"
 home=$(mktemp -d)
 trap 'stop_all; rm -rf "$home"' EXIT
 service=$(free_port) machine=$(free_port)
-export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service" NAILCROW_PASSWORD=fenwright-demo NAILCROW_NEW_PASSWORD=fenwright-demo
+export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service" NAILCROW_PASSWORD=fenwright-demo NAILCROW_FIRST_PASSWORD=fenwright-first NAILCROW_NEW_PASSWORD=fenwright-demo
 start_standin "$machine" 7 12 "$home"
 start_service "$service" "$home" 1
 wait_for "$NAILCROW_SERVICE/health/ready" "$home/service.log"
@@ -42,9 +42,9 @@ n person add lioth --full-name "Lioth Marrendal" --roles lead
 sed "s#http://127.0.0.1:7421#http://127.0.0.1:$machine#" "$root/demo/reference.json" >"$home/reference.json"
 n admin load "$home/reference.json"
 see "Loaded 13 models, 15 sites and 41 appliances."
-n sign-in sefa
-n sign-in lioth
-n sign-in ilka
+for person in sefa lioth ilka; do
+  NAILCROW_PASSWORD=$NAILCROW_FIRST_PASSWORD n sign-in $person # each chooses a password of their own
+done
 
 chapter "A fault arrives"
 hand fail 2

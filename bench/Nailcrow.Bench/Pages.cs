@@ -56,10 +56,7 @@ internal static class Pages
             await BothAsync(what, fewAsk, manyAsk, (client, _, _) => client.TicketsAsync(search, CancellationToken.None));
         await BothAsync("what waits for whom", fewAsk, manyAsk, (client, _, _) => client.WaitingAsync(50, CancellationToken.None));
         await BothAsync("the desk", fewAsk, manyAsk, (client, _, _) => client.DeskAsync(CancellationToken.None));
-        await manyAsk.AddPersonAsync(
-            new("dorrik", "Dorrik Ansel", RunningService.Password, [Role.Dispatcher, Role.Lead]),
-            CancellationToken.None
-        );
+        await many.LetInAsync("dorrik", Role.Dispatcher, Role.Lead);
         foreach (var phone in new[] { true, false })
             await InTheBrowserAsync(many, phone);
     }

@@ -78,8 +78,8 @@ internal static class PartsLedger
             .PutAsync(new("Post", PartnerKind.Mail, "smtp://127.0.0.1:1/care@firm.example"), null, CancellationToken.None);
         await Told.InTurnAsync(
             $"{Lives * HandOvers} mails asked for on {Lives} tickets",
-            () => LivesAsync(few.Journal, (_, nth) => new PaperMailed(PaperKind.ServiceReport, $"a{nth}@place.example")),
-            () => LivesAsync(few.Journal, (_, nth) => new NoteWritten($"{nth}")),
+            () => LivesAsync(few.Journal, (_, nth) => new PaperMailed(PaperKind.DeliveryNote, $"a{nth}@place.example"), issued: true),
+            () => LivesAsync(few.Journal, (_, nth) => new NoteWritten($"{nth}"), issued: true),
             Rounds,
             "s",
             "nothing; beside a plain entry"
@@ -92,13 +92,16 @@ internal static class PartsLedger
     private static int _benched;
 
     /// <summary>How long the same number of entries takes on so many new tickets, one after the other.</summary>
-    private static async Task<double> LivesAsync(TicketJournal journal, Func<string, int, EntryBody> body)
+    /// <param name="issued">The part was issued before, so that there is a paper of it.</param>
+    private static async Task<double> LivesAsync(TicketJournal journal, Func<string, int, EntryBody> body, bool issued = false)
     {
         var opened = new List<(long Ticket, string Part)>();
         for (var i = 0; i < Lives; i++)
         {
             var part = $"BENCHPART{++_benched}";
             opened.Add((await OpenedAsync(journal, part), part));
+            if (issued)
+                await WriteAsync(journal, opened[^1].Ticket, 1, () => new PartIssued(part, "p1"));
         }
         return await SecondsAsync(async () =>
         {
@@ -136,8 +139,8 @@ internal static class PartsLedger
     private static async Task WriteAsync(TicketJournal journal, long ticket, int times, Func<EntryBody> body)
     {
         for (var i = 0; i < times; i++)
-            if (await journal.WriteAsync(ticket, By(body()), CancellationToken.None) is not Written.Kept)
-                throw new InvalidDataException("An entry was not kept.");
+            if (await journal.WriteAsync(ticket, By(body()), CancellationToken.None) is var written and not Written.Kept)
+                throw new InvalidDataException($"An entry was not kept: {written}");
     }
 
     private static Intent By(EntryBody body) =>

@@ -17,6 +17,8 @@ var all = new (string Name, Func<Task> Measure)[]
     ("procedures", Procedures.MeasureAsync),
     ("phone", Phone.MeasureAsync),
     ("ledger", PartsLedger.MeasureAsync),
+    ("guarded", Guarded.MeasureAsync),
+    ("hostile", Hostile.MeasureAsync),
 };
 var wanted = all.Where(m => args.Length == 0 || args.Contains(m.Name)).ToList();
 if (wanted.Count == 0)
