@@ -4,7 +4,7 @@ set -euo pipefail
 source "$(dirname "$0")/../demo/lib.sh"
 home=$(mktemp -d)
 trap 'stop_all; rm -rf "$home"' EXIT
-dotnet build "$root/src/Nailcrow.Service" -v q >/dev/null
+"$root/tools/build.sh" src/Nailcrow.Service >/dev/null
 bin="$home" port=$(free_port)
 ln -s "$root/src/Nailcrow.Service/bin/Debug/net10.0/nailcrow-service" "$home/nailcrow-service"
 start_service "$port" "$home" 60

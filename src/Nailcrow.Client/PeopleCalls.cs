@@ -1,4 +1,6 @@
+using System.Net;
 using System.Net.Http.Headers;
+using System.Net.Http.Json;
 using Nailcrow.Client.People;
 using Nailcrow.Core.People;
 using Nailcrow.Core.People.Log;
@@ -33,6 +35,37 @@ public sealed partial class NailcrowClient
 
     public Task<PersonView> TakeAwaySecondFactorAsync(string name, CancellationToken ct) =>
         PostAsync($"{Of(name)}/second-factor/end", Json.PersonView, ct);
+
+    /// <summary>What is offered at the door beside name and password; nobody has to be signed in.</summary>
+    public Task<SignInWays> SignInWaysAsync(CancellationToken ct) => GetAsync("api/sign-in", Json.SignInWays, ct);
+
+    public Task<DeviceAsked> AskDeviceAsync(CancellationToken ct) => PostAsync("api/sign-in/elsewhere/device", Json.DeviceAsked, ct);
+
+    /// <returns>A token once somebody has said yes in a browser; until then how long to wait before asking again.</returns>
+    public async Task<(Token? Token, TimeSpan Wait)> ShowDeviceAsync(string handle, CancellationToken ct)
+    {
+        using var content = JsonContent.Create(new DeviceShown(handle), Json.DeviceShown);
+        using var answer = await TimedAsync(http.PostAsync("api/sign-in/elsewhere/device/shown", content, ct));
+        return answer.StatusCode == HttpStatusCode.Accepted
+            ? (null, TimeSpan.FromSeconds((await ReadAsync(answer, Json.DeviceWaits, ct)).AgainAfterSeconds))
+            : (await ReadAsync(answer, Json.Token, ct), TimeSpan.Zero);
+    }
+
+    public Task<ElsewhereJoining> JoinElsewhereAsync(string password, CancellationToken ct) =>
+        PostAsync("api/me/elsewhere", new(password), Json.PasswordSaid, Json.ElsewhereJoining, ct);
+
+    public async Task PartElsewhereAsync(string password, CancellationToken ct)
+    {
+        using var content = JsonContent.Create(new PasswordSaid(password), Json.PasswordSaid);
+        using var answer = await http.PostAsync("api/me/elsewhere/end", content, ct);
+        await ThrowUnlessOkAsync(answer, ct);
+    }
+
+    public async Task PartElsewhereOfAsync(string name, CancellationToken ct)
+    {
+        using var answer = await http.PostAsync($"{Of(name)}/elsewhere/end", null, ct);
+        await ThrowUnlessOkAsync(answer, ct);
+    }
 
     private const string OwnFactor = "api/me/second-factor";
 

@@ -53,6 +53,7 @@ public static class StoreRegistration
             .AddSingleton<StepTimes>()
             .AddSingleton<Photos>()
             .AddSingleton<PeopleBook>()
+            .AddSingleton<PeopleElsewhere>()
             .AddSingleton<SecondFactors>()
             .AddSingleton<SignInLetters>()
             .AddSingleton<Sessions>()

@@ -113,6 +113,24 @@ public sealed class DoorTests(CommandInUse use) : IClassFixture<CommandInUse>
     }
 
     [Fact]
+    public async Task A_service_that_says_nothing_is_waited_for_as_long_as_was_asked()
+    {
+        using var silent = new TcpListener(IPAddress.Loopback, 0);
+        silent.Start();
+        var service = $"http://127.0.0.1:{((IPEndPoint)silent.LocalEndpoint).Port}";
+
+        var ended = await use.Command.RunWithAsync(new() { ["NAILCROW_PATIENCE"] = "1" }, "sign-in", "ilka", "--service", service);
+        (ended.Code, ended.Error.ReplaceLineEndings(" ").Trim()).ShouldBe(
+            (3, $"{service}/ did not answer in time. What you sent may have been kept; look before you send it again.")
+        );
+
+        var unclear = await use.Command.RunWithAsync(new() { ["NAILCROW_PATIENCE"] = "long" }, "who");
+        (unclear.Code, unclear.Error.ReplaceLineEndings(" ").Trim()).ShouldBe(
+            (2, "NAILCROW_PATIENCE is 'long'; accepted: 1 to 600, the seconds for which the service is waited for.")
+        );
+    }
+
+    [Fact]
     public async Task Into_a_pipe_one_row_is_one_line_however_long_it_is()
     {
         var symptom = string.Join(' ', Enumerable.Repeat("the beeper sounds and the amber lamp blinks", 20));

@@ -11,6 +11,7 @@ using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Telling;
+using Nailcrow.Provider;
 using Nailcrow.Running;
 
 namespace Nailcrow.Console.Tests;
@@ -23,6 +24,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
 
     private RunningService? _service;
     private RunningStandIn? _machine;
+    private RunningProvider? _provider;
     private IPlaywright? _playwright;
     private IBrowser? _browser;
 
@@ -30,10 +32,19 @@ public sealed class ConsoleInUse : IAsyncLifetime
 
     public RunningStandIn Machine => _machine ?? throw new InvalidOperationException("Not started yet.");
 
+    /// <summary>The firm's own provider of sign-ins.</summary>
+    public RunningProvider Provider => _provider ?? throw new InvalidOperationException("Not started yet.");
+
     public async ValueTask InitializeAsync()
     {
         _machine = await RunningStandIn.StartAsync(rebuildSeconds: 600);
-        _service = await RunningService.StartPeopledAsync(_machine.Address, alone: true);
+        _provider = await RunningProvider.StartAsync();
+        _service = await RunningService.StartPeopledAsync(
+            _machine.Address,
+            alone: true,
+            further: _provider.Settings(Path.Combine(Path.GetTempPath(), $"nailcrow-provider-{Guid.NewGuid():n}"))
+        );
+        await _provider.KnowsAsync(_service.Address);
         _playwright = await Playwright.CreateAsync();
         _browser = await _playwright.Chromium.LaunchAsync(
             new()
@@ -137,6 +148,8 @@ public sealed class ConsoleInUse : IAsyncLifetime
             await _service.DisposeAsync();
         if (_machine is not null)
             await _machine.DisposeAsync();
+        if (_provider is not null)
+            await _provider.DisposeAsync();
     }
 
     private static EntryBody Body(RunView run, RunStep step) =>

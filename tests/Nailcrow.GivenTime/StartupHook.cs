@@ -20,16 +20,19 @@ namespace Nailcrow.GivenTime
     /// <summary>Puts a clock into the service that a test can move on.</summary>
     public sealed class TimeIsGiven : IHostingStartup
     {
-        /// <summary>The variable that names the socket at which the clock is moved.</summary>
-        public const string Variable = "NAILCROW_TEST_CLOCK";
+        /// <summary>The setting that names the socket at which the clock is moved; without it a life has the system's clock.</summary>
+        public const string Setting = "test-clock";
 
-        public void Configure(IWebHostBuilder builder)
-        {
-            if (Environment.GetEnvironmentVariable(Variable) is not { Length: > 0 } socket)
-                return;
-            var time = new MovedTime();
-            ClockDoor.Open(socket, time);
-            builder.ConfigureServices(services => services.AddSingleton<TimeProvider>(time));
-        }
+        public void Configure(IWebHostBuilder builder) =>
+            builder.ConfigureServices(
+                (context, services) =>
+                {
+                    if (context.Configuration[Setting] is not { Length: > 0 } socket)
+                        return;
+                    var time = new MovedTime();
+                    ClockDoor.Open(socket, time);
+                    services.AddSingleton<TimeProvider>(time);
+                }
+            );
     }
 }

@@ -7,7 +7,7 @@ namespace Nailcrow.Running;
 /// <summary>A program started as a user starts it, whose words can be waited for.</summary>
 public sealed class RunningProcess : IAsyncDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(4);
 
     private readonly Process _process;
     private readonly ConcurrentQueue<string> _said = new();

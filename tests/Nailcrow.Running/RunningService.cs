@@ -11,6 +11,9 @@ public sealed class RunningService : IAsyncDisposable
     /// <summary>Where it is started, beside the built console.</summary>
     internal static readonly string Home = Path.Combine(Built.Root, "src", "Nailcrow.Service");
 
+    // A test's machine may have a tenth of a processor for a while.
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(5);
+
     private readonly RunningProcess? _process;
     private readonly WarmLife? _life;
     private readonly Where _where;
@@ -74,9 +77,10 @@ public sealed class RunningService : IAsyncDisposable
                 .. Arguments(where.Folder, watchSeconds, hearsEverySeconds, pushed, syslogPort),
                 .. where.Further,
                 .. assembly is null ? AsATestNeeds : [],
+                .. givenTime ? Clock(where.Folder) : [],
             ],
             Home,
-            [.. Built.LivesShort.Where(_ => assembly is null), .. givenTime ? Clock(where.Folder) : []]
+            [.. Built.LivesShort.Where(_ => assembly is null), .. givenTime ? HasAClock : []]
         );
         var heard = await process.HearsAsync("Nailcrow listens at.*?(http://127\\.0\\.0\\.1:\\d+)");
         return new(process, null, new Uri(heard.Groups[1].Value), where);
@@ -84,7 +88,7 @@ public sealed class RunningService : IAsyncDisposable
 
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
     /// <param name="alone">In a process of its own, which can be listened to and killed.</param>
-    /// <param name="further">Settings of its own, as they are written to start it; of one in a process of its own.</param>
+    /// <param name="further">Settings of its own, as they are written to start it.</param>
     public static async Task<RunningService> StartPeopledAsync(
         Uri? machine = null,
         string? assembly = null,
@@ -98,8 +102,8 @@ public sealed class RunningService : IAsyncDisposable
         // A build that is measured may be older than the store that this one makes.
         var folder = assembly is null ? await PeopledFolder.CopyAsync() : null;
         var service =
-            folder is not null && !alone && !givenTime
-                ? await BeginAsync(WarmProcess.First, folder, 1, hearsEverySeconds, pushed)
+            folder is not null && !alone
+                ? await BeginAsync(WarmProcess.First, folder, 1, hearsEverySeconds, pushed, givenTime, further)
                 : await StartAsync(folder, 1, assembly, hearsEverySeconds, pushed, givenTime: givenTime, further: further);
         service = new(service._process, service._life, service.Address, service._where with { OwnsFolder = true });
         if (folder is null)
@@ -114,9 +118,13 @@ public sealed class RunningService : IAsyncDisposable
     public async Task<RunningService> StartsAnewAsync(double watchSeconds = 1)
     {
         await StopAsync();
-        return _where.GivenTime
-            ? await StartAsync(Folder, watchSeconds, givenTime: true, further: _where.Further)
-            : await BeginAsync(_life?.In == WarmProcess.Again ? WarmProcess.First : WarmProcess.Again, Folder, watchSeconds);
+        return await BeginAsync(
+            _life?.In == WarmProcess.Again ? WarmProcess.First : WarmProcess.Again,
+            Folder,
+            watchSeconds,
+            givenTime: _where.GivenTime,
+            further: _where.Further
+        );
     }
 
     /// <summary>It is asked to stop, and has within five seconds.</summary>
@@ -137,7 +145,7 @@ public sealed class RunningService : IAsyncDisposable
         return await ClockDoor.PassAsync(ClockSocket(Folder), span);
     }
 
-    public HttpClient Http() => new() { BaseAddress = Address };
+    public HttpClient Http() => new() { BaseAddress = Address, Timeout = Patience };
 
     /// <summary>An administrator lets them in, and they choose a password of their own, which is the one of all tests.</summary>
     public async Task LetInAsync(string name, params Core.People.Role[] roles)
@@ -204,12 +212,19 @@ public sealed class RunningService : IAsyncDisposable
         string folder,
         double watchSeconds,
         int hearsEverySeconds = 3600,
-        bool pushed = false
+        bool pushed = false,
+        bool givenTime = false,
+        IReadOnlyList<string>? further = null
     )
     {
         var syslog = FreePort(); // who shares a process cannot say beside it which port it chose
-        var life = await process.BeginAsync([.. Arguments(folder, watchSeconds, hearsEverySeconds, pushed, syslog), .. AsATestNeeds]);
-        return new(null, life, life.Address, new Where(folder, false, syslog, false, []));
+        var life = await process.BeginAsync([
+            .. Arguments(folder, watchSeconds, hearsEverySeconds, pushed, syslog),
+            .. further ?? [],
+            .. AsATestNeeds,
+            .. givenTime ? Clock(folder) : [],
+        ]);
+        return new(null, life, life.Address, new Where(folder, false, syslog, givenTime, further ?? []));
     }
 
     // A thousand tests sign in some thousand times; what is measured hashes as it does in use.
@@ -257,16 +272,18 @@ public sealed class RunningService : IAsyncDisposable
 
     private static string ClockSocket(string folder) => Path.Combine(folder, "clock");
 
-    private static Dictionary<string, string> Clock(string folder)
+    private static string[] Clock(string folder)
     {
         File.Delete(ClockSocket(folder)); // of a service that ran in this folder before
-        return new()
-        {
-            ["DOTNET_STARTUP_HOOKS"] = typeof(TimeIsGiven).Assembly.Location,
-            ["ASPNETCORE_HOSTINGSTARTUPASSEMBLIES"] = typeof(TimeIsGiven).Assembly.GetName().Name!,
-            [TimeIsGiven.Variable] = ClockSocket(folder),
-        };
+        return [$"--{TimeIsGiven.Setting}", ClockSocket(folder)];
     }
+
+    // What a process that has such a clock is started with.
+    private static readonly KeyValuePair<string, string>[] HasAClock =
+    [
+        new("DOTNET_STARTUP_HOOKS", typeof(TimeIsGiven).Assembly.Location),
+        new("ASPNETCORE_HOSTINGSTARTUPASSEMBLIES", typeof(TimeIsGiven).Assembly.GetName().Name!),
+    ];
 
     /// <summary>A service that is pushed to has to know its own address before it starts.</summary>
     private static int FreePort()

@@ -1,5 +1,6 @@
 using System.Net.Sockets;
 using System.Text.Json;
+using Nailcrow.GivenTime;
 using Nailcrow.ManyLives;
 
 namespace Nailcrow.Running;
@@ -40,7 +41,9 @@ internal sealed class WarmProcess
             [],
             RunningService.Home,
             [
-                new("DOTNET_STARTUP_HOOKS", typeof(LivesDoor).Assembly.Location),
+                // The clock's first: the other does not come back from being begun.
+                new("DOTNET_STARTUP_HOOKS", $"{typeof(TimeIsGiven).Assembly.Location}:{typeof(LivesDoor).Assembly.Location}"),
+                new("ASPNETCORE_HOSTINGSTARTUPASSEMBLIES", typeof(TimeIsGiven).Assembly.GetName().Name!),
                 new(LivesDoor.Variable, socket),
                 new("DOTNET_TieredPGO", "0"),
             ]
@@ -58,7 +61,7 @@ internal sealed class WarmProcess
 /// <summary>One life of the service in a process of many.</summary>
 internal sealed class WarmLife : IAsyncDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(4);
 
     private readonly NetworkStream _stream;
     private readonly StreamReader _reader;

@@ -257,12 +257,12 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
     [Fact]
     public async Task An_entry_that_this_version_cannot_read_takes_nothing_with_it_and_a_lead_settles_it()
     {
-        await using var old = await RunningService.StartPeopledAsync(alone: true);
+        await using var old = await RunningService.StartPeopledAsync();
         var ticket = (await (await old.SignInAsync("ilka")).ReportAsync(new("FSC-0203", "Beeper", Bay: "8"), Ct)).Ticket;
-        await old.Process.StopAsync();
+        await old.StopAsync();
         OfALaterVersion(old.DatabaseFile, ticket);
 
-        await using var now = await RunningService.StartAsync(old.Folder);
+        await using var now = await old.StartsAnewAsync();
         var (ilka, lioth, admin) = (await now.SignInAsync("ilka"), await now.SignInAsync("lioth"), await now.SignInAsync("admin"));
 
         var open = (await ilka.TicketAsync(ticket, Ct)).Discrepancies.Single();

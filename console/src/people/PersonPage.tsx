@@ -48,6 +48,7 @@ export function PersonPage() {
           <May key={person.roles.join()} person={person} />
           <FirstPassword person={person} />
           {person.hasSecondFactor && person.name !== me.data?.name && <LostFactor person={person} />}
+          {person.elsewhere && person.name !== me.data?.name && <ByProvider person={person} />}
           <ComingsIn name={person.name} />
           <Out person={person} />
         </>
@@ -117,6 +118,25 @@ function LostFactor({ person }: { person: Person }) {
         Take their second factor away
       </Button>
       <Refused problem={take.error} />
+    </section>
+  )
+}
+
+function ByProvider({ person }: { person: Person }) {
+  const end = usePeopleChange(async () =>
+    unwrap(await api.POST('/api/people/{name}/elsewhere/end', { params: { path: { name: person.name } } })),
+  )
+  return (
+    <section className="panel stack" aria-label="Provider of sign-ins">
+      <h2>They come in by {person.elsewhere}</h2>
+      <p className="chalk" style={{ margin: 0 }}>
+        Their roles are what it says, and are changed there.{' '}
+        {person.hasPassword ? 'Ended, their password lets them in.' : 'Ended, nothing lets them in until they are given a password.'}
+      </p>
+      <Button variant="default" loading={end.isPending} onClick={() => end.mutate(undefined)}>
+        No longer by it
+      </Button>
+      <Refused problem={end.error} />
     </section>
   )
 }

@@ -28,6 +28,8 @@ const kinds = Object.keys({
   'recovery-codes-made': 0,
   'recovery-code-used': 0,
   'mail-changed': 0,
+  'elsewhere-joined': 0,
+  'elsewhere-parted': 0,
   'key-made': 0,
   'key-ended': 0,
   'let-back-in': 0,

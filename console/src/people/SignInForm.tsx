@@ -1,5 +1,6 @@
 import { Button, PasswordInput, TextInput } from '@mantine/core'
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useLocation } from 'react-router'
 import { ApiProblem, api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { useFields } from '../shared/useFields'
@@ -84,6 +85,24 @@ export function SignInForm({ name: known = '', signedIn }: { name?: string; sign
         </Button>
       )}
       <Refused problem={byPasskey.error} />
+      <Elsewhere />
     </form>
+  )
+}
+
+/** The firm's own provider of sign-ins, where one is set; it leads back to the page one was on. */
+function Elsewhere() {
+  const ways = useQuery({
+    queryKey: ['sign-in-ways'],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/sign-in', { signal })),
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+  const { pathname, search } = useLocation()
+  const there = ways.data?.elsewhere
+  if (!there) return null
+  return (
+    <Button component="a" variant="default" fullWidth href={`${there.at}?to=${encodeURIComponent(pathname + search)}`}>
+      Sign in with {there.name}
+    </Button>
   )
 }

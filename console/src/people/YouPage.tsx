@@ -2,6 +2,7 @@ import { Link } from 'react-router'
 import { WaitingPage } from '../shared/Waiting'
 import { rolesTold } from '../shared/words'
 import { ComingsIn } from './ComingsIn'
+import { Elsewhere } from './Elsewhere'
 import { MakeKey } from './MakeKey'
 import { OwnPassword } from './OwnPassword'
 import { useMe } from './peopleQueries'
@@ -24,8 +25,9 @@ export function YouPage() {
         </p>
       )}
       <ComingsIn name={me.data.name} />
-      <OwnPassword />
-      <SecondFactor />
+      {me.data.hasPassword && <OwnPassword />}
+      {me.data.hasPassword && <SecondFactor />}
+      <Elsewhere me={me.data} />
       <MakeKey me={me.data} />
     </main>
   )

@@ -8,24 +8,32 @@ internal static class PeopleCommands
 {
     public static Command SignIn()
     {
-        var name = Said.Text("NAME", "The name you were given.");
+        var name = new Argument<string?>("NAME")
+        {
+            Description = "The name you were given; not with --elsewhere.",
+            Arity = ArgumentArity.ZeroOrOne,
+        };
+        var elsewhere = new Option<bool>("--elsewhere")
+        {
+            Description = "By way of your firm's provider of sign-ins, in a browser on any device.",
+        };
         return new Command(
             "sign-in",
             "Sign in; the password is asked for, or taken from NAILCROW_PASSWORD, and so is a one-time or recovery code, from NAILCROW_CODE. "
-                + "Whoever was given a password chooses their own, or NAILCROW_NEW_PASSWORD is it."
+                + "Whoever was given a password chooses their own, or NAILCROW_NEW_PASSWORD is it. --elsewhere takes neither."
         )
         {
             name,
+            elsewhere,
         }.Does(async call =>
         {
-            var password =
-                Environment.GetEnvironmentVariable("NAILCROW_PASSWORD") ?? Typed.Hidden(call.Screen, $"Password of {call.Get(name)}: ");
             var client = call.Anonymous;
-            var token = await InAsync(call, client, call.Get(name), password);
-            client.UseToken(token.AccessToken);
-            var me = await client.MeAsync(call.Ct);
-            if (me.MustChange)
-                me = await OwnAsync(call, client, password);
+            var (token, me) = (call.Get(name), call.Get(elsewhere)) switch
+            {
+                (null, true) => await ElsewhereCommands.InAsync(call, client),
+                ({ } who, false) => await WithPasswordAsync(call, client, who),
+                _ => throw new UsageProblem("Say who you are, as in 'nailcrow sign-in ilka', or '--elsewhere' and no name."),
+            };
             Sessions.Read().With(new(me.Name, call.Service, token.AccessToken)).Save();
             if (me.MustSetUp)
                 call.Screen.Hint(
@@ -90,6 +98,19 @@ internal static class PeopleCommands
                 }
             );
         });
+
+    private static async Task<(Client.People.Token, Client.People.PersonView)> WithPasswordAsync(
+        Call call,
+        NailcrowClient client,
+        string name
+    )
+    {
+        var password = Environment.GetEnvironmentVariable("NAILCROW_PASSWORD") ?? Typed.Hidden(call.Screen, $"Password of {name}: ");
+        var token = await InAsync(call, client, name, password);
+        client.UseToken(token.AccessToken);
+        var me = await client.MeAsync(call.Ct);
+        return (token, me.MustChange ? await OwnAsync(call, client, password) : me);
+    }
 
     private static async Task<Client.People.Token> InAsync(Call call, NailcrowClient client, string name, string password)
     {

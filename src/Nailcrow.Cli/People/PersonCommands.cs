@@ -27,6 +27,7 @@ internal static class PersonCommands
             ComingInCommands.SignIns(),
             ComingInCommands.End(),
             SecondFactorCommands.Lost(),
+            ElsewhereCommands.EndOther(),
         };
 
     internal static Argument<string> Name(string says = "The name they sign in with.") =>

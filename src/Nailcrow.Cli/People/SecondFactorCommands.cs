@@ -110,7 +110,7 @@ internal static class SecondFactorCommands
         });
     }
 
-    private static string Password(Call call) =>
+    internal static string Password(Call call) =>
         Environment.GetEnvironmentVariable("NAILCROW_PASSWORD") ?? Typed.Hidden(call.Screen, "Your password, once more: ");
 
     private static void Tell(Call call, SecondFactorSet set, string done) =>

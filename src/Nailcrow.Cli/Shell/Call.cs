@@ -8,7 +8,9 @@ namespace Nailcrow.Cli.Shell;
 internal sealed class Call(ParseResult parsed, CancellationToken ct)
 {
     // A machine behind the service may take its whole deadline of 10 s; beyond that nobody answers any more.
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(40);
+    private const int UsualPatience = 40;
+
+    private const int LongestPatience = 600;
 
     private NailcrowClient? _client;
 
@@ -90,11 +92,22 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
 
     private static HttpClient Http(Uri service)
     {
-        var http = new HttpClient { BaseAddress = service, Timeout = Patience };
+        var http = new HttpClient { BaseAddress = service, Timeout = Patience() };
         // People find their own devices again by it, where they look at who is signed in in their name.
         http.DefaultRequestHeaders.TryAddWithoutValidation("User-Agent", $"nailcrow/{ThisVersion.Text} ({Environment.MachineName})");
         return http;
     }
+
+    /// <summary>How long the service is waited for, in whole seconds from NAILCROW_PATIENCE: a line from a tide station may be slow.</summary>
+    private static TimeSpan Patience() =>
+        Environment.GetEnvironmentVariable("NAILCROW_PATIENCE") switch
+        {
+            null or "" => TimeSpan.FromSeconds(UsualPatience),
+            var said when int.TryParse(said, out var seconds) && seconds is >= 1 and <= LongestPatience => TimeSpan.FromSeconds(seconds),
+            var other => throw new UsageProblem(
+                $"NAILCROW_PATIENCE is '{other}'; accepted: 1 to {LongestPatience}, the seconds for which the service is waited for."
+            ),
+        };
 
     private Uri Address(Session? session) =>
         parsed.GetValue(Globals.Service)

@@ -33,6 +33,7 @@ internal static class Tour
                     PeopleCommands.Who(),
                     PeopleCommands.Password(),
                     SecondFactorCommands.Build(),
+                    ElsewhereCommands.Build(),
                 ]
             ),
             new("See what machines said that nobody understood.", [IntakeCommands.Build()]),

@@ -15,6 +15,8 @@ public sealed record Token(string AccessToken, long ExpiresIn);
 /// <param name="FirstUntil">Until when; after that they are given another one. Null where it has no end.</param>
 /// <param name="HasSecondFactor">They show something beside their password; told to whoever looks after people, and of oneself.</param>
 /// <param name="MustSetUp">Their roles take a second factor, and they are in to set one up; told of oneself.</param>
+/// <param name="Elsewhere">The provider of sign-ins they come in by; null where by none. Told as the second factor is.</param>
+/// <param name="HasPassword">They can come in with one; told as the second factor is.</param>
 public sealed record PersonView(
     string Name,
     string FullName,
@@ -26,7 +28,9 @@ public sealed record PersonView(
     bool MustChange = false,
     DateTimeOffset? FirstUntil = null,
     bool? HasSecondFactor = null,
-    bool MustSetUp = false
+    bool MustSetUp = false,
+    string? Elsewhere = null,
+    bool HasPassword = true
 );
 
 /// <param name="Address">As name@place.example; null to send them nothing.</param>

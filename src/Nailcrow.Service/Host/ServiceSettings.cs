@@ -32,6 +32,9 @@ public sealed record ServiceSettings
     /// <summary>Roles that take a second factor: whoever has one of them and none sets one up before anything else. Default none.</summary>
     public IReadOnlyList<string> SecondFactor { get; init; } = [];
 
+    /// <summary>A provider of sign-ins (OpenID Connect) that people may come in by. Default none.</summary>
+    public ElsewhereSettings? Elsewhere { get; init; }
+
     /// <summary>The certificate that https addresses show. Default none.</summary>
     public TlsFiles? Tls { get; init; }
 
@@ -74,6 +77,8 @@ public sealed record ServiceSettings
         foreach (var word in SecondFactor)
             if (!Words.Parse<Role>(word, "role").Is(out _, out var noRole))
                 yield return $"Nailcrow:SecondFactor: {noRole}";
+        foreach (var problem in Elsewhere?.Problems() ?? [])
+            yield return problem;
         if (Tls is { } files && TlsCertificate.Problem(files) is { } noCertificate)
             yield return noCertificate;
         if (PublicUrl is { } url && !(Uri.TryCreate(url, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https"))

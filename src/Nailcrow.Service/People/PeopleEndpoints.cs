@@ -6,6 +6,7 @@ using Nailcrow.Core.People.SigningIn;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.People.Elsewhere;
 using Nailcrow.Service.People.Keys;
 using Nailcrow.Service.People.Leaving;
 using Nailcrow.Service.People.SecondFactor;
@@ -36,18 +37,31 @@ internal static class PeopleEndpoints
         care.MapPost("/{name}/enable", Enable).WithName("EnablePerson");
         api.MapLeaving(care);
         api.MapSecondFactor(care);
+        api.MapElsewhere(care);
     }
 
     /// <summary>Everybody; why somebody may not come in is between them and who looks after people.</summary>
-    internal static async Task<Ok<PeopleList>> List(PeopleBook people, SecondFactors factors, ClaimsPrincipal person, CancellationToken ct)
+    internal static async Task<Ok<PeopleList>> List(
+        PeopleBook people,
+        SecondFactors factors,
+        PeopleElsewhere elsewhere,
+        ClaimsPrincipal person,
+        CancellationToken ct
+    )
     {
         var all = (await people.AllAsync(ct)).Select(PersonViews.Of);
         if (!person.ToActor().MayActAs(Permissions.Of(Permission.LookAfterPeople)))
             return TypedResults.Ok(
-                new PeopleList([.. all.Select(p => p with { DisabledBecause = null, MustChange = false, FirstUntil = null })])
+                new PeopleList([
+                    .. all.Select(p => p with { DisabledBecause = null, MustChange = false, FirstUntil = null, HasPassword = true }),
+                ])
             );
-        var have = await factors.WhoAsync(ct);
-        return TypedResults.Ok(new PeopleList([.. all.Select(p => p with { HasSecondFactor = have.Contains(p.Name) })]));
+        var (have, by) = (await factors.WhoAsync(ct), await elsewhere.WhoAsync(ct));
+        return TypedResults.Ok(
+            new PeopleList([
+                .. all.Select(p => p with { HasSecondFactor = have.Contains(p.Name), Elsewhere = by.GetValueOrDefault(p.Name) }),
+            ])
+        );
     }
 
     internal static async Task<Results<Ok<PersonLetIn>, ProblemHttpResult>> Add(

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.People.Elsewhere;
 using Nailcrow.Service.People.Leaving;
 using Nailcrow.Service.People.SecondFactor;
 using Nailcrow.Service.People.SigningIn;
@@ -56,6 +57,7 @@ internal static class PeopleSetUp
             (passkeys.UserVerificationRequirement, passkeys.ResidentKeyRequirement) = ("required", "required");
             passkeys.ServerDomain = settings.PublicUrl is { } url ? new Uri(url).Host : null;
         });
+        builder.AddElsewhere(settings.Elsewhere);
         builder.Services.AddSingleton<Standings>();
         builder.Services.AddSingleton<RunningCalls>();
         builder.Services.AddSingleton<RefusedCalls>();

@@ -14,6 +14,7 @@ internal static class PersonViews
             DisabledAt: person.DisabledAt,
             DisabledBecause: person.DisabledBecause,
             MustChange: person.MustChange,
-            FirstUntil: person.FirstUntil
+            FirstUntil: person.FirstUntil,
+            HasPassword: person.PasswordHash is not null
         );
 }

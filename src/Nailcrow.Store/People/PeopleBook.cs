@@ -38,14 +38,22 @@ public sealed class PeopleBook(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        person.FirstUntil = person.MustChange ? FirstUntil : null;
+        var added = await AddAsync(db, by, person, time.GetUtcNow(), ct);
+        if (added is Parsed<Person>.Ok)
+            await transaction.CommitAsync(ct);
+        return added;
+    }
+
+    /// <summary>As part of what else is written with it.</summary>
+    internal static async Task<Parsed<Person>> AddAsync(NailcrowDb db, Doer by, Person person, DateTimeOffset now, CancellationToken ct)
+    {
         var others = await db.Users.AsNoTracking().Select(p => p.UserName ?? "").ToListAsync(ct);
         if (!SignInName.Parse(person.Name, others).Is(out var name, out var whyNot))
             return new Parsed<Person>.Refused(whyNot);
         (person.UserName, person.NormalizedUserName) = (name, name.ToUpperInvariant());
-        person.FirstUntil = person.MustChange ? FirstUntil : null;
         db.Users.Add(person);
-        await SecurityLog.AddAsync(db, by, SecurityEvent.PersonAdded, name, $"{person.FullName}; {person.RoleWords}", time.GetUtcNow(), ct);
-        await transaction.CommitAsync(ct);
+        await SecurityLog.AddAsync(db, by, SecurityEvent.PersonAdded, name, $"{person.FullName}; {person.RoleWords}", now, ct);
         return new Parsed<Person>.Ok(person);
     }
 
@@ -167,7 +175,7 @@ public sealed class PeopleBook(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
 
     /// <summary>What is to be changed, or why it is not.</summary>
     /// <param name="Ends">Their sign-ins and keys are over with it.</param>
-    /// <param name="Forgets">So are their second factors.</param>
+    /// <param name="Forgets">So are their second factors, and whom a provider of sign-ins means by them.</param>
     private sealed record Change(
         SecurityEvent What,
         string? Detail,
@@ -200,13 +208,16 @@ public sealed class PeopleBook(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
                 await ScriptKeys.EndAllAsync(db, name, now, ct);
         }
         if (change.Forgets)
+        {
             await SecondFactors.ForgetAsync(db, name, ct);
+            await db.UserLogins.Where(l => l.UserId == person.Id).ExecuteDeleteAsync(ct);
+        }
         await SecurityLog.AddAsync(db, by, change.What, name, change.Detail, now, ct);
         await transaction.CommitAsync(ct);
         return new Parsed<Person>.Ok(person);
     }
 
-    private static async Task<bool> IsLastAdminAsync(NailcrowDb db, Person person, CancellationToken ct) =>
+    internal static async Task<bool> IsLastAdminAsync(NailcrowDb db, Person person, CancellationToken ct) =>
         person.DisabledAt is null
         && person.Roles().Contains(Role.Admin)
         && (await db.Users.AsNoTracking().Where(p => p.UserName != person.UserName && p.DisabledAt == null).ToListAsync(ct)).All(p =>

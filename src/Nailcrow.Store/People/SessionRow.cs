@@ -14,6 +14,9 @@ internal sealed class SessionRow
     public required string Device { get; init; }
     public required string Address { get; init; }
     public DateTimeOffset? EndedAt { get; set; }
+
+    /// <summary>A provider of sign-ins let them in, which looked at whatever it takes beside a password.</summary>
+    public bool Elsewhere { get; init; }
 }
 
 internal sealed class SessionMapping : IEntityTypeConfiguration<SessionRow>

@@ -10,6 +10,7 @@ public sealed record KeptSession(Guid Id, string Person, DateTimeOffset Since, D
 
 /// <summary>What somebody who comes with a session or a key may do now.</summary>
 /// <param name="ReadOnly">Only of a key.</param>
+/// <param name="Elsewhere">A provider of sign-ins let them in, which asks for a second factor by its own rules.</param>
 /// <param name="HasSecondFactor">They show something beside their password; true of a key, which was made by whoever had come in.</param>
 public sealed record StandsAs(
     string Name,
@@ -17,7 +18,8 @@ public sealed record StandsAs(
     IReadOnlyList<Role> Roles,
     bool MustChange,
     bool ReadOnly = false,
-    bool HasSecondFactor = true
+    bool HasSecondFactor = true,
+    bool Elsewhere = false
 );
 
 /// <summary>Sign-ins that are kept, so that they can be seen, and ended before they run out.</summary>
@@ -26,7 +28,15 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     // Nobody looks for a sign-in of last year; the security log has it.
     private static readonly TimeSpan KeptFor = TimeSpan.FromDays(30);
 
-    public async Task<Guid> OpenAsync(string person, string device, string address, TimeSpan lasts, CancellationToken ct)
+    /// <param name="elsewhere">By a provider of sign-ins.</param>
+    public async Task<Guid> OpenAsync(
+        string person,
+        string device,
+        string address,
+        TimeSpan lasts,
+        CancellationToken ct,
+        bool elsewhere = false
+    )
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var now = time.GetUtcNow();
@@ -42,9 +52,11 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
                 LastSeen = now,
                 Device = device,
                 Address = address,
+                Elsewhere = elsewhere,
             }
         );
-        await SecurityLog.AddAsync(db, new(person, address), SecurityEvent.SignedIn, null, device, now, ct);
+        var how = elsewhere ? $"{device}, by way of a provider" : device;
+        await SecurityLog.AddAsync(db, new(person, address), SecurityEvent.SignedIn, null, how, now, ct);
         await db.Sessions.Where(s => s.Person == person && s.Until < now - KeptFor).ExecuteDeleteAsync(ct);
         await transaction.CommitAsync(ct);
         return id;
@@ -61,7 +73,8 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
                 who.Person.FullName,
                 who.Person.Roles(),
                 who.Person.MustChange,
-                HasSecondFactor: who.HasSecondFactor
+                HasSecondFactor: who.HasSecondFactor,
+                Elsewhere: who.Elsewhere
             );
         return null;
     }
@@ -71,14 +84,15 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
         (NailcrowDb db, Guid id, DateTimeOffset now) =>
             db
                 .Sessions.Where(s => s.Id == id && s.EndedAt == null && s.Until > now)
-                .Join(db.Users, s => s.Person, p => p.UserName, (s, p) => p)
-                .Where(p => p.DisabledAt == null)
-                .Select(p => new Who
+                .Join(db.Users, s => s.Person, p => p.UserName, (s, p) => new { s.Elsewhere, Person = p })
+                .Where(s => s.Person.DisabledAt == null)
+                .Select(s => new Who
                 {
-                    Person = p,
+                    Person = s.Person,
+                    Elsewhere = s.Elsewhere,
                     HasSecondFactor =
-                        db.SecondFactors.Any(f => f.Person == p.UserName && f.CodeKey != null)
-                        || db.UserPasskeys.Any(k => k.UserId == p.Id),
+                        db.SecondFactors.Any(f => f.Person == s.Person.UserName && f.CodeKey != null)
+                        || db.UserPasskeys.Any(k => k.UserId == s.Person.Id),
                 })
                 .AsNoTracking()
     );
@@ -87,6 +101,7 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     {
         public required Person Person { get; init; }
         public required bool HasSecondFactor { get; init; }
+        public required bool Elsewhere { get; init; }
     }
 
     /// <summary>Those that are still good, newest first.</summary>

@@ -103,7 +103,7 @@ public sealed class PeopleTests(PeopledService service) : IClassFixture<PeopledS
     public async Task Two_administrators_who_shut_each_other_out_at_once_leave_one()
     {
         // A service of their own: whoever is left would be an administrator beside 'admin' for every other test here.
-        await using var own = await RunningService.StartPeopledAsync(alone: true);
+        await using var own = await RunningService.StartPeopledAsync();
         await own.LetInAsync("mareth", Role.Admin);
         await own.LetInAsync("solvi", Role.Admin);
         var (mareth, solvi) = (await own.SignInAsync("mareth"), await own.SignInAsync("solvi"));

@@ -141,7 +141,7 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
     [Fact]
     public async Task A_sign_in_outlives_a_restart_and_what_was_ended_stays_ended()
     {
-        await using var first = await RunningService.StartPeopledAsync(alone: true);
+        await using var first = await RunningService.StartPeopledAsync();
         var (kept, ended) = (await first.SignInAsync("ilka"), await first.SignInAsync("ilka"));
         var (keptToken, endedToken) = (TokenOf(kept), TokenOf(ended));
         await ended.SignOutAsync(Ct);
@@ -154,7 +154,7 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
     [Fact]
     public async Task On_the_machine_itself_an_administrator_is_let_back_in_beside_the_running_service()
     {
-        await using var own = await RunningService.StartPeopledAsync(alone: true);
+        await using var own = await RunningService.StartPeopledAsync();
         var before = await own.SignInAsync("admin");
         await own.LetInAsync("mareth", Role.Admin);
         var mareth = await own.SignInAsync("mareth");
@@ -177,7 +177,7 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
     [Fact]
     public async Task A_database_of_another_release_is_told_as_that_and_nothing_is_done_to_it()
     {
-        await using var own = await RunningService.StartPeopledAsync(alone: true);
+        await using var own = await RunningService.StartPeopledAsync();
         Execute(own, "ALTER TABLE AspNetUsers RENAME COLUMN must_change TO of_another_release");
 
         (await AdmitAsync(own, "admin", code: 1)).ShouldBe(
@@ -327,7 +327,7 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
     [Fact]
     public async Task A_second_factor_is_asked_for_after_a_restart_and_forgotten_of_whoever_is_admitted_on_the_machine()
     {
-        await using var own = await RunningService.StartPeopledAsync(alone: true);
+        await using var own = await RunningService.StartPeopledAsync();
         own.NotRestartedBecause = "the test does so";
         var admin = await own.SignInAsync("admin");
         var device = new CodeDevice((await admin.OfferCodesAsync(RunningService.Password, Ct)).Key);

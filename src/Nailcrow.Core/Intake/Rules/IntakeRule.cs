@@ -42,7 +42,10 @@ public sealed record IntakeRule(
             return $"The pattern of rule '{Id}' {large}.";
         try
         {
-            var strange = Compiled(Regex.InfiniteMatchTimeout).GetGroupNames().Where(n => !int.TryParse(n, out _) && !Captures.Contains(n)).ToList();
+            var strange = Compiled(Regex.InfiniteMatchTimeout)
+                .GetGroupNames()
+                .Where(n => !int.TryParse(n, out _) && !Captures.Contains(n))
+                .ToList();
             return strange.Count == 0 ? null : $"Rule '{Id}' captures '{strange[0]}'; a rule captures {string.Join(", ", Captures)}.";
         }
         catch (Exception e) when (e is ArgumentException or NotSupportedException)

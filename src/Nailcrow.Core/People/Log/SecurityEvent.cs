@@ -38,6 +38,10 @@ public enum SecurityEvent
 
     /// <summary>Where mails for somebody go, by themselves or by who looks after people.</summary>
     MailChanged,
+
+    /// <summary>Somebody said whom a provider of sign-ins means by them: it lets them in from then on.</summary>
+    ElsewhereJoined,
+    ElsewhereParted,
     KeyMade,
     KeyEnded,
 

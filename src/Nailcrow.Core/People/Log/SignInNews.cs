@@ -27,6 +27,8 @@ public static class SignInNews
             SecurityEvent.SecondFactorTakenAway => $"{line.By} took your second factor away; your password alone lets you in.",
             SecurityEvent.RecoveryCodesMade => "Recovery codes were made; those before are good for nothing.",
             SecurityEvent.RecoveryCodeUsed => $"One of your recovery codes was used to sign in; {line.Detail}.",
+            SecurityEvent.ElsewhereJoined => $"Whoever {line.Detail} says is you comes in here as you.",
+            SecurityEvent.ElsewhereParted => $"{line.Detail} does not let you in here any more.",
             SecurityEvent.KeyMade => $"A key for a script was made that acts in your name: '{line.About}', {line.Detail}.",
             SecurityEvent.MailChanged => $"{line.By} changed where mails for you go: from {line.Detail}.",
             SecurityEvent.LetBackIn => "You were let in on the machine itself, as an administrator, with a new password.",

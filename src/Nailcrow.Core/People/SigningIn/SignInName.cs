@@ -12,7 +12,10 @@ public static class SignInName
     public const int Most = 40;
 
     /// <summary>Who the service itself writes as, whoever is at the machine itself, and what could be taken for them.</summary>
-    private static readonly string[] Reserved = [Actor.Service.Name, "nailcrow-service", "service", "system", "root"];
+    private static readonly string[] Reserved = [Actor.Service.Name, "nailcrow-service", "service", "system", "root", Elsewhere];
+
+    /// <summary>Who the security log says it was, of what a provider of sign-ins said of somebody.</summary>
+    public const string Elsewhere = "elsewhere";
 
     private static string Form => $"accepted: {Least} to {Most} of a to z, 0 to 9, dot and hyphen, with a letter or digit at both ends";
 

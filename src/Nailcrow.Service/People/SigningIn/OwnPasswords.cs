@@ -19,6 +19,10 @@ internal sealed class OwnPasswords(PeopleBook people, PasswordHashing hashing, S
     {
         if (await people.FindAsync(doer.Name, ct) is not { } person)
             return Refusals.NotFound("Nobody is signed in with a name that is known here.");
+        if (person.PasswordHash is null)
+            return Refusals.Refused(
+                "You have no password here, since you come in by way of a provider of sign-ins. Whoever looks after people can give you one."
+            );
         if (limits.Begin(doer.Name, Of(doer), known: true, time.GetUtcNow()) is { Ticks: > 0 } wait)
             return TypedResults.Problem($"Too many wrong passwords were tried; try again in {Waits.Told(wait)}.", statusCode: 429);
         switch (await hashing.HoldAsync(person.PasswordHash, typed.Length > Longest ? "" : typed, ct))

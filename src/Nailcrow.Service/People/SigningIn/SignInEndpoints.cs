@@ -62,7 +62,7 @@ internal static class SignInEndpoints
         switch (await signIns.TryAsync(ask, address, ct))
         {
             case SignInEnd.In(var person):
-                return await OpenAsync(scheme, person, sessions, http, ct);
+                return await OpenAsync(scheme, person, sessions, http);
             case SignInEnd.SecondWanted wanted:
                 return TypedResults.Problem(SecondWanted(wanted), statusCode: 401, title: "Not signed in", type: ProblemTypes.SecondFactor);
             case SignInEnd.Wait(var wait):
@@ -94,22 +94,26 @@ internal static class SignInEndpoints
         );
     }
 
-    private static async Task<SignInHttpResult> OpenAsync(
-        string scheme,
-        Person person,
-        Sessions sessions,
-        HttpContext http,
-        CancellationToken ct
-    )
+    private static async Task<SignInHttpResult> OpenAsync(string scheme, Person person, Sessions sessions, HttpContext http)
     {
-        var device = Device.Told(http.Request.Headers.UserAgent);
-        var session = await sessions.OpenAsync(person.Name, device, http.Address(), PeopleSetUp.SignedInFor, ct);
+        var session = await SessionAsync(person, sessions, http, elsewhere: false);
         return TypedResults.SignIn(
             SessionClaims.Of(session, person.Name, scheme),
             new AuthenticationProperties { IsPersistent = true },
             scheme
         );
     }
+
+    /// <param name="elsewhere">By a provider of sign-ins.</param>
+    internal static Task<Guid> SessionAsync(Person person, Sessions sessions, HttpContext http, bool elsewhere) =>
+        sessions.OpenAsync(
+            person.Name,
+            Device.Told(http.Request.Headers.UserAgent),
+            http.Address(),
+            PeopleSetUp.SignedInFor,
+            http.RequestAborted,
+            elsewhere
+        );
 
     internal static async Task<Ok<PasskeyAsked>> AskPasskey(Passkeys passkeys, IPasskeyHandler<Person> handler, HttpContext http) =>
         TypedResults.Ok(await passkeys.AskToShowAsync(handler, http));
@@ -142,7 +146,7 @@ internal static class SignInEndpoints
         }
         limits.Right(name, http.Address(), known: true);
         await users.AddOrUpdatePasskeyAsync(person, passkey); // its count goes up with each use
-        return await OpenAsync(IdentityConstants.ApplicationScheme, person, sessions, http, ct);
+        return await OpenAsync(IdentityConstants.ApplicationScheme, person, sessions, http);
     }
 
     // A name that nobody can have, under which wrong ones are told.
@@ -170,7 +174,13 @@ internal static class SignInEndpoints
         return TypedResults.NoContent();
     }
 
-    internal static async Task<Ok<PersonView>> Me(ClaimsPrincipal person, HttpContext http, PeopleBook people, CancellationToken ct)
+    internal static async Task<Ok<PersonView>> Me(
+        ClaimsPrincipal person,
+        HttpContext http,
+        PeopleBook people,
+        PeopleElsewhere elsewhere,
+        CancellationToken ct
+    )
     {
         var actor = person.ToActor();
         var me = await people.FindAsync(actor.Name, ct);
@@ -183,7 +193,9 @@ internal static class SignInEndpoints
                 me?.Email,
                 MustChange: http.Stand()?.MustChange ?? false,
                 HasSecondFactor: http.Stand() is { Key: false } stand ? stand.As.HasSecondFactor : null,
-                MustSetUp: http.Stand()?.MustSetUp ?? false
+                MustSetUp: http.Stand()?.MustSetUp ?? false,
+                Elsewhere: await elsewhere.OfAsync(actor.Name, ct),
+                HasPassword: me?.PasswordHash is not null
             )
         );
     }

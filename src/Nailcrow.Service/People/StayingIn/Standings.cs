@@ -29,7 +29,9 @@ internal sealed class Standings(Sessions sessions, ScriptKeys keys, SecondFactor
         var standing = keyHash is null ? await sessions.StandAsync(id, ct) : await keys.StandAsync(id, keyHash, ct);
         return Remember(
             (id, keyHash),
-            standing is null ? null : new Stand(id, keyHash, standing, !standing.HasSecondFactor && rules.Takes(standing.Roles))
+            standing is null
+                ? null
+                : new Stand(id, keyHash, standing, !standing.HasSecondFactor && !standing.Elsewhere && rules.Takes(standing.Roles))
         );
     }
 

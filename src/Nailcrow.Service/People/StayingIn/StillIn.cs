@@ -21,6 +21,9 @@ internal sealed class StillIn(RequestDelegate next, Standings standings, Running
         "/api/sign-out",
         "/api/sign-in",
         "/api/sign-in/console",
+        "/api/sign-in/elsewhere",
+        "/api/sign-in/elsewhere/device",
+        "/api/sign-in/elsewhere/device/shown",
         "/api/sign-in/passkey",
         "/api/sign-in/passkey/console",
     ];

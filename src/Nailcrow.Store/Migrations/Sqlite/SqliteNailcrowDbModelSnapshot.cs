@@ -915,6 +915,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("device");
 
+                    b.Property<bool>("Elsewhere")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("elsewhere");
+
                     b.Property<long?>("EndedAt")
                         .HasColumnType("INTEGER")
                         .HasColumnName("ended_at");

@@ -19,7 +19,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.People.SessionRow",
                 typeof(SessionRow),
                 baseEntityType,
-                propertyCount: 8,
+                propertyCount: 9,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -45,6 +45,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 propertyInfo: typeof(SessionRow).GetProperty("Device", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(SessionRow).GetField("<Device>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
             device.AddAnnotation("Relational:ColumnName", "device");
+
+            var elsewhere = runtimeEntityType.AddProperty(
+                "Elsewhere",
+                typeof(bool),
+                propertyInfo: typeof(SessionRow).GetProperty("Elsewhere", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SessionRow).GetField("<Elsewhere>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+            elsewhere.AddAnnotation("Relational:ColumnName", "elsewhere");
 
             var endedAt = runtimeEntityType.AddProperty(
                 "EndedAt",

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("e261dbf8-1c97-4dd9-a17f-a60d1f7df008"), entityTypeCount: 38)
+            : base(skipDetectChanges: false, modelId: new Guid("3bed2e15-fa44-4610-a43b-762bf48f9f44"), entityTypeCount: 38)
         {
         }
 

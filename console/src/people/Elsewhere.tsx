@@ -1,0 +1,57 @@
+import { Button, PasswordInput } from '@mantine/core'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { api, unwrap } from '../shared/api'
+import { Refused } from '../shared/Refused'
+import type { Person } from '../shared/types'
+import { useFields } from '../shared/useFields'
+import { usePeopleChange } from './peopleQueries'
+
+/** Whom the firm's provider of sign-ins means by one; where none is set and none was, there is nothing to say. */
+export function Elsewhere({ me }: { me: Person }) {
+  const ways = useQuery({ queryKey: ['sign-in-ways'], queryFn: async ({ signal }) => unwrap(await api.GET('/api/sign-in', { signal })) })
+  const [{ password }, set] = useFields({ password: '' })
+  const join = useMutation({
+    mutationFn: async () => unwrap(await api.POST('/api/me/elsewhere', { body: { password } })),
+    onSuccess: ({ at }) => window.location.assign(at),
+  })
+  const end = usePeopleChange(async () => unwrap(await api.POST('/api/me/elsewhere/end', { body: { password } })))
+  const there = ways.data?.elsewhere
+  if (!there && !me.elsewhere) return <Refused problem={ways.error} />
+  const change = me.elsewhere ? end : join
+  return (
+    <form
+      className="panel stack"
+      aria-label="Provider of sign-ins"
+      onSubmit={event => {
+        event.preventDefault()
+        change.mutate(undefined)
+      }}
+    >
+      <h2>{there?.name ?? 'Provider of sign-ins'}</h2>
+      <p className="chalk" style={{ margin: 0 }}>
+        {me.elsewhere
+          ? `Whoever ${me.elsewhere} says is you comes in here as you, with the roles it says.`
+          : 'Say once whom it means by you, and it lets you in, with the roles it says.'}
+      </p>
+      {me.hasPassword ? (
+        <>
+          <PasswordInput
+            label="Your password, once more"
+            autoComplete="current-password"
+            value={password}
+            onChange={set('password')}
+            required
+            withAsterisk={false}
+            visibilityToggleButtonProps={{ 'aria-label': 'Show the password' }}
+          />
+          <Button type="submit" variant="default" loading={change.isPending}>
+            {me.elsewhere ? 'No longer by it' : `Come in with ${there?.name}`}
+          </Button>
+        </>
+      ) : (
+        <p style={{ margin: 0 }}>You have no password here; whoever looks after people can give you one.</p>
+      )}
+      <Refused problem={change.error} />
+    </form>
+  )
+}
