@@ -86,6 +86,14 @@ public sealed class RunningService : IAsyncDisposable
         return new(process, null, new Uri(heard.Groups[1].Value), where);
     }
 
+    /// <summary>A service that is started with these words and no others, in a process that it shares; its log is nobody's to read.</summary>
+    public static async Task<RunningService> StartWithAsync(string folder, IEnumerable<string> arguments)
+    {
+        var life = await WarmProcess.First.BeginAsync(arguments);
+        var here = new UriBuilder(life.Address) { Host = "127.0.0.1" }.Uri; // also where it listens at every address
+        return new(null, life, here, new Where(folder, false, 0, false, []));
+    }
+
     /// <summary>A service with people of every role, the demo's models and sites, and one appliance that may be reached.</summary>
     /// <param name="alone">In a process of its own, which can be listened to and killed.</param>
     /// <param name="further">Settings of its own, as they are written to start it.</param>

@@ -31,7 +31,7 @@ public sealed class WireTests : IDisposable
     {
         Renew("first.firm.example");
         await using var service = await StartAsync("https://127.0.0.1:0", Secured);
-        using var http = Over(service);
+        using var http = Over(service.Address);
 
         using var answer = await http.PostAsJsonAsync(
             "api/sign-in/console",
@@ -54,7 +54,7 @@ public sealed class WireTests : IDisposable
     public async Task A_renewed_certificate_is_shown_without_a_restart_and_one_that_is_none_is_not()
     {
         Renew("first.firm.example");
-        await using var service = await StartAsync("https://127.0.0.1:0", Secured);
+        await using var service = await StartAloneAsync("https://127.0.0.1:0", Secured);
         (await ShownAsync(service.Address)).ShouldBe("CN=first.firm.example");
 
         Renew("second.firm.example");
@@ -73,7 +73,7 @@ public sealed class WireTests : IDisposable
     public async Task A_syslog_sender_speaks_over_TLS()
     {
         Renew("log.firm.example");
-        await using var service = await StartAsync(
+        await using var service = await StartAloneAsync(
             "http://127.0.0.1:0",
             [.. Secured, "--Nailcrow:Intake:SyslogPort", "0", "--Nailcrow:Intake:SyslogTlsPort", "0"]
         );
@@ -85,7 +85,7 @@ public sealed class WireTests : IDisposable
 
         await tls.WriteAsync(Encoding.UTF8.GetBytes($"{Line.Length} {Line}"), Ct);
 
-        var admin = await SignInAsync(service);
+        var admin = await SignInAsync(service.Address);
         await Until(async () => (await admin.IntakeAsync(null, Ct)).Items.Any(i => i.Text == Line));
     }
 
@@ -134,7 +134,7 @@ public sealed class WireTests : IDisposable
     {
         await using var service = await StartAsync("http://0.0.0.0:0", ["--Nailcrow:PlainHttp=true"]);
 
-        (await Over(service).GetAsync("health/live", Ct)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await Over(service.Address).GetAsync("health/live", Ct)).StatusCode.ShouldBe(HttpStatusCode.OK);
     }
 
     [Theory]
@@ -143,13 +143,13 @@ public sealed class WireTests : IDisposable
     public async Task Where_somebody_is_is_believed_of_proxies_that_were_named_and_of_nobody_else(bool named, string told)
     {
         await using var service = await StartAsync("http://127.0.0.1:0", named ? ["--Nailcrow:Proxies:0=127.0.0.0/8"] : []);
-        using var http = Over(service);
+        using var http = Over(service.Address);
         http.DefaultRequestHeaders.Add("X-Forwarded-For", "198.51.100.7");
 
         await http.PostAsJsonAsync("api/sign-in", new { name = "nobody-here", password = "not-the-right-one" }, Ct);
 
         var line = (
-            await (await SignInAsync(service)).SecurityLogAsync("nobody-here", SecurityEvent.SignInRefused, null, 1, Ct)
+            await (await SignInAsync(service.Address)).SecurityLogAsync("nobody-here", SecurityEvent.SignInRefused, null, 1, Ct)
         ).Lines.ShouldHaveSingleItem();
         line.Address.ShouldBe(told);
     }
@@ -158,8 +158,8 @@ public sealed class WireTests : IDisposable
     public async Task Links_lead_where_the_service_was_told_to_be_and_never_where_a_caller_says()
     {
         await using var service = await StartAsync("http://127.0.0.1:0", ["--Nailcrow:PublicUrl=https://swaps.firm.example"]);
-        var admin = await SignInAsync(service);
-        using var http = Over(service);
+        var admin = await SignInAsync(service.Address);
+        using var http = Over(service.Address);
         http.DefaultRequestHeaders.Add("Authorization", $"Bearer {admin.Token}");
 
         (await http.GetStringAsync("api/days/admin", Ct)).ShouldContain("https://swaps.firm.example/api/calendars/");
@@ -181,7 +181,7 @@ public sealed class WireTests : IDisposable
     public async Task A_page_of_another_site_writes_nothing_with_our_cookie(string header, string value, int status)
     {
         await using var service = await StartAsync("http://127.0.0.1:0", ["--Nailcrow:PublicUrl=https://swaps.firm.example"]);
-        using var http = Over(service);
+        using var http = Over(service.Address);
         (
             await http.PostAsJsonAsync("api/sign-in/console", new { name = "admin", password = RunningService.Password }, Ct)
         ).EnsureSuccessStatusCode();
@@ -221,7 +221,7 @@ public sealed class WireTests : IDisposable
     public async Task No_answer_about_the_job_stays_in_a_cache()
     {
         await using var service = await StartAsync("http://127.0.0.1:0", []);
-        using var http = Over(service);
+        using var http = Over(service.Address);
 
         foreach (var path in new[] { "api/me", "api/tickets/1", "api/openapi.json", "api/no-such-thing" })
             (await http.GetAsync(path, Ct)).Headers.CacheControl!.NoStore.ShouldBeTrue(path);
@@ -256,39 +256,44 @@ public sealed class WireTests : IDisposable
         public ValueTask DisposeAsync() => Process.DisposeAsync();
     }
 
-    private RunningProcess Begin(string urls, string[] more) =>
-        RunningProcess.Start(
-            Built.Service,
-            [
-                "--urls",
-                urls,
-                "--Nailcrow:Data",
-                Path.Combine(_folder, "nailcrow.db"),
-                "--Nailcrow:Procedures",
-                Path.Combine(Built.Root, "procedures"),
-                "--Nailcrow:FirstAdmin:Name",
-                "admin",
-                "--Nailcrow:FirstAdmin:Password",
-                RunningService.Password,
-                "--Nailcrow:PasswordRounds",
-                "1000",
-                .. more,
-            ],
-            _folder,
-            Built.LivesShort
-        );
+    private string[] Words(string urls, string[] more) =>
+        [
+            "--urls",
+            urls,
+            "--Nailcrow:Data",
+            Path.Combine(_folder, "nailcrow.db"),
+            "--Nailcrow:Procedures",
+            Path.Combine(Built.Root, "procedures"),
+            "--Nailcrow:FirstAdmin:Name",
+            "admin",
+            "--Nailcrow:FirstAdmin:Password",
+            RunningService.Password,
+            "--Nailcrow:PasswordRounds",
+            "1000",
+            .. more,
+        ];
 
-    private async Task<Started> StartAsync(string urls, string[] more)
+    /// <summary>In a process of its own, whose words can be read.</summary>
+    private RunningProcess Begin(string urls, string[] more) =>
+        RunningProcess.Start(Built.Service, Words(urls, more), _folder, Built.LivesShort);
+
+    private Task<RunningService> StartAsync(string urls, string[] more) =>
+        RunningService.StartWithAsync(_folder, [.. Words(urls, more), "--Nailcrow:ReadsAhead", "false", .. NoSyslog]);
+
+    // Those that share a process would all want the usual port.
+    private static readonly string[] NoSyslog = ["--Nailcrow:Intake:SyslogPort", "0"];
+
+    private async Task<Started> StartAloneAsync(string urls, string[] more)
     {
         var process = Begin(urls, more);
         var heard = await process.HearsAsync("Nailcrow listens at.*?(https?)://[0-9.]+:(\\d+)");
         return new(process, new Uri($"{heard.Groups[1].Value}://127.0.0.1:{heard.Groups[2].Value}"));
     }
 
-    private static HttpClient Over(Started service) =>
-        new(new HttpClientHandler { ServerCertificateCustomValidationCallback = (_, _, _, _) => true }) { BaseAddress = service.Address };
+    private static HttpClient Over(Uri service) =>
+        new(new HttpClientHandler { ServerCertificateCustomValidationCallback = (_, _, _, _) => true }) { BaseAddress = service };
 
-    private static async Task<NailcrowClient> SignInAsync(Started service)
+    private static async Task<NailcrowClient> SignInAsync(Uri service)
     {
         var client = new NailcrowClient(Over(service), TimeProvider.System);
         client.UseToken((await client.SignInAsync("admin", RunningService.Password, Ct)).AccessToken);
