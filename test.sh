@@ -78,14 +78,15 @@ dotnet_tests() {
 
 must "Browser, scanner" install_tools
 must "Console" tools/build-console.sh
-must "Build" dotnet build Nailcrow.slnx -v q
+must "Build" tools/build.sh Nailcrow.slnx
 # Beside what needs one processor; where it cannot be had, the tests take the command as it was built, and longer.
 tools/build-command.sh .build/tested >.build/command.log 2>&1 &
 command=$!
 check "Width of the code" formatted
 check "Console: types" npm --prefix console run --silent check
 check "Console: lint" npm --prefix console run --silent lint
-# What only reckons, two at once, the console's own tests beside them; what starts services and browsers has the machine to itself.
+# What only reckons, two at once, the console's own tests beside them; what starts services has the machine to itself; a browser waits
+# often enough for the terminal's tests to run beside it.
 console_tests >.build/console-tests.log 2>&1 &
 console=$!
 dotnet_tests 2 Core Store Architecture Appliances
@@ -97,5 +98,6 @@ if wait "$command"; then
 else
   echo "== The command could not be compiled as it is released; see .build/command.log"
 fi
-dotnet_tests 1 Service Console Cli
+dotnet_tests 1 Service
+dotnet_tests 2 Console Cli
 end

@@ -3,7 +3,7 @@
 set -euo pipefail
 root=$(cd "$(dirname "$0")/.." && pwd)
 cd "$root"
-dotnet build bench/Nailcrow.Fuzz -c Release -v q
+tools/build.sh bench/Nailcrow.Fuzz -c Release
 rm -rf .build/fuzz/bin
 mkdir -p .build/fuzz
 cp -r bench/Nailcrow.Fuzz/bin/Release/net10.0 .build/fuzz/bin

@@ -31,7 +31,7 @@ build() {
   stage "packages of the service" dotnet restore "$root/Nailcrow.slnx" -v q
   stage "packages of the console" wait_packages "$packages"
   stage "console" "$root/tools/build-console.sh"
-  stage "service, command, stand-in" dotnet build "$root/demo/demo.slnf" -c Release --no-restore -v q
+  stage "service, command, stand-in" "$root/tools/build.sh" demo/demo.slnf -c Release --no-restore
   ln -sf "$root/src/Nailcrow.Cli/bin/Release/net10.0/nailcrow" "$bin/nailcrow"
   ln -sf "$root/src/Nailcrow.StandIn/bin/Release/net10.0/nailcrow-standin" "$bin/nailcrow-standin"
   ln -sf "$root/src/Nailcrow.Service/bin/Release/net10.0/nailcrow-service" "$bin/nailcrow-service"

@@ -9,5 +9,5 @@ if ! command -v clang >/dev/null && ! command -v gcc >/dev/null || [ ! -e /usr/i
   [ "$(id -u)" -eq 0 ] || root=sudo
   $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq clang zlib1g-dev >/dev/null
 fi
-# What it is made of is built already, and compiled for speed of compiling.
-exec dotnet publish src/Nailcrow.Cli -c Debug -r linux-x64 -o "$1" -v q -m:1 -p:BuildProjectReferences=false -p:OptimizationPreference=
+# What it is made of is restored and built already, and compiled for speed of compiling.
+exec dotnet publish src/Nailcrow.Cli -c Debug --no-restore -r linux-x64 -o "$1" -v q -m:1 -p:BuildProjectReferences=false -p:OptimizationPreference=

@@ -34,6 +34,34 @@ public sealed class BillOfMaterialsTests
         }
     }
 
+    /// <summary>Whatever else is to be restored fails then, at whoever builds it.</summary>
+    [Fact]
+    public void Every_project_has_a_lock_that_says_each_package_to_the_hash_in_the_version_that_was_asked_for()
+    {
+        var asked = Regex
+            .Matches(File.ReadAllText(Path.Combine(Root, "Directory.Packages.props")), @"Include=""([^""]+)"" Version=""([^""]+)""")
+            .ToDictionary(m => m.Groups[1].Value, m => m.Groups[2].Value);
+        foreach (
+            var project in new[] { "src", "tests", "bench" }.SelectMany(folder =>
+                Directory.EnumerateFiles(Path.Combine(Root, folder), "*.csproj", SearchOption.AllDirectories)
+            )
+        )
+        {
+            var kept = File.ReadAllText(Path.Combine(Path.GetDirectoryName(project)!, "packages.lock.json"));
+            var locks = JsonDocument
+                .Parse(kept)
+                .RootElement.GetProperty("dependencies")
+                .EnumerateObject()
+                .SelectMany(framework => framework.Value.EnumerateObject());
+            foreach (var package in locks.Where(p => p.Value.GetProperty("type").GetString() is not "Project"))
+            {
+                package.Value.GetProperty("contentHash").GetString().ShouldNotBeNullOrEmpty($"{package.Name} of {project}");
+                if (package.Value.GetProperty("type").GetString() == "Direct" && asked.TryGetValue(package.Name, out var version))
+                    package.Value.GetProperty("resolved").GetString().ShouldBe(version, $"{package.Name} of {project}");
+            }
+        }
+    }
+
     [Theory]
     [InlineData("src/Nailcrow.Documents/Fonts/LICENCE.txt", "General Public License v.2")]
     [InlineData("console/public/licences/atkinson-hyperlegible-mono.txt", "SIL Open Font License")]

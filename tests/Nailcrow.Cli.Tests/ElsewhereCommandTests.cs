@@ -41,7 +41,7 @@ public sealed partial class ElsewhereCommandTests : IAsyncLifetime
         await command.DoneAsync("sign-in", "admin");
 
         var join = await command.DoneAsync("elsewhere", "join", "--as", "ilka");
-        await LookAsync(Regex.Match(join.ReplaceLineEndings(""), "http://\\S+").Value);
+        await SaysYesAsync(Regex.Match(join.ReplaceLineEndings(""), "http://\\S+").Value);
         (await command.RunAnsweredAsync(LinkShown, Looked, "sign-in", "--elsewhere")).Output.ShouldContain("(ilka)");
         (await command.DoneAsync("person", "elsewhere-end", "ilka", "--as", "admin")).ShouldBe(
             "ilka comes in by no provider of sign-ins any more.\n"
@@ -86,6 +86,18 @@ public sealed partial class ElsewhereCommandTests : IAsyncLifetime
     {
         LookAsync(shown.Groups["at"].Value).GetAwaiter().GetResult();
         return "";
+    }
+
+    /// <summary>Somebody opens it where they are signed in with the provider, reads who would be whom, and says yes.</summary>
+    private async Task SaysYesAsync(string at)
+    {
+        using var browser = new HttpClient();
+        var page = await browser.GetStringAsync(at);
+        var joining = Regex.Match(page, "name=\"joining\" value=\"([^\"]+)\"").Groups[1].Value;
+        await browser.PostAsync(
+            new Uri(_service.ShouldNotBeNull().Address, "api/sign-in/elsewhere/joined"),
+            new FormUrlEncodedContent([new("joining", joining)])
+        );
     }
 
     private static async Task LookAsync(string at)

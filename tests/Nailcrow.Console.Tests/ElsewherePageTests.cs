@@ -39,6 +39,8 @@ public sealed class ElsewherePageTests(ConsoleInUse use)
 
         await provider.GetByLabel("Your password, once more").FillAsync(RunningService.Password);
         await provider.GetByRole(AriaRole.Button, new() { Name = "Come in with Fenwright sign-in" }).ClickAsync();
+        await page.GetByText("Tamsel (tamsel-there)").WaitForAsync();
+        await page.GetByRole(AriaRole.Button, new() { Name = "Yes, both are me" }).ClickAsync();
         await provider.GetByText("comes in here as you, with the roles it says.").WaitForAsync();
         await provider.GetByLabel("Your password, once more").FillAsync(RunningService.Password);
         await provider.GetByRole(AriaRole.Button, new() { Name = "No longer by it" }).ClickAsync();

@@ -13,14 +13,7 @@ public static class Built
 
     public static string Assembly(string project, string name) => Path.Combine(Root, "src", project, "bin", Tail, $"{name}.dll");
 
-    /// <summary>
-    /// The service: compiled ahead of time, where test.sh has done so; else as it was built. Compiling as it goes what one test
-    /// calls once is most of what such a test takes.
-    /// </summary>
-    public static string Service { get; } =
-        Environment.GetEnvironmentVariable("NAILCROW_TESTED_SERVICE") is { Length: > 0 } compiled
-            ? compiled
-            : Assembly("Nailcrow.Service", "nailcrow-service");
+    public static string Service { get; } = Assembly("Nailcrow.Service", "nailcrow-service");
 
     /// <summary>
     /// How the command is started: as it is released, where test.sh has compiled it so; else as it was built. Each test starts it

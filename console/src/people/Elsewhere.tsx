@@ -1,14 +1,15 @@
-import { Button, PasswordInput } from '@mantine/core'
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { Button } from '@mantine/core'
+import { useMutation } from '@tanstack/react-query'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { Person } from '../shared/types'
 import { useFields } from '../shared/useFields'
-import { usePeopleChange } from './peopleQueries'
+import { PasswordOnceMore } from './PasswordOnceMore'
+import { usePeopleChange, useSignInWays } from './peopleQueries'
 
 /** Whom the firm's provider of sign-ins means by one; where none is set and none was, there is nothing to say. */
 export function Elsewhere({ me }: { me: Person }) {
-  const ways = useQuery({ queryKey: ['sign-in-ways'], queryFn: async ({ signal }) => unwrap(await api.GET('/api/sign-in', { signal })) })
+  const ways = useSignInWays()
   const [{ password }, set] = useFields({ password: '' })
   const join = useMutation({
     mutationFn: async () => unwrap(await api.POST('/api/me/elsewhere', { body: { password } })),
@@ -35,15 +36,7 @@ export function Elsewhere({ me }: { me: Person }) {
       </p>
       {me.hasPassword ? (
         <>
-          <PasswordInput
-            label="Your password, once more"
-            autoComplete="current-password"
-            value={password}
-            onChange={set('password')}
-            required
-            withAsterisk={false}
-            visibilityToggleButtonProps={{ 'aria-label': 'Show the password' }}
-          />
+          <PasswordOnceMore value={password} onChange={set('password')} />
           <Button type="submit" variant="default" loading={change.isPending}>
             {me.elsewhere ? 'No longer by it' : `Come in with ${there?.name}`}
           </Button>

@@ -1,4 +1,4 @@
-import { Button, PasswordInput, type PasswordInputProps, TextInput } from '@mantine/core'
+import { Button, TextInput } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, unwrap } from '../shared/api'
@@ -6,6 +6,7 @@ import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
 import type { CodesOffered, Passkey, SecondFactorSet } from '../shared/types'
 import { useFields } from '../shared/useFields'
+import { PasswordOnceMore } from './PasswordOnceMore'
 import { makePasskey, passkeysWork } from './passkeys'
 import { Qr } from './Qr'
 
@@ -21,19 +22,6 @@ function useFactorChange<Ask, Answer>(change: (ask: Ask) => Promise<Answer>, the
       then?.(answer)
     },
   })
-}
-
-function Password(props: PasswordInputProps) {
-  return (
-    <PasswordInput
-      label="Your password, once more"
-      autoComplete="current-password"
-      required
-      withAsterisk={false}
-      visibilityToggleButtonProps={{ 'aria-label': 'Show the password' }}
-      {...props}
-    />
-  )
 }
 
 /** What one shows beside the password: one-time codes, passkeys, and recovery codes for the day on which the device is lost. */
@@ -138,7 +126,7 @@ function WithPassword({
         }}
       >
         {danger && <p style={{ margin: 0 }}>{danger}</p>}
-        <Password value={password} onChange={set('password')} />
+        <PasswordOnceMore value={password} onChange={set('password')} />
         <Button type="submit" variant="default" loading={asking}>
           {press}
         </Button>
@@ -271,7 +259,7 @@ function SetUpPasskey({ set }: { set: (answer: SecondFactorSet) => void }) {
           required
           withAsterisk={false}
         />
-        <Password value={password} onChange={typed('password')} />
+        <PasswordOnceMore value={password} onChange={typed('password')} />
         <Button type="submit" loading={make.isPending}>
           Add it
         </Button>

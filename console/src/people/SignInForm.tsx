@@ -1,10 +1,11 @@
 import { Button, PasswordInput, TextInput } from '@mantine/core'
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useMutation } from '@tanstack/react-query'
 import { useLocation } from 'react-router'
 import { ApiProblem, api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { useFields } from '../shared/useFields'
 import { passkeysWork, signInByPasskey } from './passkeys'
+import { useSignInWays } from './peopleQueries'
 
 const secondFactor = 'urn:nailcrow:second-factor'
 
@@ -92,11 +93,7 @@ export function SignInForm({ name: known = '', signedIn }: { name?: string; sign
 
 /** The firm's own provider of sign-ins, where one is set; it leads back to the page one was on. */
 function Elsewhere() {
-  const ways = useQuery({
-    queryKey: ['sign-in-ways'],
-    queryFn: async ({ signal }) => unwrap(await api.GET('/api/sign-in', { signal })),
-    staleTime: Number.POSITIVE_INFINITY,
-  })
+  const ways = useSignInWays()
   const { pathname, search } = useLocation()
   const there = ways.data?.elsewhere
   if (!there) return null

@@ -8,6 +8,14 @@ export const meQuery = queryOptions({
 })
 export const useMe = () => useQuery(meQuery)
 
+/** What is offered at the door beside name and password; it changes with a start of the service alone. */
+export const useSignInWays = () =>
+  useQuery({
+    queryKey: ['sign-in-ways'],
+    queryFn: async ({ signal }) => unwrap(await api.GET('/api/sign-in', { signal })),
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+
 const everybodyQuery = queryOptions({
   queryKey: ['people'],
   queryFn: async ({ signal }) => unwrap(await api.GET('/api/people', { signal })),

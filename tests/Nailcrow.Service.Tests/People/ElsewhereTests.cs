@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Nailcrow.Client;
 using Nailcrow.Client.People;
 using Nailcrow.Core.People;
@@ -52,7 +53,14 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
         );
         var join = await ilka.JoinElsewhereAsync(RunningService.Password, Ct);
         using (var browser = firm.Browser())
-            (await browser.GetAsync(join.At, Ct)).RequestMessage!.RequestUri!.AbsolutePath.ShouldBe("/you");
+        {
+            // Whoever was sent that link by somebody else reads first whose it is, and nothing is joined by having looked.
+            var asked = await browser.GetStringAsync(join.At, Ct);
+            asked.ShouldContain("<strong>Somebody Else</strong> (ilka)");
+            asked.ShouldContain("comes in here as <strong>ilka</strong> (ilka)");
+            (await ilka.MeAsync(Ct)).Elsewhere.ShouldBeNull();
+            (await SaidYesAsync(browser, asked)).RequestMessage!.RequestUri!.AbsolutePath.ShouldBe("/you");
+        }
         using var again = await BrowserAsync();
         (await MeAsync(again)).Name.ShouldBe("ilka");
         (await firm.Service.SignInAsync("ilka")).ShouldNotBeNull(); // and the password as before
@@ -192,6 +200,9 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
         );
         (await PageAsync(other, "api/sign-in/elsewhere/back?code=made-up&state=made-up")).Status.ShouldBe(403);
         (await other.GetAsync("api/me", Ct)).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (
+            await other.PostAsync("api/sign-in/elsewhere/joined", new FormUrlEncodedContent([new("joining", "made-up")]), Ct)
+        ).StatusCode.ShouldBe(HttpStatusCode.Forbidden);
         (await PageAsync(other, "api/sign-in/elsewhere?joins=made-up")).Sentence.ShouldStartWith(
             "That was asked for more than five minutes ago"
         );
@@ -299,8 +310,15 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
     {
         var join = await (await firm.Service.SignInAsync(name)).JoinElsewhereAsync(RunningService.Password, Ct);
         using var browser = firm.Browser();
-        return (await PageAsync(browser, join.At)).Sentence;
+        return Sentence(await (await SaidYesAsync(browser, await browser.GetStringAsync(join.At, Ct))).Content.ReadAsStringAsync(Ct));
     }
+
+    private static Task<HttpResponseMessage> SaidYesAsync(HttpClient browser, string page) =>
+        browser.PostAsync(
+            "api/sign-in/elsewhere/joined",
+            new FormUrlEncodedContent([new("joining", Regex.Match(page, "name=\"joining\" value=\"([^\"]+)\"").Groups[1].Value)]),
+            Ct
+        );
 
     private static async Task<PersonView> MeAsync(HttpClient browser) =>
         await browser.GetFromJsonAsync("api/me", ContractJson.Default.PersonView, Ct) ?? throw new JsonException("It says nothing.");
@@ -310,10 +328,11 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
     private static async Task<(int Status, string Sentence)> PageAsync(HttpClient browser, string at = "api/sign-in/elsewhere")
     {
         using var page = await browser.GetAsync(at, Ct);
-        var text = WebUtility.HtmlDecode(await page.Content.ReadAsStringAsync(Ct));
-        var from = text.IndexOf("<p>", StringComparison.Ordinal) + 3;
-        return ((int)page.StatusCode, from < 3 ? text : text[from..text.IndexOf("</p>", StringComparison.Ordinal)]);
+        return ((int)page.StatusCode, Sentence(await page.Content.ReadAsStringAsync(Ct)));
     }
+
+    private static string Sentence(string page) =>
+        WebUtility.HtmlDecode(Regex.Match(page, "<p>(.*?)</p>", RegexOptions.Singleline).Groups[1].Value);
 
     private static async Task<(int Status, string Sentence)> ProblemAsync(Task call)
     {

@@ -15,7 +15,7 @@ internal sealed class ComingElsewhere(ElsewhereWays ways, PeopleElsewhere people
 
     public async Task<Parsed<Person>> ComesAsync(ClaimsIdentity told, string address, CancellationToken ct)
     {
-        if (!Of(told).Is(out var who, out var unusable))
+        if (!Of(told, ways).Is(out var who, out var unusable))
             return new Parsed<Person>.Refused(unusable);
         var come = await people.ComesAsync(who, _roles.Of(who.Groups), address, ct);
         if (come is Parsed<Person>.Refused(var why))
@@ -23,14 +23,12 @@ internal sealed class ComingElsewhere(ElsewhereWays ways, PeopleElsewhere people
         return come;
     }
 
-    public async Task<Parsed<Person>> JoinsAsync(ClaimsIdentity told, Doer by, CancellationToken ct) =>
-        Of(told).Is(out var who, out var unusable) ? await people.JoinAsync(by, who, ct) : new Parsed<Person>.Refused(unusable);
-
     /// <summary>Nobody here may be called so, with its brackets: it is a name of theirs there.</summary>
     private static string Logged(string name) =>
         $"({SignInName.Elsewhere}) {Visible.Text(name.Length > SignInName.Most ? $"{name[..SignInName.Most]}..." : name)}";
 
-    private Parsed<ToldElsewhere> Of(ClaimsIdentity told)
+    /// <summary>What the provider tells of whom it has let in.</summary>
+    public static Parsed<ToldElsewhere> Of(ClaimsIdentity told, ElsewhereWays ways)
     {
         if (
             ways.Settings is not { } settings

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.OpenIdConnect;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.Extensions.Options;
 using Nailcrow.Client.People;
 using Nailcrow.Core.Terms;
@@ -24,6 +25,7 @@ internal static class ElsewhereEndpoints
         api.MapGet("/sign-in/elsewhere", Go).WithName("GoElsewhere").AllowAnonymous();
         api.MapPost("/sign-in/elsewhere/device", AskDevice).WithName("AskDevice").AllowAnonymous();
         api.MapPost("/sign-in/elsewhere/device/shown", ShowDevice).WithName("ShowDevice").AllowAnonymous().Produces<Token>();
+        api.MapPost("/sign-in/elsewhere/joined", Joined).WithName("JoinedElsewhere").AllowAnonymous().DisableAntiforgery(); // the seal is one
         var own = api.MapGroup("/me/elsewhere").NotByKey();
         own.MapPost("", Join).WithName("JoinElsewhere");
         own.MapPost("/end", Part).WithName("PartElsewhere");
@@ -54,7 +56,7 @@ internal static class ElsewhereEndpoints
         state.Items[ComingBack.To] = IsOwnPage(to) ? to : "/";
         if (joins is not null)
         {
-            if (joinings.Open(joins) is not { } session)
+            if (joinings.OpenThere(joins) is not { } session)
                 return await SayAsync(http, "That was asked for more than five minutes ago; ask for it again under your name.");
             state.Items[ComingBack.Joins] = session.ToString();
         }
@@ -141,8 +143,26 @@ internal static class ElsewhereEndpoints
             return no;
         if (http.Stand() is not { } stand)
             return Refusals.NotFound("Nobody is signed in with a name that is known here.");
-        var at = ours.Of($"{Begin}?to=/you&joins={Uri.EscapeDataString(joinings.Of(stand.Id))}");
+        var at = ours.Of($"{Begin}?to=/you&joins={Uri.EscapeDataString(joinings.There(stand.Id))}");
         return TypedResults.Ok(new ElsewhereJoining(at.AbsoluteUri));
+    }
+
+    /// <summary>Somebody has read on our page who would be whom, and said yes.</summary>
+    internal static async Task<Results<RedirectHttpResult, EmptyHttpResult>> Joined(
+        [FromForm] string joining,
+        HttpContext http,
+        Joinings joinings,
+        PeopleElsewhere people,
+        Standings standings,
+        CancellationToken ct
+    )
+    {
+        if (joinings.OpenBack(joining) is not { } asked)
+            return await SayAsync(http, "That was asked more than five minutes ago; begin anew under your name.");
+        if (await standings.OfAsync(asked.Session, null, ct) is not { } stand)
+            return await SayAsync(http, ComingBack.SignedOut);
+        var joined = await people.JoinAsync(new(stand.Name, http.Address()), asked.Told, ct);
+        return joined is Parsed<Person>.Refused(var whyNot) ? await SayAsync(http, whyNot) : TypedResults.Redirect("/you");
     }
 
     internal static async Task<Results<NoContent, ProblemHttpResult>> Part(
@@ -200,7 +220,7 @@ internal static class ElsewhereEndpoints
 
     private static async Task<EmptyHttpResult> SayAsync(HttpContext http, string sentence, int status = StatusCodes.Status403Forbidden)
     {
-        await ComingBack.SayAsync(http, sentence, status);
+        await ElsewherePages.SayAsync(http, sentence, status);
         return TypedResults.Empty;
     }
 
