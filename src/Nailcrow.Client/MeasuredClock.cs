@@ -3,7 +3,8 @@ namespace Nailcrow.Client;
 /// <summary>
 /// How far this device's clock is behind the service's, measured by the answers: when one was asked for, when it was heard, and the time
 /// it bears (<c>Date</c>, RFC 9110 section 6.6.1, in whole seconds). Halfway between asking and hearing is taken for the moment of the
-/// answer, so that a measure is wrong by half the way at most, and that of the quickest answer counts.
+/// answer, so that a measure is wrong by half the way at most, and that of the quickest answer counts. A clock that can be right by it is
+/// taken for right: an answer that was long on its way says nothing against it, and would move what its owner writes past what others do.
 /// </summary>
 internal sealed class MeasuredClock
 {
@@ -13,7 +14,12 @@ internal sealed class MeasuredClock
     private volatile Measure? _best;
 
     /// <summary>In milliseconds, negative where it is ahead; null before the first answer.</summary>
-    public long? BehindMs => _best is { } best ? (long)best.Behind.TotalMilliseconds : null;
+    public long? BehindMs =>
+        _best is { } best
+            ? best.MayBeRight
+                ? 0
+                : (long)best.Behind.TotalMilliseconds
+            : null;
 
     public void Heard(DateTimeOffset asked, DateTimeOffset heard, DateTimeOffset? date)
     {
@@ -26,6 +32,8 @@ internal sealed class MeasuredClock
 
     private sealed record Measure(TimeSpan Behind, TimeSpan Way, DateTimeOffset At)
     {
+        public bool MayBeRight => Behind.Duration() <= WrongBy;
+
         private TimeSpan WrongBy => Way / 2 + HalfASecond;
 
         /// <summary>Both cannot be right: the device's clock was set in between.</summary>

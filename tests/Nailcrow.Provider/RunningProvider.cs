@@ -138,6 +138,8 @@ public sealed class RunningProvider : IAsyncDisposable
             "admin",
             "--Nailcrow:Elsewhere:Roles:store-room",
             "stores",
+            "--Nailcrow:Elsewhere:AnswerWithinSeconds",
+            "240", // its first answers are compiled while somebody waits, on whatever is left of a processor
         ];
     }
 

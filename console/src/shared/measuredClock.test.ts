@@ -41,6 +41,17 @@ it.each([0, 3_600_000, -90_000])('tells a clock that is %i ms ahead to a second,
   expect(Math.abs((clock.behind() ?? 0) + ahead)).toBeLessThanOrEqual(500)
 })
 
+it.each([
+  [9_000, 0],
+  [0, 9_000],
+  [60_000, 100],
+])('takes a clock that can be right for right, where the way there took %i ms and the way back %i', async (there, back) => {
+  const { clock, line, ask } = device(0)
+  Object.assign(line, { there, back })
+  await ask()
+  expect(clock.behind()).toBe(0)
+})
+
 it('goes by the quickest answer, however long the next ones take', async () => {
   const { clock, line, ask } = device(0)
   await ask()

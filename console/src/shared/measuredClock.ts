@@ -9,13 +9,14 @@ const halfASecond = 500
 /**
  * How far this device's clock is behind the service's, in milliseconds, by the whole seconds that each answer bears (`Date`). Halfway
  * between asking and hearing is taken for the moment of the answer, so that a measure is wrong by half the way at most, and that of the
- * quickest answer counts.
+ * quickest answer counts. A clock that can be right by it is taken for right: an answer that was long on its way says nothing against it,
+ * and would move what its owner writes past what others do.
  */
 export function measuredClock(): { heard: Middleware; behind: () => number | null } {
   let best: Measure | null = null
   const asked = new WeakMap<Request, number>()
   return {
-    behind: () => best && Math.round(best.behind),
+    behind: () => best && (Math.abs(best.behind) <= wrongBy(best) ? 0 : Math.round(best.behind)),
     heard: {
       onRequest({ request }) {
         asked.set(request, Date.now())
@@ -31,7 +32,9 @@ export function measuredClock(): { heard: Middleware; behind: () => number | nul
   }
 }
 
+const wrongBy = (measure: Measure) => measure.way / 2 + halfASecond
+
 /** Both cannot be right: the device's clock was set in between. */
 function contradicts(a: Measure, b: Measure): boolean {
-  return Math.abs(a.behind - b.behind) > a.way / 2 + b.way / 2 + 2 * halfASecond
+  return Math.abs(a.behind - b.behind) > wrongBy(a) + wrongBy(b)
 }

@@ -32,6 +32,9 @@ public sealed record ElsewhereSettings
     /// <summary>What is asked for beside openid, profile and email, such as a scope that has groups told. Default none.</summary>
     public IReadOnlyList<string> Scopes { get; init; } = [];
 
+    /// <summary>How long its answers are waited for, in seconds. Default 10, 1 to 300.</summary>
+    public double AnswerWithinSeconds { get; init; } = 10;
+
     public string NameTold => Name ?? new Uri(Issuer).Host;
 
     public IReadOnlyDictionary<string, Role> RoleOf() =>
@@ -55,6 +58,8 @@ public sealed record ElsewhereSettings
             yield return $"{Section}:SecretFile is '{Path.GetFullPath(file)}', which is no file.";
         if (Name is { } name && (name.Trim().Length is 0 or > LongestName || Visible.Text(name) != name))
             yield return $"{Section}:Name has 1 to {LongestName} characters that can be seen.";
+        if (AnswerWithinSeconds is not (>= 1 and <= 300))
+            yield return $"{Section}:AnswerWithinSeconds is {AnswerWithinSeconds}; accepted: 1 to 300.";
         if (RolesClaim.Length == 0)
             yield return $"{Section}:RolesClaim is empty; the default is roles.";
         foreach (var (group, word) in Roles)

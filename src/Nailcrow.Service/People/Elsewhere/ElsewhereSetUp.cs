@@ -17,9 +17,6 @@ internal static class ElsewhereSetUp
     /// <summary>Where the provider sends the browser back to; it has to be known there.</summary>
     public const string Back = "/api/sign-in/elsewhere/back";
 
-    // A provider answers in a blink or is not there; whoever waits is at the door.
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
-
     // Long enough to find the telephone and type a password twice.
     private static readonly TimeSpan Lasts = TimeSpan.FromMinutes(15);
 
@@ -45,7 +42,7 @@ internal static class ElsewhereSetUp
     {
         (options.Authority, options.ClientId, options.ClientSecret) = (settings.Issuer, settings.ClientId, settings.Secret());
         options.RequireHttpsMetadata = !new Uri(settings.Issuer).IsLoopback;
-        options.BackchannelTimeout = Patience;
+        options.BackchannelTimeout = TimeSpan.FromSeconds(settings.AnswerWithinSeconds);
         options.RemoteAuthenticationTimeout = Lasts;
         options.ResponseType = OpenIdConnectResponseType.Code;
         // Back by a link and not by a form of the provider's page: no cookie has to be sent along with another site's writing then.
