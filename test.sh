@@ -85,8 +85,7 @@ command=$!
 check "Width of the code" formatted
 check "Console: types" npm --prefix console run --silent check
 check "Console: lint" npm --prefix console run --silent lint
-# What only reckons, two at once, the console's own tests beside them; what starts services has the machine to itself; a browser waits
-# often enough for the terminal's tests to run beside it.
+# What only reckons, two at once, the console's own tests beside them; what starts services and browsers has the machine to itself.
 console_tests >.build/console-tests.log 2>&1 &
 console=$!
 dotnet_tests 2 Core Store Architecture Appliances
@@ -98,6 +97,5 @@ if wait "$command"; then
 else
   echo "== The command could not be compiled as it is released; see .build/command.log"
 fi
-dotnet_tests 1 Service
-dotnet_tests 2 Console Cli
+dotnet_tests 1 Service Console Cli
 end

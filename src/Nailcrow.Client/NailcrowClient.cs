@@ -30,7 +30,7 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
 
     private async Task<T> GetAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct)
     {
-        using var answer = await TimedAsync(http.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, ct));
+        using var answer = await TimedAsync(() => http.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, ct));
         return await ReadAsync(answer, type, ct);
     }
 
@@ -43,7 +43,7 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
     )
     {
         using var content = JsonContent.Create(ask, askType);
-        using var answer = await TimedAsync(http.PostAsync(path, content, ct));
+        using var answer = await TimedAsync(() => http.PostAsync(path, content, ct));
         return await ReadAsync(answer, type, ct);
     }
 
@@ -56,20 +56,20 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
     )
     {
         using var content = JsonContent.Create(ask, askType);
-        using var answer = await TimedAsync(http.PutAsync(path, content, ct));
+        using var answer = await TimedAsync(() => http.PutAsync(path, content, ct));
         return await ReadAsync(answer, type, ct);
     }
 
     private async Task<T> PostAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct)
     {
-        using var answer = await TimedAsync(http.PostAsync(path, null, ct));
+        using var answer = await TimedAsync(() => http.PostAsync(path, null, ct));
         return await ReadAsync(answer, type, ct);
     }
 
-    private async Task<HttpResponseMessage> TimedAsync(Task<HttpResponseMessage> asking)
+    private async Task<HttpResponseMessage> TimedAsync(Func<Task<HttpResponseMessage>> ask)
     {
-        var asked = time.GetUtcNow();
-        var answer = await asking;
+        var asked = time.GetUtcNow(); // before anything of it is on its way
+        var answer = await ask();
         _clock.Heard(asked, time.GetUtcNow(), answer.Headers.Date);
         return answer;
     }

@@ -45,7 +45,7 @@ public sealed partial class NailcrowClient
     public async Task<(Token? Token, TimeSpan Wait)> ShowDeviceAsync(string handle, CancellationToken ct)
     {
         using var content = JsonContent.Create(new DeviceShown(handle), Json.DeviceShown);
-        using var answer = await TimedAsync(http.PostAsync("api/sign-in/elsewhere/device/shown", content, ct));
+        using var answer = await TimedAsync(() => http.PostAsync("api/sign-in/elsewhere/device/shown", content, ct));
         return answer.StatusCode == HttpStatusCode.Accepted
             ? (null, TimeSpan.FromSeconds((await ReadAsync(answer, Json.DeviceWaits, ct)).AgainAfterSeconds))
             : (await ReadAsync(answer, Json.Token, ct), TimeSpan.Zero);

@@ -85,7 +85,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
                 ViewportSize = phone ? new() { Width = 390, Height = 844 } : new() { Width = 1280, Height = 800 },
             }
         );
-        context.SetDefaultTimeout(60_000); // a small machine under load is slow, not wrong
+        context.SetDefaultTimeout(180_000); // a small machine under load is slow, not wrong
         var page = await context.NewPageAsync();
         await page.GotoAsync("/");
         if (person is null)
