@@ -29,7 +29,7 @@ public sealed partial class ElsewhereCommandTests : IAsyncLifetime
 
         provider.Who = null;
         var no = await command.RunAnsweredAsync(LinkShown, Looked, "sign-in", "--elsewhere");
-        (no.Code, no.Error.Trim()).ShouldBe((1, "Fenwright sign-in did not let you in, or you said no there."));
+        (no.Code, no.Error.Trim()).ShouldBe((4, "Fenwright sign-in did not let you in, or you said no there."));
     }
 
     [Fact]
