@@ -7,7 +7,6 @@ namespace Nailcrow.Cli.Tests;
 /// <summary>Coming in by the firm's provider of sign-ins, from a terminal that has no browser.</summary>
 public sealed partial class ElsewhereCommandTests : IAsyncLifetime
 {
-    private readonly string _secret = Path.GetTempFileName();
     private RunningProvider? _provider;
     private RunningService? _service;
     private RunningCommand? _command;
@@ -43,6 +42,7 @@ public sealed partial class ElsewhereCommandTests : IAsyncLifetime
         var join = await command.DoneAsync("elsewhere", "join", "--as", "ilka");
         await SaysYesAsync(Regex.Match(join.ReplaceLineEndings(""), "http://\\S+").Value);
         (await command.RunAnsweredAsync(LinkShown, Looked, "sign-in", "--elsewhere")).Output.ShouldContain("(ilka)");
+        (await command.DoneAsync("person", "list", "--as", "admin")).ShouldContain($"yes, by {provider.Address.ToString().TrimEnd('/')}");
         (await command.DoneAsync("person", "elsewhere-end", "ilka", "--as", "admin")).ShouldBe(
             "ilka comes in by no provider of sign-ins any more.\n"
         );
@@ -66,7 +66,7 @@ public sealed partial class ElsewhereCommandTests : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _provider = await RunningProvider.StartAsync();
-        _service = await RunningService.StartPeopledAsync(further: _provider.Settings(_secret));
+        _service = await RunningService.StartPeopledAsync(further: _provider.Settings);
         await _provider.KnowsAsync(_service.Address);
         _command = new RunningCommand(_service.Address);
     }
@@ -78,7 +78,6 @@ public sealed partial class ElsewhereCommandTests : IAsyncLifetime
             await _service.DisposeAsync();
         if (_provider is not null)
             await _provider.DisposeAsync();
-        File.Delete(_secret);
     }
 
     /// <summary>Somebody opens it on a telephone; the command is told nothing.</summary>

@@ -39,11 +39,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
     {
         _machine = await RunningStandIn.StartAsync(rebuildSeconds: 600);
         _provider = await RunningProvider.StartAsync();
-        _service = await RunningService.StartPeopledAsync(
-            _machine.Address,
-            alone: true,
-            further: _provider.Settings(Path.Combine(Path.GetTempPath(), $"nailcrow-provider-{Guid.NewGuid():n}"))
-        );
+        _service = await RunningService.StartPeopledAsync(_machine.Address, alone: true, further: _provider.Settings);
         await _provider.KnowsAsync(_service.Address);
         _playwright = await Playwright.CreateAsync();
         _browser = await _playwright.Chromium.LaunchAsync(

@@ -31,12 +31,21 @@ public sealed class RunningProvider : IAsyncDisposable
     private readonly WebApplication _app;
     private readonly SqliteConnection _kept;
 
-    private RunningProvider(WebApplication app, SqliteConnection kept) => (_app, _kept) = (app, kept);
+    private readonly string _secretFile = Path.GetTempFileName();
+
+    private RunningProvider(WebApplication app, SqliteConnection kept)
+    {
+        (_app, _kept) = (app, kept);
+        File.WriteAllText(_secretFile, Secret + "\n");
+    }
 
     public Uri Address => new(_app.Urls.First() + "/");
 
     /// <summary>Null: whoever is sent there says no.</summary>
     public SignedInThere? Who { get; set; }
+
+    /// <summary>It drops whoever asks, without a word.</summary>
+    public bool IsSilent { get; set; }
 
     /// <summary>Groups are told where the token's owner is asked about, and not in the token itself.</summary>
     public bool TellsGroupsLater { get; set; }
@@ -75,6 +84,15 @@ public sealed class RunningProvider : IAsyncDisposable
             );
         var app = builder.Build();
         var provider = new RunningProvider(app, kept);
+        app.Use(
+            (http, next) =>
+            {
+                if (!provider.IsSilent)
+                    return next(http);
+                http.Abort();
+                return Task.CompletedTask;
+            }
+        );
         app.UseAuthentication();
         app.MapMethods("/authorize", ["GET", "POST"], (Delegate)provider.Authorize);
         app.MapPost("/token", (Delegate)GiveAsync);
@@ -116,18 +134,14 @@ public sealed class RunningProvider : IAsyncDisposable
     }
 
     /// <summary>What a service is started with to come in by it.</summary>
-    /// <param name="secretFile">Where the secret is written for it.</param>
-    public IReadOnlyList<string> Settings(string secretFile)
-    {
-        File.WriteAllText(secretFile, Secret + "\n");
-        return
+    public IReadOnlyList<string> Settings =>
         [
             "--Nailcrow:Elsewhere:Issuer",
             Address.ToString(),
             "--Nailcrow:Elsewhere:ClientId",
             ClientId,
             "--Nailcrow:Elsewhere:SecretFile",
-            secretFile,
+            _secretFile,
             "--Nailcrow:Elsewhere:Name",
             "Fenwright sign-in",
             "--Nailcrow:Elsewhere:RolesClaim",
@@ -141,12 +155,12 @@ public sealed class RunningProvider : IAsyncDisposable
             "--Nailcrow:Elsewhere:AnswerWithinSeconds",
             "240", // its first answers are compiled while somebody waits, on whatever is left of a processor
         ];
-    }
 
     public async ValueTask DisposeAsync()
     {
         await _app.DisposeAsync();
         await _kept.DisposeAsync();
+        File.Delete(_secretFile);
     }
 
     private IResult Authorize(HttpContext http) =>

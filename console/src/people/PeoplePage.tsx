@@ -53,6 +53,7 @@ function OnePerson({ person, open }: { person: Person; open: boolean }) {
       {person.disabledAt && <strong className="brick"> ✕ may not come in{person.disabledBecause && `: ${person.disabledBecause}`}</strong>}
       {!person.disabledAt && person.mustChange && <span className="ochre"> ◑ chooses a password first</span>}
       {person.hasSecondFactor && <span className="chalk"> · with a second factor</span>}
+      {person.elsewhere && <span className="chalk"> · by {person.elsewhere}</span>}
     </div>
   )
 }

@@ -1,4 +1,5 @@
 using System.CommandLine;
+using System.Diagnostics;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.People;
@@ -67,15 +68,23 @@ internal static class ElsewhereCommands
             call.Screen.Line(Screen.Safe(sentence));
     }
 
-    /// <summary>How long it is good for is the provider's to say: it is asked until it refuses.</summary>
+    /// <summary>Until the service lets somebody in or refuses; one that is not reached for a moment is asked again, while the code is good.</summary>
     private static async Task<Token> WaitedForAsync(NailcrowClient client, DeviceAsked asked, CancellationToken ct)
     {
+        var (since, lasts) = (Stopwatch.GetTimestamp(), TimeSpan.FromSeconds(asked.LastsSeconds));
         for (var wait = TimeSpan.FromSeconds(asked.AgainAfterSeconds); ; )
         {
             await Task.Delay(wait, ct);
-            (var token, wait) = await client.ShowDeviceAsync(asked.Handle, ct);
-            if (token is not null)
-                return token;
+            try
+            {
+                (var token, wait) = await client.ShowDeviceAsync(asked.Handle, ct);
+                if (token is not null)
+                    return token;
+            }
+            catch (HttpRequestException) when (Stopwatch.GetElapsedTime(since) < lasts)
+            {
+                // It is started anew, or the line is down: whoever types the code elsewhere has it kept with the provider.
+            }
         }
     }
 }

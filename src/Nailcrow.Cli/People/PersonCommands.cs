@@ -64,6 +64,7 @@ internal static class PersonCommands
         person.DisabledAt is { } at ? $"not since {at.UtcDateTime:yyyy-MM-dd}{(person.DisabledBecause is { } why ? $": {why}" : "")}"
         : person.MustChange
             ? $"yes, and chooses a password first{(person.FirstUntil is { } until ? $", until {until.UtcDateTime:yyyy-MM-dd}" : "")}"
+        : person.Elsewhere is { } provider ? $"yes, by {provider}{(person.HasPassword ? "" : " alone")}"
         : person.HasSecondFactor == true ? "yes, with a second factor"
         : "yes";
 

@@ -45,6 +45,19 @@ public sealed record ElsewhereSettings
 
     public string? Secret() => SecretFile is { } file ? File.ReadAllText(file).Trim() : null;
 
+    // Read at the start, since it is wanted with the first call of anybody.
+    private string? SecretProblem()
+    {
+        try
+        {
+            return Secret() is "" ? $"{Section}:SecretFile is '{Path.GetFullPath(SecretFile ?? "")}', which has nothing in it." : null;
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException or ArgumentException)
+        {
+            return $"{Section}:SecretFile is '{SecretFile}', which is no file that can be read: {e.Message}";
+        }
+    }
+
     /// <summary>All faults at once, each as a sentence.</summary>
     public IEnumerable<string> Problems()
     {
@@ -54,8 +67,8 @@ public sealed record ElsewhereSettings
             yield return $"{Section}:Issuer is '{Issuer}'; write one like https://sign-in.firm.example.";
         if (ClientId.Length == 0)
             yield return $"{Section}:ClientId is not set: what the provider calls this service.";
-        if (SecretFile is { } file && !File.Exists(file))
-            yield return $"{Section}:SecretFile is '{Path.GetFullPath(file)}', which is no file.";
+        if (SecretProblem() is { } noSecret)
+            yield return noSecret;
         if (Name is { } name && (name.Trim().Length is 0 or > LongestName || Visible.Text(name) != name))
             yield return $"{Section}:Name has 1 to {LongestName} characters that can be seen.";
         if (AnswerWithinSeconds is not (>= 1 and <= 300))

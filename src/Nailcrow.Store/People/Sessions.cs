@@ -72,7 +72,7 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
                 who.Person.Name,
                 who.Person.FullName,
                 who.Person.Roles(),
-                who.Person.MustChange,
+                who.Person.MustChange && !who.Elsewhere, // the password they were given is nothing to whoever came in without one
                 HasSecondFactor: who.HasSecondFactor,
                 Elsewhere: who.Elsewhere
             );

@@ -149,6 +149,37 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
     }
 
     [Fact]
+    public async Task A_password_that_somebody_is_given_beside_it_keeps_nobody_who_comes_in_by_it_from_anything()
+    {
+        firm.Provider.Who = new("s-12", "osier", "Osier", null, "tide-crew");
+        using var browser = await BrowserAsync();
+
+        var given = (await (await firm.Service.SignInAsync("admin")).GivePasswordAsync("osier", null, Ct)).FirstPassword.ShouldNotBeNull();
+
+        using var again = await BrowserAsync(); // the one before is over with it
+        ((await MeAsync(again)).MustChange, (await again.GetAsync("api/tickets", Ct)).StatusCode).ShouldBe((false, HttpStatusCode.OK));
+        var own = new NailcrowClient(firm.Service.Http(), TimeProvider.System);
+        own.UseToken((await own.SignInAsync("osier", given, Ct)).AccessToken);
+        (await own.MeAsync(Ct)).MustChange.ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task A_provider_that_is_silent_for_a_moment_does_not_end_the_wait_of_whoever_has_no_browser()
+    {
+        await using var provider = await RunningProvider.StartAsync();
+        await using var service = await RunningService.StartPeopledAsync(further: provider.Settings);
+        await provider.KnowsAsync(service.Address);
+        var anonymous = new NailcrowClient(service.Http(), TimeProvider.System);
+        var asked = await anonymous.AskDeviceAsync(Ct);
+
+        provider.IsSilent = true;
+        (await anonymous.ShowDeviceAsync(asked.Handle, Ct)).ShouldBe((null, TimeSpan.FromSeconds(10))); // more seldom than before
+        provider.IsSilent = false;
+
+        (await anonymous.ShowDeviceAsync(asked.Handle, Ct)).ShouldBe((null, TimeSpan.FromSeconds(5)));
+    }
+
+    [Fact]
     public async Task Without_a_browser_one_waits_until_somebody_has_typed_the_code_elsewhere()
     {
         firm.Provider.Who = new("s-9", "lathe", "Lathe", null, "tide-crew");
@@ -213,6 +244,9 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
     [InlineData("//elsewhere.example/", "/")]
     [InlineData("/\\elsewhere.example/", "/")]
     [InlineData("https://elsewhere.example/", "/")]
+    [InlineData("/\t/elsewhere.example/", "/")]
+    [InlineData("/\r\n/elsewhere.example/", "/")]
+    [InlineData("/t\u00e9", "/")]
     public async Task One_ends_on_the_page_one_was_on_and_never_on_another_sites(string to, string ends)
     {
         firm.Provider.Who = new("s-11", "norrie", "Norrie", null, "tide-crew");
@@ -278,7 +312,7 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
             {
                 "Nailcrow:Elsewhere:Issuer is 'http://sign-in.fenwright.example'; write one like https://sign-in.firm.example.",
                 "Nailcrow:Elsewhere:ClientId is not set",
-                "Nailcrow:Elsewhere:SecretFile is '/nowhere/at/all', which is no file.",
+                "Nailcrow:Elsewhere:SecretFile is '/nowhere/at/all', which is no file that can be read:",
                 "Nailcrow:Elsewhere:Roles:tide-crew:",
             }
         )
@@ -343,7 +377,6 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
     /// <summary>A service that takes a second factor of stores, and a provider that knows it.</summary>
     public sealed class Firm : IAsyncLifetime
     {
-        private readonly string _secret = Path.GetTempFileName();
         private RunningProvider? _provider;
         private RunningService? _service;
 
@@ -356,9 +389,7 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
         public async ValueTask InitializeAsync()
         {
             _provider = await RunningProvider.StartAsync();
-            _service = await RunningService.StartPeopledAsync(
-                further: [.. _provider.Settings(_secret), "--Nailcrow:SecondFactor:0", "stores"]
-            );
+            _service = await RunningService.StartPeopledAsync(further: [.. _provider.Settings, "--Nailcrow:SecondFactor:0", "stores"]);
             await _provider.KnowsAsync(_service.Address);
         }
 
@@ -376,7 +407,6 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
         {
             await Service.DisposeAsync();
             await Provider.DisposeAsync();
-            File.Delete(_secret);
         }
     }
 }

@@ -76,7 +76,10 @@ internal sealed class DeviceSignIn(
         }
         catch (Exception e) when (IsAway(e))
         {
-            return No(Away(e));
+            Log(e);
+            return No(
+                $"{Provider} cannot be reached from here, or does not answer as agreed. Try again, or sign in with your name and password."
+            );
         }
     }
 
@@ -104,7 +107,8 @@ internal sealed class DeviceSignIn(
         }
         catch (Exception e) when (IsAway(e))
         {
-            return new DeviceEnd.No(Away(e));
+            Log(e);
+            return new DeviceEnd.Waits(opened.Pause + UsualPause); // silent once is no refusal: asked more seldom then (RFC 8628, 3.5)
         }
     }
 
@@ -178,11 +182,7 @@ internal sealed class DeviceSignIn(
                 or TaskCanceledException { InnerException: TimeoutException }
                 or InvalidOperationException;
 
-    private string Away(Exception e)
-    {
-        log.LogWarning("{Provider} cannot be asked: {Why}", Provider, e.GetBaseException().Message);
-        return $"{Provider} cannot be reached from here, or does not answer as agreed. Try again, or sign in with your name and password.";
-    }
+    private void Log(Exception e) => log.LogWarning("{Provider} cannot be asked: {Why}", Provider, e.GetBaseException().Message);
 
     private string Strange(string? error) =>
         $"{Provider} answered otherwise than was agreed{(error is null ? "" : $" ({Visible.Text(error)})")}; whoever runs Nailcrow looks there.";

@@ -224,10 +224,13 @@ internal static class ElsewhereEndpoints
         return TypedResults.Empty;
     }
 
-    /// <summary>A path of this console, and not of another site that begins with two strokes.</summary>
+    /// <summary>
+    /// A path of this console, and not of another site that begins with two strokes, or would once a browser has left out what nobody sees
+    /// in it (WHATWG URL, 4.4: tabs and line ends).
+    /// </summary>
     private static bool IsOwnPage(string? to) =>
         to is { Length: <= 500 }
         && to.StartsWith('/')
         && !to.StartsWith("//", StringComparison.Ordinal)
-        && !to.Contains('\\', StringComparison.Ordinal);
+        && to.All(c => c is > ' ' and <= '~' and not '\\');
 }
