@@ -42,7 +42,7 @@ public sealed partial class ElsewhereCommandTests : IAsyncLifetime
         var join = await command.DoneAsync("elsewhere", "join", "--as", "ilka");
         await SaysYesAsync(Regex.Match(join.ReplaceLineEndings(""), "http://\\S+").Value);
         (await command.RunAnsweredAsync(LinkShown, Looked, "sign-in", "--elsewhere")).Output.ShouldContain("(ilka)");
-        (await command.DoneAsync("person", "list", "--as", "admin")).ShouldContain($"yes, by {provider.Address.ToString().TrimEnd('/')}");
+        (await command.DoneAsync("person", "list", "--as", "admin")).ShouldContain("yes, by Fenwright sign-in");
         (await command.DoneAsync("person", "elsewhere-end", "ilka", "--as", "admin")).ShouldBe(
             "ilka comes in by no provider of sign-ins any more.\n"
         );

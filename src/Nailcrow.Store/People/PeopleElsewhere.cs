@@ -19,7 +19,9 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
     public async Task<Parsed<Person>> ComesAsync(ToldElsewhere told, IReadOnlyList<Role> roles, string address, CancellationToken ct)
     {
         if (roles.Count == 0)
-            return No($"{told.Issuer} lets you in, and names no group of yours that has a role here. Whoever looks after its groups can.");
+            return No(
+                $"{told.Provider} lets you in, and names no group of yours that has a role here. Whoever looks after its groups can."
+            );
         await using var db = await dbs.CreateDbContextAsync(ct);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var come = await KnownAsync(db, told, ct) is { } known
@@ -45,7 +47,7 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
             return No($"You come in by {other} as somebody else already; end that first.");
         Join(db, person, told);
         await db.SaveChangesAsync(ct);
-        await SecurityLog.AddAsync(db, by, SecurityEvent.ElsewhereJoined, null, told.Issuer, time.GetUtcNow(), ct);
+        await SecurityLog.AddAsync(db, by, SecurityEvent.ElsewhereJoined, null, told.Provider, time.GetUtcNow(), ct);
         await transaction.CommitAsync(ct);
         return new Parsed<Person>.Ok(person);
     }
@@ -73,7 +75,7 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
         await using var db = await dbs.CreateDbContextAsync(ct);
         return await db
             .UserLogins.AsNoTracking()
-            .Join(db.Users.Where(p => p.UserName == name), l => l.UserId, p => p.Id, (l, _) => l.LoginProvider)
+            .Join(db.Users.Where(p => p.UserName == name), l => l.UserId, p => p.Id, (l, _) => l.ProviderDisplayName ?? l.LoginProvider)
             .FirstOrDefaultAsync(ct);
     }
 
@@ -83,8 +85,13 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
         await using var db = await dbs.CreateDbContextAsync(ct);
         return await db
             .UserLogins.AsNoTracking()
-            .Join(db.Users, l => l.UserId, p => p.Id, (l, p) => new { Name = p.UserName ?? "", l.LoginProvider })
-            .ToDictionaryAsync(l => l.Name, l => l.LoginProvider, StringComparer.Ordinal, ct);
+            .Join(
+                db.Users,
+                l => l.UserId,
+                p => p.Id,
+                (l, p) => new { Name = p.UserName ?? "", Provider = l.ProviderDisplayName ?? l.LoginProvider }
+            )
+            .ToDictionaryAsync(l => l.Name, l => l.Provider, StringComparer.Ordinal, ct);
     }
 
     private static Task<Person?> KnownAsync(NailcrowDb db, ToldElsewhere told, CancellationToken ct) =>
@@ -94,7 +101,7 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
             .FirstOrDefaultAsync(ct);
 
     private static Task<string?> OfAsync(NailcrowDb db, string id, CancellationToken ct) =>
-        db.UserLogins.Where(l => l.UserId == id).Select(l => l.LoginProvider).FirstOrDefaultAsync(ct);
+        db.UserLogins.Where(l => l.UserId == id).Select(l => l.ProviderDisplayName ?? l.LoginProvider).FirstOrDefaultAsync(ct);
 
     private async Task<Parsed<Person>> WithRolesAsync(
         NailcrowDb db,
@@ -149,7 +156,7 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
                 out var whyNot
             )
         )
-            return No($"{whyNot} That is what {told.Issuer} calls you; whoever looks after people here can add you by another name.");
+            return No($"{whyNot} That is what {told.Provider} calls you; whoever looks after people here can add you by another name.");
         Join(db, added, told);
         await db.SaveChangesAsync(ct);
         return new Parsed<Person>.Ok(added);
@@ -160,6 +167,7 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
             new IdentityUserLogin<string>
             {
                 LoginProvider = told.Issuer,
+                ProviderDisplayName = told.Provider,
                 ProviderKey = told.Subject,
                 UserId = person.Id,
             }

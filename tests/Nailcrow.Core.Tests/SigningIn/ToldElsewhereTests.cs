@@ -40,5 +40,6 @@ public sealed class ToldElsewhereTests
             .Of(["admin", "Stores", "choir"])
             .ShouldBe([Role.Stores, Role.Admin], ignoreOrder: true);
 
-    private static ToldElsewhere Told(string? name, string? fullName) => new("https://there.example", "1", name, fullName, null, []);
+    private static ToldElsewhere Told(string? name, string? fullName) =>
+        new("https://there.example", "There", "1", name, fullName, null, []);
 }

@@ -27,7 +27,7 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
             ("corrie", "Corrie Vane", "corrie@fenwright.example", false)
         );
         corrie.Roles.ShouldBe([Role.Engineer]);
-        corrie.Elsewhere.ShouldBe(firm.Issuer);
+        corrie.Elsewhere.ShouldBe("Fenwright sign-in");
 
         firm.Provider.Who = firm.Provider.Who with { Groups = ["head-office", "tide-crew"], Name = "another-name-by-now" };
         using var second = await BrowserAsync();
@@ -67,7 +67,7 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
 
         // Another one of theirs there, and theirs for another one here, are both refused.
         firm.Provider.Who = new("s-2b", "ilka-too", "Ilka Again", null, "tide-crew");
-        (await JoinedAsync("ilka")).ShouldStartWith($"You come in by {firm.Issuer} as somebody else already");
+        (await JoinedAsync("ilka")).ShouldStartWith("You come in by Fenwright sign-in as somebody else already");
         firm.Provider.Who = new("s-2", "ilka", "Ilka", null, "tide-crew");
         (await JoinedAsync("tamsel")).ShouldBe("Whoever is signed in there is ilka here. Sign out there, and in again as yourself.");
 
@@ -84,7 +84,7 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
         firm.Provider.Who = new("s-3", "drift", "Drift Moor", null, "choir");
         using var browser = firm.Browser();
         (await PageAsync(browser)).Sentence.ShouldStartWith(
-            $"{firm.Issuer} lets you in, and names no group of yours that has a role here."
+            "Fenwright sign-in lets you in, and names no group of yours that has a role here."
         );
 
         firm.Provider.Who = new("s-4", "no name at all", "Nobody", null, "tide-crew");
@@ -383,8 +383,6 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
         public RunningService Service => _service ?? throw new InvalidOperationException("Not started yet.");
 
         public RunningProvider Provider => _provider ?? throw new InvalidOperationException("Not started yet.");
-
-        public string Issuer => Provider.Address.ToString().TrimEnd('/');
 
         public async ValueTask InitializeAsync()
         {

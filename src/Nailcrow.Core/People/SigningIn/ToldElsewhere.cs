@@ -3,12 +3,14 @@ using Nailcrow.Core.Terms;
 namespace Nailcrow.Core.People.SigningIn;
 
 /// <summary>Somebody whom a provider of sign-ins has let in, as it tells of them (OpenID Connect Core 1.0, sections 2 and 5.1).</summary>
-/// <param name="Issuer">The provider.</param>
+/// <param name="Issuer">The provider, as it calls itself.</param>
+/// <param name="Provider">The same, as people call it.</param>
 /// <param name="Subject">Whom it means: never given to anybody else there, unlike a name or an address.</param>
 /// <param name="Name">What they are called there to sign in; null where it does not say.</param>
 /// <param name="Groups">What they belong to there, as the claim has it that roles come from.</param>
 public sealed record ToldElsewhere(
     string Issuer,
+    string Provider,
     string Subject,
     string? Name,
     string? FullName,

@@ -81,7 +81,7 @@ internal static class ComingBack
         else
             await ElsewherePages.AskAsync(
                 http,
-                services.GetRequiredService<ElsewhereWays>().Settings?.NameTold ?? who.Issuer,
+                who.Provider,
                 (who.FullNameHere, Visible.Text(who.Name ?? who.Subject)),
                 (stand.FullName, stand.Name),
                 services.GetRequiredService<Joinings>().Back(new(session, who))

@@ -39,6 +39,7 @@ internal sealed class ComingElsewhere(ElsewhereWays ways, PeopleElsewhere people
         return new Parsed<ToldElsewhere>.Ok(
             new(
                 settings.Issuer.TrimEnd('/'),
+                settings.NameTold,
                 subject,
                 told.FindFirst("preferred_username")?.Value ?? told.FindFirst("email")?.Value,
                 told.FindFirst("name")?.Value,

@@ -51,9 +51,12 @@ internal static class ElsewherePages
             <meta name="viewport" content="width=device-width">
             <title>{{title}} · Nailcrow</title>
             <style>
-            :root { color-scheme: light dark; font: 18px/1.5 system-ui, sans-serif }
-            body { max-width: 34rem; margin: 8vh auto; padding: 0 1rem }
-            button { font: inherit; min-height: 48px; padding: 0 1.5rem }
+            :root { --bone: #f5f2ea; --ink: #17231e; --pine: #0e5a49; --on-pine: #fffdf8; color-scheme: light dark }
+            @media (prefers-color-scheme: dark) { :root { --bone: #111815; --ink: #ece7db; --pine: #7fd1b4; --on-pine: #17231e } }
+            body { max-width: 34rem; margin: 8vh auto; padding: 0 1rem; font: 18px/1.5 system-ui, sans-serif; background: var(--bone); color: var(--ink) }
+            h1 { font-size: 1.3rem }
+            a { color: var(--pine) }
+            button { font: inherit; font-weight: bold; min-height: 48px; padding: 0 1.5rem; border: 0; border-radius: 3px; background: var(--pine); color: var(--on-pine) }
             </style>
             <body>
             <h1>{{title}}</h1>
