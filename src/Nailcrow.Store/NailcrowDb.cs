@@ -42,6 +42,7 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
     internal DbSet<PartnerRow> Partners => Set<PartnerRow>();
     internal DbSet<MachineAccessRow> MachineAccesses => Set<MachineAccessRow>();
     internal DbSet<PhotoRow> Photos => Set<PhotoRow>();
+    internal DbSet<PicturePeriodRow> PicturePeriods => Set<PicturePeriodRow>();
     internal DbSet<SessionRow> Sessions => Set<SessionRow>();
     internal DbSet<SignInLetterRow> SignInLetters => Set<SignInLetterRow>();
     internal DbSet<SecondFactorRow> SecondFactors => Set<SecondFactorRow>();

@@ -52,6 +52,7 @@ public static class StoreRegistration
             .AddSingleton<ProcedureVersions>()
             .AddSingleton<StepTimes>()
             .AddSingleton<Photos>()
+            .AddSingleton<PicturePeriods>()
             .AddSingleton<PeopleBook>()
             .AddSingleton<PeopleElsewhere>()
             .AddSingleton<SecondFactors>()

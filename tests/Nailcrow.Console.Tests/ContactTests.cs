@@ -5,7 +5,7 @@ using Nailcrow.Core.Tickets;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>What a page says and keeps while nobody answers it.</summary>
-[Collection(OneBrowser.Name)]
+[Collection(OtherBrowser.Name)]
 public sealed class ContactTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

@@ -5,7 +5,7 @@ using Nailcrow.Core.Tickets.Planning;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>What a dispatcher and stores do in the console.</summary>
-[Collection(OneBrowser.Name)]
+[Collection(OtherBrowser.Name)]
 public sealed class DeskTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

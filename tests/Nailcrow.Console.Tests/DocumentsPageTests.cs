@@ -6,7 +6,7 @@ using Nailcrow.Running;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>All papers of a ticket on one page.</summary>
-[Collection(OneBrowser.Name)]
+[Collection(OtherBrowser.Name)]
 public sealed class DocumentsPageTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

@@ -4,7 +4,7 @@ using Microsoft.Playwright;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>Every page held to WCAG 2.2 AA as far as axe can see, by day and by night, on a phone and on a desk.</summary>
-[Collection(OneBrowser.Name)]
+[Collection(OtherBrowser.Name)]
 public sealed class LookTests(ConsoleInUse use)
 {
     private static readonly string[] AtADesk =

@@ -65,6 +65,10 @@ public sealed class OffThePathTests(ConsoleInUse use)
         await PressAsync(desk, "That is so");
         await SeesAsync(desk, "Ansa Hale: desk 12");
         await SeesAsync(desk, "One in the porter's safe.");
+        await PressAsync(desk, "Change what is known");
+        await desk.GetByLabel("Pictures go after a ticket has ended, months").FillAsync("600");
+        await PressAsync(desk, "That is so");
+        await SeesAsync(desk, "go 600 months after a ticket ends, from 20");
 
         var phone = await use.PageAsync(phone: true);
         await phone.GotoAsync($"/tickets/{ticket}");
@@ -168,6 +172,33 @@ public sealed class OffThePathTests(ConsoleInUse use)
         await arrived.Locator("s").WaitForAsync();
         (await (await use.AsAsync("ilka")).TicketAsync(ticket, Ct)).SiteVisits.ShouldBeEmpty();
     }
+
+    [Fact]
+    public async Task A_picture_that_may_not_be_kept_goes_at_a_leads_word_and_the_ticket_says_so_in_its_place()
+    {
+        var ticket = await use.TypedTicketAsync(until: "strap");
+        await (await use.AsAsync("ilka")).KeepPhotoAsync(ticket, Guid.CreateVersion7(), new MemoryStream(OneDot), null, "The rack", Ct);
+        var phone = await use.PageAsync(phone: true);
+        await phone.GotoAsync($"/tickets/{ticket}");
+        await phone.GetByRole(AriaRole.Img, new() { Name = "The rack, by ilka" }).WaitForAsync();
+
+        var desk = await use.PageAsync("lioth");
+        await desk.GotoAsync($"/tickets/{ticket}");
+        var taken = desk.GetByRole(AriaRole.Listitem).Filter(new() { HasText = "A picture: The rack" }).Last;
+        await taken.GetByRole(AriaRole.Button, new() { Name = "put right" }).ClickAsync();
+        await PressAsync(desk, "The picture goes for good");
+        await desk.GetByLabel("Why it may not be kept").FillAsync("A face is on it.");
+        await desk.GetByRole(AriaRole.Button, new() { Name = "The picture goes for good" }).Last.ClickAsync();
+
+        await SeesAsync(desk, "A picture is kept no more: A face is on it.");
+        await SeesAsync(phone, "The rack: kept no more, lioth on ");
+        (await phone.GetByRole(AriaRole.Img, new() { Name = "The rack, by ilka" }).CountAsync()).ShouldBe(0);
+    }
+
+    // 1 by 1 pixel.
+    private static readonly byte[] OneDot = Convert.FromBase64String(
+        "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mNk+A8AAQUBAScY42YAAAAASUVORK5CYII="
+    );
 
     [Fact]
     public async Task A_machine_nobody_has_heard_of_is_added_before_it_on_the_phone_and_what_was_said_becomes_a_ticket()

@@ -6,7 +6,7 @@ using Nailcrow.Running;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>Carriers and makers in the console: who they are, what a ticket asks of them, and what could not be said.</summary>
-[Collection(OneBrowser.Name)]
+[Collection(OtherBrowser.Name)]
 public sealed class OutboxPageTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

@@ -3,7 +3,7 @@ using Microsoft.Playwright;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>The customer reads what was done on the engineer's phone, and signs beneath it.</summary>
-[Collection(OneBrowser.Name)]
+[Collection(OtherBrowser.Name)]
 public sealed class SignPageTests(ConsoleInUse use)
 {
     [Theory, InlineData(false), InlineData(true)]

@@ -4,7 +4,7 @@ using Nailcrow.Core.Returns.Supplies;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>What has no serial, counted by hand at a desk and on a phone.</summary>
-[Collection(OneBrowser.Name)]
+[Collection(OtherBrowser.Name)]
 public sealed class SuppliesPageTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

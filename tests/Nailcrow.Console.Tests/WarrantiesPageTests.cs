@@ -4,7 +4,7 @@ using Microsoft.Playwright;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>Warranties in the console: a list that stores can search, by what is written on a drive.</summary>
-[Collection(OneBrowser.Name)]
+[Collection(OtherBrowser.Name)]
 public sealed class WarrantiesPageTests(ConsoleInUse use)
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

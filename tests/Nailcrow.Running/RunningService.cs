@@ -155,6 +155,15 @@ public sealed class RunningService : IAsyncDisposable
 
     public HttpClient Http() => new() { BaseAddress = Address, Timeout = Patience };
 
+    /// <summary>Calls as somebody makes them who has signed in, and writes each by hand.</summary>
+    public async Task<HttpClient> HttpAsync(string name)
+    {
+        var http = Http();
+        var token = await new NailcrowClient(http, _time).SignInAsync(name, Password, CancellationToken.None);
+        http.DefaultRequestHeaders.Authorization = new("Bearer", token.AccessToken);
+        return http;
+    }
+
     /// <summary>An administrator lets them in, and they choose a password of their own, which is the one of all tests.</summary>
     public async Task LetInAsync(string name, params Core.People.Role[] roles)
     {

@@ -100,11 +100,11 @@ public sealed class CustomerTests(PeopledService service) : IClassFixture<People
     {
         var dorrik = await service.AsAsync("dorrik");
         const string csv =
-            "customer,people,respond-hours,restore-hours,data,data-note,spares\n"
-            + "Vane Trust,Ansa Hale | getting in | desk 12; Orm Vey | | orm@example.org,8,40,wiped-first,Contract 7,Two in the safe\n"
-            + "Bare Trust,,,,,,\n"
-            + "Bad Trust,Ansa Hale,,,,,\n"
-            + "Worse Trust,,,,burnt,,\n";
+            "customer,people,respond-hours,restore-hours,data,data-note,spares,pictures-kept-months\n"
+            + "Vane Trust,Ansa Hale | getting in | desk 12; Orm Vey | | orm@example.org,8,40,wiped-first,Contract 7,Two in the safe,24\n"
+            + "Bare Trust,,,,,,,\n"
+            + "Bad Trust,Ansa Hale,,,,,,\n"
+            + "Worse Trust,,,,burnt,,,\n";
 
         var done = await dorrik.ImportAsync("customers", new MemoryStream(Encoding.UTF8.GetBytes(csv)), false, false, Ct);
 
@@ -116,6 +116,7 @@ public sealed class CustomerTests(PeopledService service) : IClassFixture<People
         var vane = (await dorrik.CustomerAsync("Vane Trust", Ct)).Customer;
         vane.People.ShouldBe([Ansa, new("Orm Vey", "", "orm@example.org")]);
         (vane.RespondHours, vane.Data, vane.DataNote, vane.Spares).ShouldBe((8, DataAgreement.WipedFirst, "Contract 7", "Two in the safe"));
+        vane.PicturesKeptMonths.ShouldBe(24);
         using var into = new MemoryStream();
         await dorrik.ExportAsync("customers", into, Ct);
         into.Position = 0;

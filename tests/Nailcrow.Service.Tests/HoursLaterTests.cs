@@ -132,19 +132,23 @@ public sealed class HoursLaterTests(HoursLaterTests.WithClock running) : IClassF
             await udp.SendAsync(Encoding.UTF8.GetBytes(line), "127.0.0.1", await _service.SyslogPortAsync(), Ct);
         }
 
-        Task<bool> HeardAsync(string what) =>
-            SoonAsync(async () =>
-                (await dorrik.IntakeAsync("joined", Ct)).Items.Any(i => i.Text.Contains($" {what} ", StringComparison.Ordinal))
+        Task HeardAsync(string what) =>
+            Soon.IsAsync(
+                async () => (await dorrik.IntakeAsync("joined", Ct)).Items.Any(i => i.Text.Contains($" {what} ", StringComparison.Ordinal)),
+                Ct
             );
 
         async Task<IReadOnlyList<long>> TicketsAsync(int atLeast)
         {
             IReadOnlyList<long> found = [];
-            await SoonAsync(async () =>
-            {
-                found = [.. (await dorrik.TicketsAsync(new(Asset: "FSC-0406"), Ct)).Tickets.Select(t => t.Number)];
-                return found.Count >= atLeast;
-            });
+            await Soon.IsAsync(
+                async () =>
+                {
+                    found = [.. (await dorrik.TicketsAsync(new(Asset: "FSC-0406"), Ct)).Tickets.Select(t => t.Number)];
+                    return found.Count >= atLeast;
+                },
+                Ct
+            );
             return found;
         }
     }
@@ -162,15 +166,6 @@ public sealed class HoursLaterTests(HoursLaterTests.WithClock running) : IClassF
         (await Should.ThrowAsync<ApiProblem>(() => ilka.TicketAsync(ticket, Ct))).Status.ShouldBe(HttpStatusCode.Unauthorized);
         var again = await _service.SignInAsync("ilka");
         (await again.JournalAsync(ticket, 0, Ct)).Told.ShouldNotBeNull().ShouldContain(t => t.Contains("Eleven hours in."));
-    }
-
-    /// <summary>Asks until it is so; what came in is taken to its ticket within moments.</summary>
-    private static async Task<bool> SoonAsync(Func<Task<bool>> ask)
-    {
-        for (var tries = 0; tries < 100; tries++, await Task.Delay(100, Ct))
-            if (await ask())
-                return true;
-        throw new TimeoutException("It did not come about within ten seconds.");
     }
 
     /// <summary>One service for all of them: time only goes on.</summary>

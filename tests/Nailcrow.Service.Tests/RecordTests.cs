@@ -28,13 +28,7 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=="
     );
 
-    private async Task<HttpClient> HttpAsync(string name)
-    {
-        var http = service.Service.Http();
-        var token = await new NailcrowClient(http, TimeProvider.System).SignInAsync(name, RunningService.Password, Ct);
-        http.DefaultRequestHeaders.Authorization = new AuthenticationHeaderValue("Bearer", token.AccessToken);
-        return http;
-    }
+    private Task<HttpClient> HttpAsync(string name) => service.Service.HttpAsync(name);
 
     private static StringContent Json(string text) => new(text, Encoding.UTF8, "application/json");
 

@@ -59,6 +59,25 @@ public sealed class SigningTests(TheFirm firm)
     }
 
     [Fact]
+    public async Task A_signature_that_is_kept_no_more_was_given_all_the_same_and_what_was_signed_can_still_be_read()
+    {
+        var (story, id) = (await DoneAsync(), Guid.CreateVersion7());
+        var shown = await SignsAsync(story, id);
+
+        await story.DoesAsync("lioth", new Nailcrow.Core.Swaps.Seen.PictureRemoved(id, "They asked for it."));
+        await story.StartsAnewAsync();
+
+        var (ilka, view) = (await story.AsAsync("ilka"), await story.ViewAsync());
+        (view.SignedOffBy, view.Signed?.Removed?.Because).ShouldBe(("R. Alder", "They asked for it."));
+        (await ilka.SignedAsync(story.Ticket, id, Ct)).Text.ShouldBe(shown);
+        (await story.ReportSaysAsync()).ShouldContain(l => l.Contains("The picture of the signature is kept no more since 20"));
+        (await PrintedPaper.OfAsync(into => ilka.DocumentAsync(story.Ticket, PaperKind.ServiceReport, null, into, Ct))).Words.ShouldContain(
+            "is kept no more since"
+        );
+        (await (await story.AsAsync("admin")).VerifyAsync(Ct)).Troubles.ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task What_was_recorded_since_it_was_shown_is_read_first()
     {
         var (story, id) = (await DoneAsync(), Guid.CreateVersion7());

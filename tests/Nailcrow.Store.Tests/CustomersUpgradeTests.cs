@@ -1,6 +1,3 @@
-using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Infrastructure;
-using Microsoft.EntityFrameworkCore.Migrations;
 using Nailcrow.Store.Appliances;
 
 namespace Nailcrow.Store.Tests;
@@ -19,8 +16,7 @@ public sealed class CustomersUpgradeTests : IAsyncLifetime
     [Fact]
     public async Task After_an_upgrade_whoever_owned_a_site_is_a_customer_and_their_machines_are_found()
     {
-        await using (var db = await _store.Get<IDbContextFactory<NailcrowDb>>().CreateDbContextAsync(Ct))
-            await db.GetService<IMigrator>().MigrateAsync("ProceduresAreBroughtBack", Ct);
+        await _store.BroughtToAsync("ProceduresAreBroughtBack");
         const string owner = "O'Rell \" and Daughters";
         foreach (var (site, whose) in new[] { ("Hill barn", owner), ("Mill barn", owner), ("Vault", "Halmet Seed Commons") })
             _store.Tamper(

@@ -1,4 +1,7 @@
 using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
 using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
@@ -43,6 +46,13 @@ public sealed class StoreInUse : IAsyncLifetime
         OwnFiles.Keep(File);
         if (Migrated)
             await Get<Database>().MigrateAsync(TestContext.Current.CancellationToken);
+    }
+
+    /// <summary>The tables as an earlier release left them.</summary>
+    public async Task BroughtToAsync(string migration)
+    {
+        await using var db = await Get<IDbContextFactory<NailcrowDb>>().CreateDbContextAsync(TestContext.Current.CancellationToken);
+        await db.GetService<IMigrator>().MigrateAsync(migration, TestContext.Current.CancellationToken);
     }
 
     public static Intent Intent(EntryBody body, Guid? id = null) => new(id ?? Guid.CreateVersion7(), DateTimeOffset.UtcNow, 0, Ilka, body);

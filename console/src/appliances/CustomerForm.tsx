@@ -54,6 +54,13 @@ export function CustomerForm({ known, done }: { known: CustomerView | null; done
       <NativeSelect label="Drives with their data on them" data={agreements} value={fields.data} onChange={typed('data')} />
       <Textarea label="Where that is agreed, and what else it says" rows={2} value={fields.dataNote} onChange={typed('dataNote')} />
       <Textarea label="Spares they keep: which, where, whose" rows={2} value={fields.spares} onChange={typed('spares')} />
+      <TextInput
+        label="Pictures go after a ticket has ended, months"
+        description="Left empty, they are kept as long as the record. It counts once it has stood here for a week."
+        inputMode="numeric"
+        value={fields.months}
+        onChange={typed('months')}
+      />
       <Button type="submit" loading={put.isPending}>
         That is so
       </Button>

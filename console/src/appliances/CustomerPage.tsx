@@ -19,7 +19,7 @@ export function CustomerPage() {
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/customers/one', { params: { query: { name } }, signal })),
   })
   if (!known.data) return <WaitingPage for="the customer" problem={known.error} />
-  const { customer, sites, machines } = known.data
+  const { customer, sites, machines, picturesGoFrom } = known.data
   return (
     <main className="page">
       <h1>{customer.name}</h1>
@@ -45,6 +45,15 @@ export function CustomerPage() {
             <>
               <dt>Spares</dt>
               <dd>{customer.spares}</dd>
+            </>
+          )}
+          {customer.picturesKeptMonths && picturesGoFrom && (
+            <>
+              <dt>Pictures</dt>
+              <dd>
+                go {customer.picturesKeptMonths} {customer.picturesKeptMonths === 1 ? 'month' : 'months'} after a ticket ends, from{' '}
+                {picturesGoFrom.slice(0, 10)} on
+              </dd>
             </>
           )}
           <dt>Sites</dt>

@@ -12,6 +12,7 @@ const whole = {
   data: 'stays-with-them' as const,
   dataNote: 'Contract 7, page 2',
   spares: null,
+  picturesKeptMonths: 24,
 }
 
 test('what is known of a customer is in the form, and what was not touched goes back as it was', () => {
@@ -22,8 +23,8 @@ test('a row nobody filled in names nobody, and half a row is sent for the servic
   expect(peopleOf('||\nAnsa Hale||\n')).toEqual([{ name: 'Ansa Hale', about: '', reach: '' }])
 })
 
-test('hours that are no number are not dropped without a word', () => {
-  expect(readCustomer({ ...fieldsOf(whole), respond: 'soon' }).respondHours).toBe(0)
+test('hours and months that are no number are not dropped without a word', () => {
+  expect(readCustomer({ ...fieldsOf(whole), respond: 'soon', months: 'a year' })).toMatchObject({ respondHours: 0, picturesKeptMonths: 0 })
 })
 
 test('what somebody else changed meanwhile stays, unless the same field was typed in', () => {

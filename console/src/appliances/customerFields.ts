@@ -25,6 +25,7 @@ export const fieldsOf = (customer: Customer | null) => ({
   data: customer?.data ?? 'ask-each-time',
   dataNote: customer?.dataNote ?? '',
   spares: customer?.spares ?? '',
+  months: customer?.picturesKeptMonths ? `${customer.picturesKeptMonths}` : '',
 })
 
 /** What was typed, and where nothing was what is known by now: somebody else may have changed the rest meanwhile. */
@@ -34,12 +35,13 @@ export const over = <T extends Record<string, string>>(start: T, typed: T, now: 
 export const readCustomer = (fields: ReturnType<typeof fieldsOf>): Customer => ({
   name: fields.name.trim(),
   people: peopleOf(fields.people),
-  respondHours: hours(fields.respond),
-  restoreHours: hours(fields.restore),
+  respondHours: whole(fields.respond),
+  restoreHours: whole(fields.restore),
   data: fields.data as NonNullable<Customer['data']>,
   dataNote: fields.dataNote.trim() || null,
   spares: fields.spares.trim() || null,
+  picturesKeptMonths: whole(fields.months),
 })
 
 /** What is no whole number is sent as none that is taken, so that the service says so. */
-const hours = (text: string) => (text.trim() === '' ? null : /^\d+$/.test(text.trim()) ? Number(text) : 0)
+const whole = (text: string) => (text.trim() === '' ? null : /^\d+$/.test(text.trim()) ? Number(text) : 0)

@@ -101,7 +101,13 @@ function Signed({ ticket, signed }: { ticket: TicketView; signed: NonNullable<Ti
       <h2 id="signed">
         Signed by {signed.name}, {clock(signed.at, ticket.zone)}
       </h2>
-      <img className="sign-picture" src={`/api/tickets/${ticket.number}/photos/${signed.photo}`} alt={`Signature of ${signed.name}`} />
+      {signed.removed ? (
+        <p className="chalk" style={{ margin: 0 }}>
+          The picture of it is kept no more, {signed.removed.by} on {clock(signed.removed.at, ticket.zone)}. {signed.removed.because}
+        </p>
+      ) : (
+        <img className="sign-picture" src={`/api/tickets/${ticket.number}/photos/${signed.photo}`} alt={`Signature of ${signed.name}`} />
+      )}
       {text.data ? <pre className="sign-text">{text.data.text}</pre> : <Waiting for="what was signed" problem={text.error} />}
       <p className="chalk" style={{ margin: 0 }}>
         SHA-256 of what was signed: <span className="mono sign-number">{signed.sha256}</span>

@@ -101,11 +101,15 @@ internal static class CustomerCommands
                 screen.Line($"[bold]{Screen.Safe(view.Customer.Name)}[/]  [dim]{Promised(view.Customer)}[/]");
                 foreach (var line in view.Customer.Lines())
                     screen.Line($"  {line.About.ToLowerInvariant(), -10} {Screen.Safe(line.Says)}");
+                if (view is { Customer.PicturesKeptMonths: { } months, PicturesGoFrom: { } from })
+                    screen.Line($"  pictures   go {Months(months)} after a ticket ends, from {from.UtcDateTime:yyyy-MM-dd} on");
                 foreach (var site in view.Sites)
                     screen.Line($"  site       {Screen.Safe(site)}");
                 screen.Line($"  machines   {view.Machines}");
             }
         );
+
+    private static string Months(int months) => months == 1 ? "1 month" : $"{months} months";
 
     private static string Promised(Customer customer) =>
         (customer.RespondHours, customer.RestoreHours) switch

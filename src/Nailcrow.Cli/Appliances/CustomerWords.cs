@@ -1,4 +1,5 @@
 using System.CommandLine;
+using System.Globalization;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
@@ -23,9 +24,15 @@ internal sealed class CustomerWords
     private readonly Option<string?> _dataNote = Said.Optional("--data-note", "Where that agreement stands.", "TEXT");
     private readonly Option<string?> _spares = Said.Optional("--spares", "Which spares they keep, where, and whose they are.", "TEXT");
 
+    private readonly Option<string?> _pictures = Said.Optional(
+        "--pictures-months",
+        "So many months after a ticket ends its pictures go; 'none': they stay as long as the record.",
+        "MONTHS"
+    );
+
     public Command On(Command command)
     {
-        foreach (var option in new Option[] { _people, _respond, _restore, _data, _dataNote, _spares })
+        foreach (var option in new Option[] { _people, _respond, _restore, _data, _dataNote, _spares, _pictures })
             command.Options.Add(option);
         return command;
     }
@@ -47,6 +54,7 @@ internal sealed class CustomerWords
             Data = call.Get(_data) ?? known.Data,
             DataNote = Note(call.Get(_dataNote), known.DataNote),
             Spares = Note(call.Get(_spares), known.Spares),
+            PicturesKeptMonths = Months(call.Get(_pictures), known.PicturesKeptMonths),
         };
     }
 
@@ -55,6 +63,12 @@ internal sealed class CustomerWords
         said is null ? known
         : said.Length == 0 ? null
         : said;
+
+    private static int? Months(string? said, int? known) =>
+        said is null ? known
+        : said == "none" ? null
+        : int.TryParse(said, NumberStyles.None, CultureInfo.InvariantCulture, out var months) ? months
+        : throw new UsageProblem($"--pictures-months is '{said}'; write a number of months, or none.");
 
     private static PersonToAsk Person(string text) =>
         PersonToAsk.Parse(text).Is(out var person, out var reason) ? person : throw new UsageProblem(reason);

@@ -34,6 +34,7 @@ internal static class CorrectCommand
             HelpName = "TIME",
         };
         var notSo = new Option<bool>("--not-so") { Description = "Nothing of it was so." };
+        var goes = new Option<bool>("--picture-goes") { Description = "The picture that came with it goes for good; the entry stays." };
         return new Command("correct", "Put right what was recorded by mistake; both stay in the record.")
         {
             ticket,
@@ -42,33 +43,44 @@ internal static class CorrectCommand
             because,
             at,
             notSo,
+            goes,
         }.Does(async call =>
         {
             var ways = await call.Client.CorrectionsAsync(call.Get(ticket), call.Get(seq), call.Ct);
-            var (fields, time, none) = (call.Get(so) ?? [], call.Get(at), call.Get(notSo));
-            if (none ? fields.Length > 0 || time is not null : fields.Length > 0 && time is not null)
-                throw new UsageProblem("Say one thing at once: what was so, when it was, or that it was not so.");
-            if (fields.Length == 0 && time is null && !none)
+            var (fields, time) = (call.Get(so) ?? [], call.Get(at));
+            Move[] said =
+            [
+                .. fields.Length > 0 ? [Move.PutRight] : Array.Empty<Move>(),
+                .. time is not null ? [Move.OtherTime] : Array.Empty<Move>(),
+                .. call.Get(notSo) ? [Move.NotSo] : Array.Empty<Move>(),
+                .. call.Get(goes) ? [Move.RemovePicture] : Array.Empty<Move>(),
+            ];
+            if (said.Length > 1)
+                throw new UsageProblem("Say one thing at once: what was so, when it was, that it was not so, or that its picture goes.");
+            if (said is not [var way])
             {
                 call.Show(ways, ContractJson.Default.MoveList, screen => Ways(screen, call.Get(ticket), call.Get(seq), ways.Moves));
                 return;
             }
-            var move =
-                ways.Moves.FirstOrDefault(m =>
-                    m.Move
-                    == (
-                        none ? Move.NotSo
-                        : time is null ? Move.PutRight
-                        : Move.OtherTime
-                    )
-                ) ?? throw new Refusal(ways.Moves[^1].WhyNot ?? "Of this entry only can be said that it was not so: --not-so.");
+            var move = ways.Moves.FirstOrDefault(m => m.Move == way) ?? throw new Refusal(WhyThereIsNone(way, ways.Moves));
             if (move.WhyNot is { } no)
                 throw new Refusal(no);
             if (call.Get(because) is not { } why)
                 throw new UsageProblem("Say why with --because; the report tells it.");
-            await call.WriteAsync(call.Get(ticket), Filled(move, fields, time, why), $"entry {call.Get(seq)} is put right.");
+            await call.WriteAsync(
+                call.Get(ticket),
+                Filled(move, fields, time, why),
+                way == Move.RemovePicture
+                    ? $"the picture of entry {call.Get(seq)} is kept no more."
+                    : $"entry {call.Get(seq)} is put right."
+            );
         });
     }
+
+    private static string WhyThereIsNone(Move way, IReadOnlyList<OfferedMove> ways) =>
+        way == Move.RemovePicture
+            ? "No picture came with this entry."
+            : ways.FirstOrDefault(m => m.Move == Move.NotSo)?.WhyNot ?? "Of this entry only can be said that it was not so: --not-so.";
 
     private static void Ways(Screen screen, long ticket, long seq, IReadOnlyList<OfferedMove> ways)
     {
@@ -88,7 +100,13 @@ internal static class CorrectCommand
                     {
                         Screen.Safe(m.Say),
                         Screen.Safe(
-                            $"{put} {m.Move switch { Move.NotSo => "--not-so", Move.OtherTime => "--happened TIME", _ => "FIELD=VALUE" }} --because REASON"
+                            $"{put} {m.Move switch
+                            {
+                                Move.NotSo => "--not-so",
+                                Move.OtherTime => "--happened TIME",
+                                Move.RemovePicture => "--picture-goes",
+                                _ => "FIELD=VALUE",
+                            }} --because REASON"
                         ),
                     }
                 )

@@ -2,6 +2,7 @@ using System.CommandLine;
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Telling;
@@ -132,7 +133,7 @@ internal static class TicketShowCommand
         foreach (var there in view.SiteVisits)
             screen.Line($"  on site    {Screen.Safe(there.Engineer)}: {Screen.Safe(there.Told())}");
         if (view.Photos.Count > 0)
-            screen.Line($"  pictures   {view.Photos.Count}");
+            screen.Line($"  pictures   {Pictures(view.Photos)}");
         foreach (var miss in view.EarlierSwaps.Append(view.Swap).SelectMany(s => s.NearMisses))
             screen.Line(
                 $"  {(miss.OnPurpose is null ? "near miss" : "trial"), -9}  {Screen.Safe(miss.Serial)} came out of bay "
@@ -153,6 +154,11 @@ internal static class TicketShowCommand
         if (view.EndedAt is null && view.Swap.InSerial is not null && unmet.Count > 0)
             screen.Line($"  to close   {Screen.Safe(string.Join(", ", unmet))}");
     }
+
+    private static string Pictures(IReadOnlyCollection<Photo> photos) =>
+        photos.Count(p => p.Removed is not null) is > 0 and var gone
+            ? $"{photos.Count - gone}, and {gone} that {(gone == 1 ? "is" : "are")} kept no more"
+            : $"{photos.Count}";
 
     private static string DangerMark(int? margin) =>
         margin switch

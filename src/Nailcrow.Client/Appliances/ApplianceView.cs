@@ -32,7 +32,15 @@ public sealed record MachineAsk(Appliance Appliance, Site? Site = null, Customer
 /// <summary>A customer with its sites.</summary>
 /// <param name="Machines">How many appliances stand there.</param>
 /// <param name="Version">Send back as <c>If-Match</c> when changing it.</param>
-public sealed record CustomerView(Customer Customer, IReadOnlyList<string> Sites, int Machines, string Version);
+/// <param name="PicturesGoFrom">When pictures begin to go, where they are kept for a time: a week after that was agreed here. Null where
+/// they are kept as long as the record.</param>
+public sealed record CustomerView(
+    Customer Customer,
+    IReadOnlyList<string> Sites,
+    int Machines,
+    string Version,
+    DateTimeOffset? PicturesGoFrom = null
+);
 
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
 public sealed record CustomerPage(IReadOnlyList<Customer> Customers, string? Next);

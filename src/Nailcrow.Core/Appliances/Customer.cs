@@ -39,6 +39,7 @@ public sealed record CustomerLine(string About, string Says);
 /// <param name="RestoreHours">Likewise: redundancy back within so many of its hours.</param>
 /// <param name="DataNote">Where that agreement stands, and what it says beside.</param>
 /// <param name="Spares">Which spares they keep, where, and whose they are.</param>
+/// <param name="PicturesKeptMonths">So many months after a ticket of theirs ends its pictures go; null where they are kept as long as the record.</param>
 public sealed record Customer(
     string Name,
     IReadOnlyList<PersonToAsk>? People = null,
@@ -46,13 +47,15 @@ public sealed record Customer(
     int? RestoreHours = null,
     DataAgreement Data = DataAgreement.AskEachTime,
     string? DataNote = null,
-    string? Spares = null
+    string? Spares = null,
+    int? PicturesKeptMonths = null
 )
 {
     private const int MostOfAName = 200;
     private const int MostOfANote = 2_000;
     private const int MostPeople = 50;
     private const int MostHours = 8_760; // a year
+    private const int MostMonths = 600;
 
     /// <summary>Whom to ask there and what was agreed, as whoever works there reads it.</summary>
     public IReadOnlyList<CustomerLine> Lines() =>
@@ -81,6 +84,7 @@ public sealed record Customer(
                 ?? TooLong("note on spares", Spares, MostOfANote)
                 ?? Hours("an engineer", RespondHours)
                 ?? Hours("redundancy", RestoreHours)
+                ?? Months(PicturesKeptMonths)
                 ?? ProblemOf(People ?? []);
 
     private string? ProblemOf(IReadOnlyList<PersonToAsk> people) =>
@@ -104,6 +108,11 @@ public sealed record Customer(
 
     private static string? Hours(string who, int? hours) =>
         hours is < 1 or > MostHours ? $"A promise of {who} within {hours} hours is none; 1 to {MostHours} are taken." : null;
+
+    private static string? Months(int? months) =>
+        months is < 1 or > MostMonths
+            ? $"Pictures cannot be kept for {months} months after a ticket ends; 1 to {MostMonths} are taken, and none where they stay as long as the record."
+            : null;
 
     private static string? TooLong(string what, string? text, int most) =>
         text?.Length > most ? $"That {what} has {text.Length} characters; at most {most} are taken." : null;

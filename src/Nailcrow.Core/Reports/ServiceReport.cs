@@ -231,6 +231,11 @@ public sealed record ServiceReport(
                     signed.At,
                     customer,
                     $"Signed on the screen for the customer: the data is there. What was signed is kept with the signature, under {signed.Sha256[..12]}."
+                        + (
+                            ticket.PicturesRemoved.TryGetValue(signed.Photo, out var gone)
+                                ? $" The picture of the signature is kept no more since {gone.At.UtcDateTime:yyyy-MM-dd}."
+                                : ""
+                        )
                 )
                 : new(null, customer, "Signed for the customer: the data is there.");
         foreach (var entry in told)

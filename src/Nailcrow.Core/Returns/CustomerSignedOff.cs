@@ -36,4 +36,5 @@ public sealed record CustomerSignedOff(string Name, string? Statement = null, Si
 /// <summary>That a ticket was signed on a screen.</summary>
 /// <param name="Photo">The picture of the signature.</param>
 /// <param name="Sha256">Of what was signed.</param>
-public sealed record SignedOnScreen(Guid Photo, string Name, DateTimeOffset At, string Sha256);
+/// <param name="Removed">That the picture is kept no more; null while it is. It was signed all the same.</param>
+public sealed record SignedOnScreen(Guid Photo, string Name, DateTimeOffset At, string Sha256, Removal? Removed = null);

@@ -1,5 +1,6 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Reports.Papers;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Correcting;
@@ -61,6 +62,7 @@ public abstract record Ruling
         intent.Body switch
         {
             EntryCorrected correction => Correctable.Refusal(record, intent, correction, now),
+            PictureRemoved removed => PictureRemoved.WhyNot(record, removed.Photo),
             PaperMailed mailed => TicketPapers.WhyNot(record, mailed.Paper, mailed.About),
             _ => null,
         };

@@ -91,6 +91,9 @@ public sealed record Ticket(long Number)
     /// <summary>Bays of this machine in which a drive went in on another ticket meanwhile.</summary>
     public ImmutableHashSet<string> SwappedBeside { get; init; } = ImmutableHashSet.Create<string>(StringComparer.OrdinalIgnoreCase);
     public ImmutableList<Photo> Photos { get; init; } = [];
+
+    /// <summary>Pictures that are kept no more, signatures among them, by their ids: whatever the order in which one heard of them.</summary>
+    public ImmutableDictionary<Guid, Removal> PicturesRemoved { get; init; } = ImmutableDictionary<Guid, Removal>.Empty;
     public string? RestoreConfirmedBy { get; init; }
     public ImmutableList<Reading> Readings { get; init; } = [];
 

@@ -1,4 +1,5 @@
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Swaps;
 using Quartz;
 
 namespace Nailcrow.Service.Admin;
@@ -8,6 +9,16 @@ internal static class AdminSetUp
     public static void AddAdmin(this WebApplicationBuilder builder, ServiceSettings settings)
     {
         builder.Services.AddHostedService<ListKeeper>();
+        builder.Services.AddQuartz(quartz =>
+            quartz.ScheduleJob<PictureRound>(trigger =>
+                trigger
+                    .WithIdentity("pictures")
+                    .StartAt(DateTimeOffset.UtcNow.AddSeconds(Math.Min(settings.PicturesEverySeconds, FirstPictures)))
+                    .WithSimpleSchedule(schedule =>
+                        schedule.WithInterval(TimeSpan.FromSeconds(settings.PicturesEverySeconds)).RepeatForever()
+                    )
+            )
+        );
         if (settings.SealEveryHours > 0)
             builder.Services.AddQuartz(quartz =>
                 quartz.ScheduleJob<SealRound>(trigger =>
@@ -18,4 +29,7 @@ internal static class AdminSetUp
                 )
             );
     }
+
+    // Nobody waits for it, and who starts a service asks other things first.
+    private const double FirstPictures = 120;
 }

@@ -8,6 +8,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Swaps;
 
 namespace Nailcrow.Service.Appliances;
 
@@ -34,11 +35,12 @@ internal static class CustomersEndpoints
     internal static async Task<Results<Ok<CustomerView>, ProblemHttpResult>> Show(
         string name,
         ReferenceBook book,
+        PicturePeriods pictures,
         HttpContext http,
         CancellationToken ct
     )
     {
-        if (await ViewAsync(book, name, ct) is not { } view)
+        if (await ViewAsync(book, pictures, name, ct) is not { } view)
             return Refusals.NotFound($"No customer is called '{Visible.Text(name)}'.");
         http.Response.Headers.ETag = $"\"{view.Version}\"";
         return TypedResults.Ok(view);
@@ -48,6 +50,7 @@ internal static class CustomersEndpoints
     internal static async Task<Results<Ok<CustomerView>, ProblemHttpResult>> Put(
         Customer customer,
         ReferenceBook book,
+        PicturePeriods pictures,
         ReferenceChanging changing,
         ClaimsPrincipal person,
         [FromHeader(Name = "If-Match")] string? ifMatch,
@@ -59,7 +62,7 @@ internal static class CustomersEndpoints
         var named = customer with { Name = customer.Name.Trim() };
         if (
             await changing.PutAsync(named, ifMatch?.Trim('"'), person.ToActor().Name, ct)
-            && await ViewAsync(book, named.Name, ct) is { } now
+            && await ViewAsync(book, pictures, named.Name, ct) is { } now
         )
             return TypedResults.Ok(now);
         return TypedResults.Problem(
@@ -71,8 +74,8 @@ internal static class CustomersEndpoints
         );
     }
 
-    private static async Task<CustomerView?> ViewAsync(ReferenceBook book, string name, CancellationToken ct) =>
+    private static async Task<CustomerView?> ViewAsync(ReferenceBook book, PicturePeriods pictures, string name, CancellationToken ct) =>
         await book.CustomerAsync(name.Trim(), ct) is var (known, sites, machines)
-            ? new(known.Customer, sites, machines, known.Version)
+            ? new(known.Customer, sites, machines, known.Version, await pictures.BeginAsync(known.Customer, ct))
             : null;
 }

@@ -18,6 +18,10 @@ public sealed record ServiceSettings
     /// moves once in several minutes, and its management processor is slow.</summary>
     public double WatchEverySeconds { get; init; } = 60;
 
+    /// <summary>How often it is looked for pictures that were kept as long as was agreed with their customers, in seconds. Default an
+    /// hour, 0.2 to 86,400.</summary>
+    public double PicturesEverySeconds { get; init; } = 3_600;
+
     /// <summary>How often everything written is sealed, in hours. Default 24, 0 for never, at most 720. A seal costs what was
     /// written since the last; what is sealed seldom can be rewritten unnoticed for as long.</summary>
     public double SealEveryHours { get; init; } = 24;
@@ -70,6 +74,8 @@ public sealed record ServiceSettings
     {
         if (WatchEverySeconds is < 1 or > 3600)
             yield return $"Nailcrow:WatchEverySeconds is {WatchEverySeconds}; accepted: 1 to 3600.";
+        if (PicturesEverySeconds is < 0.2 or > 86_400)
+            yield return $"Nailcrow:PicturesEverySeconds is {PicturesEverySeconds}; accepted: 0.2 to 86400.";
         if (SealEveryHours is < 0 or > 720)
             yield return $"Nailcrow:SealEveryHours is {SealEveryHours}; accepted: 0 to 720, 0 for never.";
         if (PasswordRounds is < 1_000 or > 10_000_000)

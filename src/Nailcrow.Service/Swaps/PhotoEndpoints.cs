@@ -63,9 +63,15 @@ internal static class PhotoEndpoints
         long number,
         Guid photo,
         Photos photos,
+        TicketJournal journal,
         CancellationToken ct
     ) =>
-        await photos.FindAsync(number, photo, ct) is var (mediaType, content)
-            ? TypedResults.File(content, mediaType)
-            : Refusals.NotFound("There is no such picture on this ticket.");
+        await photos.FindAsync(number, photo, ct) is var (mediaType, content) ? TypedResults.File(content, mediaType)
+        : (await journal.ReadAsync(number, ct))?.Ticket.PicturesRemoved.GetValueOrDefault(photo) is { } gone
+            ? TypedResults.Problem(
+                $"It is kept no more: {gone.By} removed it on {gone.At.UtcDateTime:yyyy-MM-dd}. {gone.Because}",
+                statusCode: StatusCodes.Status410Gone,
+                title: "Picture removed"
+            )
+        : Refusals.NotFound("There is no such picture on this ticket.");
 }

@@ -23,6 +23,23 @@ internal sealed class PhotoMapping : IEntityTypeConfiguration<PhotoRow>
     }
 }
 
+internal static class PhotoRows
+{
+    /// <summary>
+    /// The bytes go, and are written over in the file: who decided it is in the journal by now, or the database refuses it. Part of the
+    /// transaction that is open.
+    /// </summary>
+    public static async Task LetGoAsync(NailcrowDb db, Guid id)
+    {
+        await db.SaveChangesAsync(); // one that came in the same breath
+        if (db.Database.IsSqlite())
+            await db.Database.ExecuteSqlRawAsync("PRAGMA secure_delete = ON");
+        await db.Photos.Where(p => p.Id == id).ExecuteDeleteAsync();
+        if (db.Database.IsSqlite())
+            await db.Database.ExecuteSqlRawAsync("PRAGMA secure_delete = OFF");
+    }
+}
+
 /// <summary>Pictures that engineers took, by their ids.</summary>
 public sealed class Photos(IDbContextFactory<NailcrowDb> dbs)
 {

@@ -51,6 +51,13 @@ public class CustomerTests
             { new(new string('n', 201)), "That name has 201 characters; at most 200 are taken." },
             { Trust with { RespondHours = 0 }, "A promise of an engineer within 0 hours is none; 1 to 8760 are taken." },
             { Trust with { RestoreHours = 8_761 }, "A promise of redundancy within 8761 hours is none; 1 to 8760 are taken." },
+            {
+                Trust with
+                {
+                    PicturesKeptMonths = 0,
+                },
+                "Pictures cannot be kept for 0 months after a ticket ends; 1 to 600 are taken, and none where they stay as long as the record."
+            },
             { Trust with { People = [new("", "x", "y")] }, "Somebody to ask has a name." },
             { Trust with { People = [new("Orm", "x", " ")] }, "Say how Orm is reached: a number, a desk, an address." },
             {

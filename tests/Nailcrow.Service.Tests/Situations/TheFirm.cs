@@ -25,17 +25,7 @@ public sealed class TheFirm : IAsyncLifetime
     }
 
     /// <summary>The interface itself, for what the client would not ask.</summary>
-    public async Task<HttpClient> HttpAsync(string name)
-    {
-        var http = Service.Http();
-        var signedIn = await new NailcrowClient(http, TimeProvider.System).SignInAsync(
-            name,
-            RunningService.Password,
-            TestContext.Current.CancellationToken
-        );
-        http.DefaultRequestHeaders.Authorization = new("Bearer", signedIn.AccessToken);
-        return http;
-    }
+    public Task<HttpClient> HttpAsync(string name) => Service.HttpAsync(name);
 
     /// <summary>Where all that is kept lies.</summary>
     public string Folder => Service.Folder;

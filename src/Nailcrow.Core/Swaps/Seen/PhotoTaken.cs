@@ -6,7 +6,8 @@ namespace Nailcrow.Core.Swaps.Seen;
 
 /// <summary>A picture that goes with a ticket.</summary>
 /// <param name="Of">The drive that is to be seen on it; null where it is of none, or nobody said.</param>
-public sealed record Photo(Guid Id, string? Step, string? Says, DateTimeOffset At, string By, string? Of = null);
+/// <param name="Removed">That it is kept no more; null while it is.</param>
+public sealed record Photo(Guid Id, string? Step, string? Says, DateTimeOffset At, string By, string? Of = null, Removal? Removed = null);
 
 /// <summary>A picture was taken. The picture itself is kept beside the journal; the hash tells that it is still the same one.</summary>
 /// <param name="Sha256">Of the picture's bytes, in hex.</param>

@@ -52,6 +52,7 @@ namespace Nailcrow.Core.Tickets.Journal;
 [JsonDerivedType(typeof(StepTakenBack), "step-taken-back")]
 [JsonDerivedType(typeof(SerialShown), "serial-shown")]
 [JsonDerivedType(typeof(PhotoTaken), "photo-taken")]
+[JsonDerivedType(typeof(PictureRemoved), "picture-removed")]
 [JsonDerivedType(typeof(StepOverruled), "step-overruled")]
 [JsonDerivedType(typeof(DrivePulled), "drive-pulled")]
 [JsonDerivedType(typeof(DrivePutBack), "drive-put-back")]

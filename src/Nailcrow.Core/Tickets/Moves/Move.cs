@@ -68,4 +68,5 @@ public enum Move
     PutRight,
     OtherTime,
     NotSo,
+    RemovePicture,
 }

@@ -69,6 +69,7 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
             Words.Of(customer.Data),
             customer.DataNote ?? "",
             customer.Spares ?? "",
+            Text(customer.PicturesKeptMonths),
         ];
     }
 

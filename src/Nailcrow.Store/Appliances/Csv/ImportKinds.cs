@@ -34,7 +34,16 @@ internal sealed record ImportKnown(
 internal abstract record ImportColumns(IReadOnlyList<string> Needed, IReadOnlyList<string> Possible)
 {
     public static readonly IReadOnlyList<string> Customer = ["customer"];
-    public static readonly IReadOnlyList<string> CustomerMore = ["people", "respond-hours", "restore-hours", "data", "data-note", "spares"];
+    public static readonly IReadOnlyList<string> CustomerMore =
+    [
+        "people",
+        "respond-hours",
+        "restore-hours",
+        "data",
+        "data-note",
+        "spares",
+        "pictures-kept-months",
+    ];
     public static readonly IReadOnlyList<string> Site = ["site", "customer", "address", "zone"];
     public static readonly IReadOnlyList<string> SiteMore =
     [
@@ -103,7 +112,8 @@ internal static class ImportRows
             row.Whole("restore-hours"),
             data,
             row["data-note"],
-            row["spares"]
+            row["spares"],
+            row.Whole("pictures-kept-months")
         );
         return customer.Problem() is { } problem
             ? throw new CsvProblem(problem)

@@ -1526,6 +1526,26 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("photo", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Swaps.PicturePeriodRow", b =>
+                {
+                    b.Property<string>("Customer")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("customer");
+
+                    b.Property<long>("Months")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("months");
+
+                    b.Property<long>("Since")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("since");
+
+                    b.HasKey("Customer")
+                        .HasName("pk_picture_period");
+
+                    b.ToTable("picture_period", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Tickets.JournalRow", b =>
                 {
                     b.Property<long>("Position")

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("3bed2e15-fa44-4610-a43b-762bf48f9f44"), entityTypeCount: 38)
+            : base(skipDetectChanges: false, modelId: new Guid("b0600890-f47a-49f0-9bed-40464c6ee096"), entityTypeCount: 39)
         {
         }
 
@@ -52,6 +52,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var warrantyRow = WarrantyRowEntityType.Create(this);
             var drivePlaceRow = DrivePlaceRowEntityType.Create(this);
             var photoRow = PhotoRowEntityType.Create(this);
+            var picturePeriodRow = PicturePeriodRowEntityType.Create(this);
             var journalRow = JournalRowEntityType.Create(this);
             var sealRow = SealRowEntityType.Create(this);
             var ticketLineRow = TicketLineRowEntityType.Create(this);
@@ -97,6 +98,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             WarrantyRowEntityType.CreateAnnotations(warrantyRow);
             DrivePlaceRowEntityType.CreateAnnotations(drivePlaceRow);
             PhotoRowEntityType.CreateAnnotations(photoRow);
+            PicturePeriodRowEntityType.CreateAnnotations(picturePeriodRow);
             JournalRowEntityType.CreateAnnotations(journalRow);
             SealRowEntityType.CreateAnnotations(sealRow);
             TicketLineRowEntityType.CreateAnnotations(ticketLineRow);

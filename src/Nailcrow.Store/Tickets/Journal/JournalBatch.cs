@@ -6,6 +6,7 @@ using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Returns.Supplies;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -13,6 +14,7 @@ using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Outside;
+using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -98,6 +100,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             );
         var custodyBefore = record.Ticket.Custody.Moves;
         await AddAsync(record.With(entry), entry);
+        if (entry.Body is PictureRemoved removed)
+            await PhotoRows.LetGoAsync(db, removed.Photo);
         await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }

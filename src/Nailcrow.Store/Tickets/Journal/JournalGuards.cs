@@ -9,16 +9,28 @@ namespace Nailcrow.Store.Tickets.Journal;
 /// </summary>
 internal static class JournalGuards
 {
-    private sealed record Guard(string Name, string Table, string On, string Reason)
+    private sealed record Guard(string Name, string Table, string On, string Reason, string? Unless = null)
     {
-        public string Sql => $"CREATE TRIGGER {Name} BEFORE {On} ON {Table} BEGIN SELECT RAISE(ABORT, '{Reason}'); END";
+        public string Sql =>
+            $"CREATE TRIGGER {Name} BEFORE {On} ON {Table} {(Unless is null ? "" : $"WHEN NOT EXISTS ({Unless}) ")}BEGIN SELECT RAISE(ABORT, '{Reason}'); END";
     }
+
+    // Ids stand in capitals in their own column, and small in texts.
+    private const string RemovedInTheJournal =
+        "SELECT 1 FROM journal WHERE ticket = OLD.ticket AND kind = 'picture-removed' AND json_valid(text) "
+        + "AND json_extract(text, '$.body.photo') = lower(OLD.id)";
 
     private static readonly Guard[] All =
     [
         new("journal_keeps_every_entry", "journal", "DELETE", "The journal is append-only: entries are never removed."),
         new("journal_keeps_what_was_written", "journal", "UPDATE", "The journal is append-only: entries are never changed."),
-        new("photo_keeps_every_picture", "photo", "DELETE", "Pictures belong to the journal: none is ever removed."),
+        new(
+            "photo_keeps_every_picture",
+            "photo",
+            "DELETE",
+            "Pictures belong to the journal: none goes without an entry that says why.",
+            RemovedInTheJournal
+        ),
         new("photo_keeps_what_was_taken", "photo", "UPDATE", "Pictures belong to the journal: none is ever replaced."),
         new("ledger_keeps_every_line", "ledger", "DELETE", "The ledger is append-only: lines are never removed."),
         new("ledger_keeps_what_was_written", "ledger", "UPDATE", "The ledger is append-only: lines are never changed."),

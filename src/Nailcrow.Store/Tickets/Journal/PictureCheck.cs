@@ -11,10 +11,13 @@ namespace Nailcrow.Store.Tickets.Journal;
 /// <summary>Holds the pictures' bytes against the hashes that their entries give.</summary>
 internal sealed class PictureCheck
 {
-    /// <summary>Kinds of entry with a picture beside them.</summary>
-    public static bool IsOf(string kind) => kind is "photo-taken" or "customer-signed-off";
+    /// <summary>Kinds of entry with a picture beside them, or that say of one that it is kept no more.</summary>
+    public static bool IsOf(string kind) => kind is "photo-taken" or "customer-signed-off" or Removed;
+
+    private const string Removed = "picture-removed";
 
     private readonly Dictionary<Guid, (long Ticket, long Seq, string Sha256)> _expected = [];
+    private readonly Dictionary<Guid, (long Ticket, long Seq)> _removed = [];
 
     public long Looked { get; private set; }
 
@@ -27,11 +30,15 @@ internal sealed class PictureCheck
             && picture.TryGetProperty("photo", out var photo)
             && photo.ValueKind == JsonValueKind.String
             && photo.TryGetGuid(out var id)
-            && picture.TryGetProperty("sha256", out var hash)
-            && hash.ValueKind == JsonValueKind.String
-            && hash.GetString() is { } sha256
         )
-            _expected[id] = (entry.Ticket, entry.Seq, sha256);
+            if (entry.Kind == Removed)
+                _removed[id] = (entry.Ticket, entry.Seq);
+            else if (
+                picture.TryGetProperty("sha256", out var hash)
+                && hash.ValueKind == JsonValueKind.String
+                && hash.GetString() is { } sha256
+            )
+                _expected[id] = (entry.Ticket, entry.Seq, sha256);
     }
 
     public async Task HoldAsync(NailcrowDb db, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
@@ -59,10 +66,19 @@ internal sealed class PictureCheck
                         $"Picture {id} of {TicketNumber.Text(said.Ticket)} entry {said.Seq} is not the one that was taken."
                     )
                 );
+            if (_removed.TryGetValue(id, out var removed) && removed.Ticket == photo.Ticket)
+                tell(
+                    new(
+                        TroubleKind.Unexplained,
+                        photo.Ticket,
+                        removed.Seq,
+                        $"Picture {id} is there, and {TicketNumber.Text(photo.Ticket)} entry {removed.Seq} says that it is kept no more."
+                    )
+                );
             if (Looked % 100 == 0)
                 progress(new("pictures", Looked, ids.Count));
         }
-        foreach (var (id, said) in _expected)
+        foreach (var (id, said) in _expected.Where(e => !_removed.TryGetValue(e.Key, out var removed) || removed.Ticket != e.Value.Ticket))
             tell(
                 new(
                     TroubleKind.Missing,

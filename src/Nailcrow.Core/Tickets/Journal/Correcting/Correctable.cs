@@ -81,6 +81,7 @@ public static class Correctable
             or LocatorSwitched => null,
             SnapshotTaken taken => taken.Snapshot.Source == Rebuilds.Reading.Person ? null : "A machine said it; take another look.",
             ReadingTaken taken => taken.Source == Rebuilds.Reading.Person ? null : "A machine said it; a machine's readings stand.",
+            PictureRemoved => "What is gone does not come back by words; write a note, or take another picture.",
             Unreadable => "This version cannot read it; write a note.",
             _ =>
                 $"'{EntryKinds.Of(body)}' was decided, and is not put right but decided otherwise: assign, plan, lift, answer or reopen as it is now.",

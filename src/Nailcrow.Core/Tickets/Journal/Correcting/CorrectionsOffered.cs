@@ -8,7 +8,7 @@ using Nailcrow.Core.Tickets.Moves;
 
 namespace Nailcrow.Core.Tickets.Journal.Correcting;
 
-/// <summary>The ways to put one entry right, as moves: front ends show these and decide nothing.</summary>
+/// <summary>The ways to put one entry right, and to let go of its picture, as moves: front ends show these and decide nothing.</summary>
 public static class CorrectionsOffered
 {
     // Of a report who it is about stands; of an answer where it was given; of a part where it went is another hand-over.
@@ -30,7 +30,31 @@ public static class CorrectionsOffered
 
     private static readonly string[] Lines = ["text", "symptom", "says", "statement", "method", "note", "answer", "overruledBecause"];
 
-    public static IReadOnlyList<OfferedMove> On(TicketRecord record, Entry entry, Actor actor)
+    public static IReadOnlyList<OfferedMove> On(TicketRecord record, Entry entry, Actor actor) =>
+        [.. Removal(record, entry, actor), .. Corrections(record, entry, actor)];
+
+    /// <summary>Its picture goes for good: offered wherever one came with it.</summary>
+    private static IEnumerable<OfferedMove> Removal(TicketRecord record, Entry entry, Actor actor)
+    {
+        if (Swaps.Seen.PictureRemoved.PictureOf(entry.Body) is not { } photo)
+            yield break;
+        var body = new Swaps.Seen.PictureRemoved(photo, "");
+        var whyNot =
+            !actor.MayActAs(body.Writers()) ? Ruling.TakesRole(actor, body.Writers())
+            : record.Ticket.PicturesRemoved.ContainsKey(photo) ? body.Refusal(record.Ticket, actor, default)
+            : null;
+        yield return new(
+            Move.RemovePicture,
+            "The picture goes for good",
+            whyNot,
+            MoveWay.Entry,
+            body,
+            [Offering.Sentence("because", "Why it may not be kept; the journal tells it instead")],
+            $"{entry.Seq}"
+        );
+    }
+
+    private static IReadOnlyList<OfferedMove> Corrections(TicketRecord record, Entry entry, Actor actor)
     {
         var whyNot = Correctable.WhyNot(entry, actor);
         var because = Offering.Sentence("because", "Why; the report tells it");
