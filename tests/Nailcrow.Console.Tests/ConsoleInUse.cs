@@ -72,6 +72,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
         string? host = null
     )
     {
+        await CloseEarlierAsync();
         var context = await (_browser ?? throw new InvalidOperationException("Not started yet.")).NewContextAsync(
             new()
             {
@@ -81,6 +82,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
                 ViewportSize = phone ? new() { Width = 390, Height = 844 } : new() { Width = 1280, Height = 800 },
             }
         );
+        _open.Add((TestContext.Current.Test?.UniqueID, context));
         context.SetDefaultTimeout(180_000); // a small machine under load is slow, not wrong
         var page = await context.NewPageAsync();
         await page.GotoAsync("/");
@@ -91,6 +93,16 @@ public sealed class ConsoleInUse : IAsyncLifetime
         await page.Keyboard.PressAsync("Enter");
         await page.GetByRole(AriaRole.Heading, new() { Name = "My day" }).WaitForAsync();
         return page;
+    }
+
+    private readonly List<(string? Test, IBrowserContext Context)> _open = [];
+
+    /// <summary>A page that is left open goes on listening and asking; a hundred of them take a processor of their own.</summary>
+    private async Task CloseEarlierAsync()
+    {
+        foreach (var (_, context) in _open.Where(o => o.Test != TestContext.Current.Test?.UniqueID))
+            await context.CloseAsync();
+        _open.RemoveAll(o => o.Test != TestContext.Current.Test?.UniqueID);
     }
 
     public Task<NailcrowClient> AsAsync(string name) => Service.SignInAsync(name);

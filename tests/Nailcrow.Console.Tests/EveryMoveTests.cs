@@ -3,7 +3,7 @@ using Microsoft.Playwright;
 namespace Nailcrow.Console.Tests;
 
 /// <summary>Every button that a ticket shows to a person is pressed, and none of them is refused.</summary>
-[Collection(OtherBrowser.Name)]
+[Collection(OneBrowser.Name)]
 public sealed class EveryMoveTests(ConsoleInUse use)
 {
     [Theory, InlineData("ilka"), InlineData("dorrik"), InlineData("sefa"), InlineData("lioth")]

@@ -106,6 +106,7 @@ public sealed class OffThePathTests(ConsoleInUse use)
 
         await StandsAtAsync(page, "Wrong drive. Push it straight back");
         await PressAsync(page, "It is back in bay 3");
+        await page.GetByText("Wrong drive. Push it straight back").First.WaitForAsync(new() { State = WaitForSelectorState.Detached });
 
         var view = await (await use.AsAsync("ilka")).TicketAsync(ticket, Ct);
         view.Swap.NearMisses.ShouldHaveSingleItem().Bay.ShouldBe("3");
