@@ -155,7 +155,7 @@ public sealed class PeoplePageTests(ConsoleInUse use)
         var page = await use.PageAsync("ilka");
         await page.GotoAsync("/people");
 
-        await page.GetByText("To look after people takes another role than yours").WaitForAsync();
+        await page.GetByText("To look after people takes another role than yours: admin.").WaitForAsync();
 
         (await page.GetByRole(AriaRole.Link, new() { Name = "lioth", Exact = true }).CountAsync()).ShouldBe(0);
         (await page.GetByRole(AriaRole.Form).CountAsync()).ShouldBe(0);

@@ -9,6 +9,11 @@ import { said } from '../shared/words'
 import { CustomerForm } from './CustomerForm'
 import { promiseOf } from './customerTold'
 
+const pictures = (months: number | null | undefined, from: string | null | undefined) =>
+  months && from
+    ? `go ${months} ${months === 1 ? 'month' : 'months'} after a ticket ends, from ${from.slice(0, 10)} on`
+    : 'are kept as long as the record'
+
 /** One customer: whom to ask there, what was promised and agreed, and where the machines stand. */
 export function CustomerPage() {
   const name = useParams().name ?? ''
@@ -47,15 +52,8 @@ export function CustomerPage() {
               <dd>{customer.spares}</dd>
             </>
           )}
-          {customer.picturesKeptMonths && picturesGoFrom && (
-            <>
-              <dt>Pictures</dt>
-              <dd>
-                go {customer.picturesKeptMonths} {customer.picturesKeptMonths === 1 ? 'month' : 'months'} after a ticket ends, from{' '}
-                {picturesGoFrom.slice(0, 10)} on
-              </dd>
-            </>
-          )}
+          <dt>Pictures</dt>
+          <dd>{pictures(customer.picturesKeptMonths, picturesGoFrom)}</dd>
           <dt>Sites</dt>
           <dd>
             {sites.length === 0 && 'none yet'}

@@ -101,8 +101,11 @@ internal static class CustomerCommands
                 screen.Line($"[bold]{Screen.Safe(view.Customer.Name)}[/]  [dim]{Promised(view.Customer)}[/]");
                 foreach (var line in view.Customer.Lines())
                     screen.Line($"  {line.About.ToLowerInvariant(), -10} {Screen.Safe(line.Says)}");
-                if (view is { Customer.PicturesKeptMonths: { } months, PicturesGoFrom: { } from })
-                    screen.Line($"  pictures   go {Months(months)} after a ticket ends, from {from.UtcDateTime:yyyy-MM-dd} on");
+                screen.Line(
+                    view is { Customer.PicturesKeptMonths: { } months, PicturesGoFrom: { } from }
+                        ? $"  pictures   go {Months(months)} after a ticket ends, from {from.UtcDateTime:yyyy-MM-dd} on"
+                        : "  pictures   are kept as long as the record"
+                );
                 foreach (var site in view.Sites)
                     screen.Line($"  site       {Screen.Safe(site)}");
                 screen.Line($"  machines   {view.Machines}");

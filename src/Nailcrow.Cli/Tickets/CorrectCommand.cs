@@ -85,13 +85,15 @@ internal static class CorrectCommand
     private static void Ways(Screen screen, long ticket, long seq, IReadOnlyList<OfferedMove> ways)
     {
         var put = $"nailcrow ticket correct {TicketNumber.Text(ticket)} {seq}";
-        screen.Table(
-            ["field", "says now", "accepted"],
-            ways.Where(m => m.Move == Move.PutRight)
-                .SelectMany(m => m.Fields)
-                .Where(f => f.Name.StartsWith(Instead, StringComparison.Ordinal))
-                .Select(f => new[] { Screen.Safe(f.Name[Instead.Length..]), Screen.Safe(f.Value ?? ""), Screen.Safe(Accepted(f)) })
-        );
+        var fields = ways.Where(m => m.Move == Move.PutRight)
+            .SelectMany(m => m.Fields)
+            .Where(f => f.Name.StartsWith(Instead, StringComparison.Ordinal))
+            .ToList();
+        if (fields.Count > 0)
+            screen.Table(
+                ["field", "says now", "accepted"],
+                fields.Select(f => new[] { Screen.Safe(f.Name[Instead.Length..]), Screen.Safe(f.Value ?? ""), Screen.Safe(Accepted(f)) })
+            );
         screen.Table(
             ["you may say", "with"],
             ways.Where(m => m.May)

@@ -17,6 +17,7 @@ public sealed record Token(string AccessToken, long ExpiresIn);
 /// <param name="MustSetUp">Their roles take a second factor, and they are in to set one up; told of oneself.</param>
 /// <param name="Elsewhere">The provider of sign-ins they come in by; null where by none. Told as the second factor is.</param>
 /// <param name="HasPassword">They can come in with one; told as the second factor is.</param>
+/// <param name="Withheld">What they may not do, and what that takes; told of oneself.</param>
 public sealed record PersonView(
     string Name,
     string FullName,
@@ -30,7 +31,8 @@ public sealed record PersonView(
     bool? HasSecondFactor = null,
     bool MustSetUp = false,
     string? Elsewhere = null,
-    bool HasPassword = true
+    bool HasPassword = true,
+    IReadOnlyList<Withheld>? Withheld = null
 );
 
 /// <param name="Address">As name@place.example; null to send them nothing.</param>

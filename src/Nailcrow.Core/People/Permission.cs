@@ -34,6 +34,9 @@ public enum Permission
     KeepHouse,
 }
 
+/// <summary>What somebody may not do, and the roles of which one is enough for it.</summary>
+public sealed record Withheld(Permission Permission, IReadOnlyList<Role> Takes);
+
 /// <summary>Which roles each takes; one of them is enough. The service asks here, and tells everybody what they may.</summary>
 public static class Permissions
 {
@@ -58,4 +61,11 @@ public static class Permissions
 
     public static IReadOnlyList<Permission> Of(Actor actor) =>
         [.. Enum.GetValues<Permission>().Where(permission => actor.MayActAs(Of(permission)))];
+
+    public static IReadOnlyList<Withheld> WithheldFrom(Actor actor) =>
+        [
+            .. Enum.GetValues<Permission>()
+                .Where(permission => !actor.MayActAs(Of(permission)))
+                .Select(permission => new Withheld(permission, [.. Of(permission)])),
+        ];
 }

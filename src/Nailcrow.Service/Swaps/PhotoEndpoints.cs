@@ -68,10 +68,6 @@ internal static class PhotoEndpoints
     ) =>
         await photos.FindAsync(number, photo, ct) is var (mediaType, content) ? TypedResults.File(content, mediaType)
         : (await journal.ReadAsync(number, ct))?.Ticket.PicturesRemoved.GetValueOrDefault(photo) is { } gone
-            ? TypedResults.Problem(
-                $"It is kept no more: {gone.By} removed it on {gone.At.UtcDateTime:yyyy-MM-dd}. {gone.Because}",
-                statusCode: StatusCodes.Status410Gone,
-                title: "Picture removed"
-            )
+            ? TypedResults.Problem($"It is kept no more: {gone.Told()}.", statusCode: StatusCodes.Status410Gone, title: "Picture removed")
         : Refusals.NotFound("There is no such picture on this ticket.");
 }

@@ -20,7 +20,7 @@ public sealed record PictureRemoved(Guid Photo, string Because) : DecisionBody
 
     /// <summary>Which pictures came with the ticket is known to its record alone: <see cref="WhyNot"/> rules on it.</summary>
     public override string? Refusal(Ticket ticket, Actor actor, DateTimeOffset now) =>
-        ticket.PicturesRemoved.TryGetValue(Photo, out var gone) ? $"It is gone already: {gone.By} removed it, {gone.Because}"
+        ticket.PicturesRemoved.TryGetValue(Photo, out var gone) ? $"It is gone already: {gone.Told()}."
         : string.IsNullOrWhiteSpace(Because) ? "Say why it may not be kept; the journal tells it instead of the picture."
         : null;
 

@@ -195,7 +195,8 @@ internal static class SignInEndpoints
                 HasSecondFactor: http.Stand() is { Key: false } stand ? stand.As.HasSecondFactor : null,
                 MustSetUp: http.Stand()?.MustSetUp ?? false,
                 Elsewhere: await elsewhere.OfAsync(actor.Name, ct),
-                HasPassword: me?.PasswordHash is not null
+                HasPassword: me?.PasswordHash is not null,
+                Withheld: Permissions.WithheldFrom(actor)
             )
         );
     }
