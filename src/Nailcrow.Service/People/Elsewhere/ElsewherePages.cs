@@ -56,7 +56,8 @@ internal static class ElsewherePages
             body { max-width: 34rem; margin: 8vh auto; padding: 0 1rem; font: 18px/1.5 system-ui, sans-serif; background: var(--bone); color: var(--ink) }
             h1 { font-size: 1.3rem }
             a { color: var(--pine) }
-            button { font: inherit; font-weight: bold; min-height: 48px; padding: 0 1.5rem; border: 0; border-radius: 3px; background: var(--pine); color: var(--on-pine) }
+            button { font: inherit; font-weight: bold; min-height: 48px; padding: 0 1.5rem; border: 0; border-radius: 3px }
+            button { background: var(--pine); color: var(--on-pine) }
             </style>
             <body>
             <h1>{{title}}</h1>
