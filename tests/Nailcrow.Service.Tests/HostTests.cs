@@ -42,6 +42,7 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
 
     [Theory]
     [InlineData("--Nailcrow:WatchEverySeconds", "0", "Nailcrow:WatchEverySeconds is 0; accepted: 1 to 3600.")]
+    [InlineData("--Nailcrow:PicturesEverySeconds", "0", "Nailcrow:PicturesEverySeconds is 0; accepted: 0.2 to 86400.")]
     [InlineData("--Nailcrow:Procedures", "/no/such/folder", "Nailcrow:Procedures is '/no/such/folder', which is no folder.")]
     public async Task Settings_that_cannot_work_are_told_at_the_start(string name, string value, string sentence)
     {

@@ -23,10 +23,13 @@ public sealed class PicturesKeptTests(PicturesKeptTests.WithClock running) : ICl
 
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
-    private async Task<(long Ticket, Guid Photo)> PictureAsync(string asset, string bay)
+    private async Task<(long Ticket, Guid Photo)> PictureAsync(string asset, string bay, DateTimeOffset? at = null)
     {
         var ilka = await _service.SignInAsync("ilka");
-        var (ticket, photo) = ((await ilka.ReportAsync(new FaultAsk(asset, "Amber lamp", Bay: bay), Ct)).Ticket, Guid.CreateVersion7());
+        var (ticket, photo) = (
+            (await ilka.ReportAsync(new FaultAsk(asset, "Amber lamp", Bay: bay, At: at), Ct)).Ticket,
+            Guid.CreateVersion7()
+        );
         await TakeAsync(ticket, photo);
         return (ticket, photo);
     }
@@ -120,6 +123,9 @@ public sealed class PicturesKeptTests(PicturesKeptTests.WithClock running) : ICl
         (await dorrik.TicketAsync(others, Ct)).Report!.Customer.ShouldNotBe(name);
         await _service.PassesAsync(TimeSpan.FromDays(32));
         dorrik = await _service.SignInAsync("dorrik");
+        var yearsAgo = (await _service.PassesAsync(TimeSpan.Zero)).AddYears(-2);
+        var (said, kept) = await PictureAsync("FSC-0203", "5", yearsAgo);
+        await dorrik.WriteAsync(said, new TicketCancelled("It ended long ago."), Ct, yearsAgo.AddHours(1));
 
         var known = await dorrik.CustomerAsync(name, Ct);
         known.PicturesGoFrom.ShouldBeNull();
@@ -135,6 +141,7 @@ public sealed class PicturesKeptTests(PicturesKeptTests.WithClock running) : ICl
         (await LookAsync(ended, gone)).Says.ShouldNotBeNull().ShouldContain($"Pictures of {name} are kept for 1 month after a ticket ends");
         (await LookAsync(open, stays)).Status.ShouldBe(HttpStatusCode.OK);
         (await LookAsync(others, theirs)).Status.ShouldBe(HttpStatusCode.OK);
+        (await LookAsync(said, kept)).Status.ShouldBe(HttpStatusCode.OK); // what cannot be undone does not go by a time that somebody said
         var admin = await _service.SignInAsync("admin");
         (await admin.TicketAsync(ended, Ct)).Stage.ShouldBe(Stage.Cancelled);
         (await admin.VerifyAsync(Ct)).Troubles.ShouldBeEmpty();

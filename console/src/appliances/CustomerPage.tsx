@@ -9,11 +9,6 @@ import { said } from '../shared/words'
 import { CustomerForm } from './CustomerForm'
 import { promiseOf } from './customerTold'
 
-const pictures = (months: number | null | undefined, from: string | null | undefined) =>
-  months && from
-    ? `go ${months} ${months === 1 ? 'month' : 'months'} after a ticket ends, from ${from.slice(0, 10)} on`
-    : 'are kept as long as the record'
-
 /** One customer: whom to ask there, what was promised and agreed, and where the machines stand. */
 export function CustomerPage() {
   const name = useParams().name ?? ''
@@ -24,7 +19,7 @@ export function CustomerPage() {
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/customers/one', { params: { query: { name } }, signal })),
   })
   if (!known.data) return <WaitingPage for="the customer" problem={known.error} />
-  const { customer, sites, machines, picturesGoFrom } = known.data
+  const { customer, sites, machines, pictures } = known.data
   return (
     <main className="page">
       <h1>{customer.name}</h1>
@@ -53,7 +48,7 @@ export function CustomerPage() {
             </>
           )}
           <dt>Pictures</dt>
-          <dd>{pictures(customer.picturesKeptMonths, picturesGoFrom)}</dd>
+          <dd>{pictures}</dd>
           <dt>Sites</dt>
           <dd>
             {sites.length === 0 && 'none yet'}

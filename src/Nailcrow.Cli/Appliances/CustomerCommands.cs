@@ -101,18 +101,12 @@ internal static class CustomerCommands
                 screen.Line($"[bold]{Screen.Safe(view.Customer.Name)}[/]  [dim]{Promised(view.Customer)}[/]");
                 foreach (var line in view.Customer.Lines())
                     screen.Line($"  {line.About.ToLowerInvariant(), -10} {Screen.Safe(line.Says)}");
-                screen.Line(
-                    view is { Customer.PicturesKeptMonths: { } months, PicturesGoFrom: { } from }
-                        ? $"  pictures   go {Months(months)} after a ticket ends, from {from.UtcDateTime:yyyy-MM-dd} on"
-                        : "  pictures   are kept as long as the record"
-                );
+                screen.Line($"  pictures   {Screen.Safe(view.Pictures)}");
                 foreach (var site in view.Sites)
                     screen.Line($"  site       {Screen.Safe(site)}");
                 screen.Line($"  machines   {view.Machines}");
             }
         );
-
-    private static string Months(int months) => months == 1 ? "1 month" : $"{months} months";
 
     private static string Promised(Customer customer) =>
         (customer.RespondHours, customer.RestoreHours) switch

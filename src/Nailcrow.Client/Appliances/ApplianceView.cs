@@ -34,12 +34,14 @@ public sealed record MachineAsk(Appliance Appliance, Site? Site = null, Customer
 /// <param name="Version">Send back as <c>If-Match</c> when changing it.</param>
 /// <param name="PicturesGoFrom">When pictures begin to go, where they are kept for a time: a week after that was agreed here. Null where
 /// they are kept as long as the record.</param>
+/// <param name="Pictures">How long they are kept, in words.</param>
 public sealed record CustomerView(
     Customer Customer,
     IReadOnlyList<string> Sites,
     int Machines,
     string Version,
-    DateTimeOffset? PicturesGoFrom = null
+    DateTimeOffset? PicturesGoFrom = null,
+    string Pictures = ""
 );
 
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>

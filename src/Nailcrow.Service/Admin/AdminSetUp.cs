@@ -1,5 +1,4 @@
 using Nailcrow.Service.Host;
-using Nailcrow.Service.Swaps;
 using Quartz;
 
 namespace Nailcrow.Service.Admin;

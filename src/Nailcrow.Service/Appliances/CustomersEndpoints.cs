@@ -74,8 +74,11 @@ internal static class CustomersEndpoints
         );
     }
 
-    private static async Task<CustomerView?> ViewAsync(ReferenceBook book, PicturePeriods pictures, string name, CancellationToken ct) =>
-        await book.CustomerAsync(name.Trim(), ct) is var (known, sites, machines)
-            ? new(known.Customer, sites, machines, known.Version, await pictures.BeginAsync(known.Customer, ct))
-            : null;
+    private static async Task<CustomerView?> ViewAsync(ReferenceBook book, PicturePeriods pictures, string name, CancellationToken ct)
+    {
+        if (await book.CustomerAsync(name.Trim(), ct) is not var (known, sites, machines))
+            return null;
+        var from = await pictures.BeginAsync(known.Customer, ct);
+        return new(known.Customer, sites, machines, known.Version, from, PicturesKept.Told(known.Customer.PicturesKeptMonths, from));
+    }
 }

@@ -8,11 +8,12 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.People.Log;
 using Nailcrow.Provider;
 using Nailcrow.Running;
+using static Nailcrow.Service.Tests.People.FirmWithProvider;
 
 namespace Nailcrow.Service.Tests.People;
 
 /// <summary>Coming in by a firm's own provider of sign-ins: a real one, on loopback, with a browser's cookies and without a browser.</summary>
-public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<ElsewhereTests.Firm>
+public sealed class ElsewhereTests(FirmWithProvider firm) : IClassFixture<FirmWithProvider>
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
@@ -257,68 +258,6 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
         page.RequestMessage!.RequestUri.ShouldBe(new Uri(firm.Service.Address, ends));
     }
 
-    [Fact]
-    public async Task Where_none_is_set_there_is_none_to_come_in_by()
-    {
-        await using var service = await RunningService.StartPeopledAsync();
-        var admin = await service.SignInAsync("admin");
-
-        (await admin.SignInWaysAsync(Ct)).Elsewhere.ShouldBeNull();
-        (await ProblemAsync(admin.AskDeviceAsync(Ct))).ShouldBe(
-            (404, "No provider of sign-ins is set here; Nailcrow:Elsewhere names one at the start.")
-        );
-        (await ProblemAsync(admin.JoinElsewhereAsync(RunningService.Password, Ct))).Status.ShouldBe(404);
-        using var http = service.Http();
-        (await PageAsync(http)).Status.ShouldBe(404);
-    }
-
-    [Fact]
-    public async Task A_provider_that_is_away_keeps_nobody_from_coming_in_by_their_password()
-    {
-        await using var service = await RunningService.StartPeopledAsync(
-            further: ["--Nailcrow:Elsewhere:Issuer", "http://127.0.0.1:9/", "--Nailcrow:Elsewhere:ClientId", "nailcrow"]
-        );
-        var admin = await service.SignInAsync("admin");
-        using var browser = service.Http();
-
-        (await admin.SignInWaysAsync(Ct)).Elsewhere.ShouldNotBeNull().Name.ShouldBe("127.0.0.1");
-        (await PageAsync(browser)).ShouldBe(
-            (502, "127.0.0.1 cannot be reached from here. Try again, or sign in with your name and password.")
-        );
-        (await ProblemAsync(admin.AskDeviceAsync(Ct))).ShouldBe(
-            (502, "127.0.0.1 cannot be reached from here, or does not answer as agreed. Try again, or sign in with your name and password.")
-        );
-    }
-
-    [Fact]
-    public async Task What_cannot_be_meant_by_its_settings_is_said_at_the_start_all_of_it()
-    {
-        var start = await Should.ThrowAsync<InvalidOperationException>(() =>
-            RunningService.StartAsync(
-                further:
-                [
-                    "--Nailcrow:Elsewhere:Issuer",
-                    "http://sign-in.fenwright.example",
-                    "--Nailcrow:Elsewhere:SecretFile",
-                    "/nowhere/at/all",
-                    "--Nailcrow:Elsewhere:Roles:tide-crew",
-                    "chef",
-                ]
-            )
-        );
-
-        foreach (
-            var said in new[]
-            {
-                "Nailcrow:Elsewhere:Issuer is 'http://sign-in.fenwright.example'; write one like https://sign-in.firm.example.",
-                "Nailcrow:Elsewhere:ClientId is not set",
-                "Nailcrow:Elsewhere:SecretFile is '/nowhere/at/all', which is no file that can be read:",
-                "Nailcrow:Elsewhere:Roles:tide-crew:",
-            }
-        )
-            start.Message.ShouldContain(said);
-    }
-
     private const string SignedBy = "elsewhere";
 
     private async Task<HttpClient> BrowserAsync()
@@ -358,53 +297,4 @@ public sealed class ElsewhereTests(ElsewhereTests.Firm firm) : IClassFixture<Els
         await browser.GetFromJsonAsync("api/me", ContractJson.Default.PersonView, Ct) ?? throw new JsonException("It says nothing.");
 
     private static Task<PersonView> MeAsync(NailcrowClient client) => client.MeAsync(Ct);
-
-    private static async Task<(int Status, string Sentence)> PageAsync(HttpClient browser, string at = "api/sign-in/elsewhere")
-    {
-        using var page = await browser.GetAsync(at, Ct);
-        return ((int)page.StatusCode, Sentence(await page.Content.ReadAsStringAsync(Ct)));
-    }
-
-    private static string Sentence(string page) =>
-        WebUtility.HtmlDecode(Regex.Match(page, "<p>(.*?)</p>", RegexOptions.Singleline).Groups[1].Value);
-
-    private static async Task<(int Status, string Sentence)> ProblemAsync(Task call)
-    {
-        var no = await Should.ThrowAsync<ApiProblem>(() => call);
-        return ((int)no.Status, no.Message);
-    }
-
-    /// <summary>A service that takes a second factor of stores, and a provider that knows it.</summary>
-    public sealed class Firm : IAsyncLifetime
-    {
-        private RunningProvider? _provider;
-        private RunningService? _service;
-
-        public RunningService Service => _service ?? throw new InvalidOperationException("Not started yet.");
-
-        public RunningProvider Provider => _provider ?? throw new InvalidOperationException("Not started yet.");
-
-        public async ValueTask InitializeAsync()
-        {
-            _provider = await RunningProvider.StartAsync();
-            _service = await RunningService.StartPeopledAsync(further: [.. _provider.Settings, "--Nailcrow:SecondFactor:0", "stores"]);
-            await _provider.KnowsAsync(_service.Address);
-        }
-
-        /// <summary>A browser with cookies of its own.</summary>
-        public HttpClient Browser(bool follows = true) =>
-            new(new HttpClientHandler { AllowAutoRedirect = follows }) { BaseAddress = Service.Address };
-
-        public async Task<IReadOnlyList<SecurityLine>> LogAsync(string about)
-        {
-            var admin = await Service.SignInAsync("admin");
-            return [.. (await admin.SecurityLogAsync(null, null, null, 200, Ct)).Lines.Where(line => line.About == about)];
-        }
-
-        public async ValueTask DisposeAsync()
-        {
-            await Service.DisposeAsync();
-            await Provider.DisposeAsync();
-        }
-    }
 }

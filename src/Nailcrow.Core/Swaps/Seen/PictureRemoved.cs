@@ -1,7 +1,9 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Linking;
 
 namespace Nailcrow.Core.Swaps.Seen;
 
@@ -39,9 +41,18 @@ public sealed record PictureRemoved(Guid Photo, string Because) : DecisionBody
             _ => null,
         };
 
+    /// <summary>
+    /// When the record heard that the ticket ended; null while it has not. What cannot be undone does not go by a time that somebody said.
+    /// </summary>
+    public static DateTimeOffset? EndHeard(TicketRecord record) =>
+        record.Ticket.IsEnded
+            ? record.Arrived.Where(e => e.Body is TicketClosed or TicketCancelled or TicketJoined).Max(e => (DateTimeOffset?)e.RecordedAt)
+            : null;
+
+    /// <summary>The bytes go when the entry is recorded, whenever somebody says that they decided it.</summary>
     internal override Ticket Fold(Ticket ticket, Stamp stamp) =>
         ticket with
         {
-            PicturesRemoved = ticket.PicturesRemoved.SetItem(Photo, new(stamp.At, stamp.By, Because)),
+            PicturesRemoved = ticket.PicturesRemoved.SetItem(Photo, new(stamp.RecordedAt, stamp.By, Because)),
         };
 }

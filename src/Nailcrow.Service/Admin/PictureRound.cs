@@ -1,3 +1,4 @@
+using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps.Seen;
@@ -6,7 +7,7 @@ using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 using Quartz;
 
-namespace Nailcrow.Service.Swaps;
+namespace Nailcrow.Service.Admin;
 
 /// <summary>
 /// Lets go of pictures that were kept as long as was agreed with the customer. Each goes by an entry of its own, whose id is made from the
@@ -33,18 +34,19 @@ internal sealed class PictureRound(PicturePeriods periods, TicketJournal journal
 
     private async Task LetGoAsync(PicturePeriod period, long number, CancellationToken ct)
     {
-        if (await journal.ReadAsync(number, ct) is not { Ticket: { EndedAt: { } ended } ticket } || ended >= period.EndedBefore)
+        if (
+            await journal.ReadAsync(number, ct) is not { } record
+            || PictureRemoved.EndHeard(record) is not { } ended
+            || ended >= period.EndedBefore
+        )
             return;
-        var because =
-            $"Pictures of {period.Customer} are kept for {Months(period.Months)} after a ticket ends; this one ended on {ended.UtcDateTime:yyyy-MM-dd}.";
+        var because = PicturesKept.Because(period.Customer, period.Months, ended);
         foreach (var photo in await periods.PicturesAsync(number, ct))
         {
             var id = SignedEvents.IdOf("picture-removed", $"{photo}");
             var intent = new Intent(id, time.GetUtcNow(), 0, Actor.Service, new PictureRemoved(photo, because));
-            if (await journal.WriteAsync(ticket.Number, intent, ct) is Written.Declined declined)
+            if (await journal.WriteAsync(number, intent, ct) is Written.Declined declined)
                 log.LogError("A picture that was kept long enough stays on its ticket: {Why}", declined.Ruling);
         }
     }
-
-    private static string Months(int months) => months == 1 ? "1 month" : $"{months} months";
 }
