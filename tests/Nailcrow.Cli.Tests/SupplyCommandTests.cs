@@ -24,6 +24,9 @@ public sealed class SupplyCommandTests(CommandInUse use) : IClassFixture<Command
             "2 drive carriers used."
         );
 
+        var slip = await use.Command.RunAsync("part", "used", ticket, "drive carrier", "--as", "ilka");
+        slip.Code.ShouldBe(1);
+        slip.Error.ShouldContain("drive carriers reads nearly the same");
         var list = await AsSefaAsync("list");
         list.ShouldContain("drive carriers");
         list.ShouldContain("2 van of ilka");

@@ -38,6 +38,7 @@ public static class FilledMove
                 long.Parse(field.Choices?.FirstOrDefault()?.Value ?? $"{1002 + chance.Next(1_000_000_000)}", CultureInfo.InvariantCulture)
             ),
             FieldKind.Bytes => JsonValue.Create(long.Parse(field.Value ?? "12000138625024", CultureInfo.InvariantCulture)),
+            FieldKind.Flag => JsonValue.Create(true),
             FieldKind.Number => JsonValue.Create(chance.Next(1, 90)),
             FieldKind.Choice when field.Choices is { } choices => JsonValue.Create(choices[chance.Next(choices.Count)].Value),
             FieldKind.Person => JsonValue.Create(field.Except == "ilka" ? "tamsel" : "ilka"),

@@ -100,6 +100,39 @@ public sealed class SuppliesTests(TheFirm firm)
     }
 
     [Fact]
+    public async Task A_slip_in_its_name_on_a_ticket_is_asked_about_and_makes_no_second_supply()
+    {
+        await SaysAsync(Came("Rail clips", 12));
+        var story = new Story(firm);
+        await story.SwappedAsync();
+
+        (await story.RefusedAsync("ilka", new SuppliesUsed("Rail clops", 2, "Stores"))).Sentence.ShouldBe(
+            "Nothing is known of Rail clops; Rail clips reads nearly the same. Say which it is. A new one is said to be new (--as-named)."
+        );
+        await story.DoesAsync("ilka", new SuppliesUsed("rail  CLIPS", 2, "Stores"));
+        var used = await story.LastAsync<SuppliesUsed>();
+        (
+            await story.RefusedAsync("ilka", new EntryCorrected(used.Id, "Three.", new SuppliesUsed("Rail clip", 3, "Stores")))
+        ).Sentence.ShouldContain("Rail clips reads nearly the same");
+        (await WhereAsync("Rail clips")).Single().Item2.ShouldBe(10);
+        await story.DoesAsync("ilka", new SuppliesUsed("Rail clip", 1, "Stores", AsNamed: true));
+        await story.DoesAsync("ilka", new SuppliesUsed("Rail clip", 1, "Stores"));
+        (await ViewAsync("rail clip")).Now.Lately.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task A_part_with_a_serial_is_no_supply_on_a_ticket_either()
+    {
+        var story = new Story(firm);
+        await story.SwappedAsync();
+        var serial = story.Parts[0];
+
+        (await story.RefusedAsync("ilka", new SuppliesUsed(serial.ToLowerInvariant(), 1))).Sentence.ShouldStartWith(
+            $"{serial} is a part with a serial"
+        );
+    }
+
+    [Fact]
     public async Task Used_after_the_end_it_is_counted_and_nobody_has_to_look_at_the_ticket_again()
     {
         var story = new Story(firm);

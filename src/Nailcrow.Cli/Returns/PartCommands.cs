@@ -63,15 +63,17 @@ internal static class PartCommands
         var (ticket, supply) = (Said.Ticket(), Said.Text("SUPPLY", "What was used up: \"drive carrier\", \"M3 screws\"."));
         var count = new Argument<int>("COUNT") { Description = "How many; 1 where nothing is said.", DefaultValueFactory = _ => 1 };
         var from = Said.Optional("--from", "Where it was taken: a depot, or \"van of tamsel\"; default: your own van.", "PLACE");
+        var asNamed = new Option<bool>("--as-named") { Description = "It is new, and no other one that reads nearly the same." };
         return new Command("used", "Something without a serial was used up: a carrier, screws, a cable.")
         {
             ticket,
             supply,
             count,
             from,
+            asNamed,
         }.Does(call =>
         {
-            var used = new SuppliesUsed(call.Get(supply), call.Get(count), call.Get(from));
+            var used = new SuppliesUsed(call.Get(supply), call.Get(count), call.Get(from), call.Get(asNamed) ? true : null);
             return call.WriteAsync(call.Get(ticket), used, $"{used.Count:N0} {used.Supply} used.");
         });
     }

@@ -121,6 +121,7 @@ internal static class CorrectCommand
         field.Kind switch
         {
             FieldKind.Choice => string.Join(", ", (field.Choices ?? []).Select(c => c.Value)),
+            FieldKind.Flag => "true, or nothing",
             FieldKind.Time => "a time with its offset",
             FieldKind.Day => "a day, 2026-11-27",
             FieldKind.Bytes => "whole bytes",
@@ -169,6 +170,9 @@ internal static class CorrectCommand
         : field.Kind is FieldKind.Bytes or FieldKind.Number
             ? decimal.TryParse(text, NumberStyles.Number, CultureInfo.InvariantCulture, out var number) ? JsonValue.Create(number)
                 : throw new UsageProblem($"{field.Label} is a number, not '{text}'.")
+        : field.Kind == FieldKind.Flag
+            ? text is "true" or "false" ? JsonValue.Create(text == "true")
+                : throw new UsageProblem($"{field.Label}: true, or nothing; not '{text}'.")
         : field.Kind == FieldKind.Choice && field.Choices is { } choices && choices.All(c => c.Value != text)
             ? throw new UsageProblem($"{field.Label} is not '{text}'; accepted: {string.Join(", ", choices.Select(c => c.Value))}.")
         : JsonValue.Create(text);

@@ -18,6 +18,8 @@ internal static class GuardedYaml
 
     private const int MostValues = 60_000;
 
+    private const string AfterThis = "What comes after this is not YAML; quote texts that have '[', ']', '{', '}', ',' or ': ' in them.";
+
     public static YamlMappingNode? Load(string text, string holds, Action<long, long, string> report)
     {
         if (text.Length > MostCharacters)
@@ -26,11 +28,12 @@ internal static class GuardedYaml
         {
             if (Trap(text) is { } trap)
                 return Nothing(report, trap.At.Line, trap.At.Column, trap.Sentence);
-            var yaml = new YamlStream();
-            yaml.Load(new StringReader(text));
-            return yaml.Documents is [{ RootNode: YamlMappingNode root }]
-                ? root
-                : Nothing(report, 1, 1, $"This file holds one mapping with the keys {holds}.");
+            return Documents(text, out var unreadable) switch
+            {
+                [{ RootNode: YamlMappingNode root }] => root,
+                null => Nothing(report, unreadable.Line, unreadable.Column, AfterThis),
+                _ => Nothing(report, 1, 1, $"This file holds one mapping with the keys {holds}."),
+            };
         }
         catch (YamlException e)
         {
@@ -68,9 +71,24 @@ internal static class GuardedYaml
                     break;
             }
         }
-        return unreadable is { } at
-            ? (at, "What comes after this is not YAML; quote texts that have '[', ']', '{', '}', ',' or ': ' in them.")
-            : null;
+        return unreadable is { } at ? (at, AfterThis) : null;
+    }
+
+    /// <summary>Null where the library stumbles over events in an order that it did not expect, such as a value without its key.</summary>
+    private static IList<YamlDocument>? Documents(string text, out Mark unreadable)
+    {
+        var (parser, yaml) = (new Parser(new StringReader(text)), new YamlStream());
+        unreadable = Mark.Empty;
+        try
+        {
+            yaml.Load(parser);
+            return yaml.Documents;
+        }
+        catch (Exception e) when (e is ArgumentException or InvalidOperationException)
+        {
+            unreadable = parser.Current?.Start ?? Mark.Empty;
+            return null;
+        }
     }
 
     /// <summary>The library stumbles over some marks of a flow instead of naming them; what it had read until there is known.</summary>

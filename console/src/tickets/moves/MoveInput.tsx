@@ -25,6 +25,7 @@ export function MoveInput({ field, value, typed, autoFocus = false }: Props) {
       if (field.choices?.length) return <NativeSelect {...said} data={field.choices.map(c => ({ value: c.value, label: c.label }))} />
       return <TextInput {...said} pattern="(T-|t-)?[0-9]+" title="A ticket's number, such as T-1042" />
     case 'choice':
+    case 'flag':
       return <NativeSelect {...said} data={(field.choices ?? []).map(c => ({ value: c.value, label: c.label }))} />
     case 'person':
       return <PersonInput {...said} except={field.except ?? null} />

@@ -24,6 +24,8 @@ function said(field: MoveField, text: string): unknown {
       return Number(words.replaceAll(/[\s,]/g, ''))
     case 'number':
       return Number(words.replace(',', '.'))
+    case 'flag':
+      return words === 'true'
     case 'ticket':
       return Number(words.replace(/^T-/i, ''))
     case 'time':

@@ -15,7 +15,8 @@ public sealed record SupplyUse(string Supply, int Count, Holder From, DateTimeOf
 /// <param name="Supply">What it is called, in any case and with any blanks.</param>
 /// <param name="Count">How many.</param>
 /// <param name="Place">Where it was taken from: a depot by its name, "van of ilka"; null for the van of whoever writes it.</param>
-public sealed record SuppliesUsed(string Supply, int Count, string? Place = null) : FactBody
+/// <param name="AsNamed">The name was looked at again: it is a new one, and no other that reads nearly the same.</param>
+public sealed record SuppliesUsed(string Supply, int Count, string? Place = null, bool? AsNamed = null) : FactBody
 {
     public override string Told() => $"Used: {Count:N0} {Supply}{(Place is { } place ? $", from {Holder.OfPlace(place)}" : "")}";
 

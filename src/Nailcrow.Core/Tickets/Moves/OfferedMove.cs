@@ -55,6 +55,9 @@ public enum FieldKind
 
     /// <summary>Something that is counted: the names stores knows are offered, and another may be said.</summary>
     Supply,
+
+    /// <summary>Yes, or nothing said: two choices, of which one is the word true.</summary>
+    Flag,
 }
 
 /// <summary>Something a person says to make a move.</summary>

@@ -94,6 +94,14 @@ internal static class PartMoves
                 new("supply", "What: drive carrier, screws, a cable", FieldKind.Supply, Most: SupplyName.MostCharacters),
                 new("count", "How many", FieldKind.Number, Value: "1"),
                 new("place", "Where it was taken from", Required: false, Hint: "A depot, or van of somebody; none is your own van."),
+                new(
+                    "asNamed",
+                    "If its name is new",
+                    FieldKind.Flag,
+                    Required: false,
+                    Hint: "Say yes where it reads nearly the same as another and is none of those.",
+                    Choices: [new("", "ask me where it reads nearly as another"), new("true", "yes, it is a new one")]
+                ),
             ]
         );
     }

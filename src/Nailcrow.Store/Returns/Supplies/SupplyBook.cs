@@ -67,12 +67,11 @@ public sealed class SupplyBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
                 }
                 var (called, now) = await connection.Supplies.NowAsync(name);
                 var move = asked with { Supply = called ?? name.Text };
-                var others = called is null ? await db.Supplies.Select(r => r.Name).Distinct().OrderBy(n => n).ToListAsync() : [];
-                var no = SupplyDesk.WhyNot(move, now, called is null, others) ?? await IsAPartAsync(db, name);
-                if (no is not null)
+                var others = called is null ? await connection.Supplies.NamesAsync() : [];
+                if (SupplyDesk.WhyNot(move, now, called is null, others) is { } no)
                     written = new(no, true);
-                else if (called is null && !asNamed && SupplyDesk.Near(name.Text, others) is { } near)
-                    written = new($"Nothing is known of {name}; {near} reads nearly the same. Say which it is.", true, near);
+                else if (await connection.Supplies.MeantAsync(name, asNamed) is { } meant)
+                    written = new(meant.Says, true, meant.Near);
                 if (written.Says.Length > 0)
                     return;
                 await connection.Supplies.WriteAsync([move], null, time.GetUtcNow());
@@ -93,14 +92,6 @@ public sealed class SupplyBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             balances.Add(new(moves[0].Supply, line.Came, line.Found, line.Used, line.Missing, line.Held, line.Difference));
         }
         return balances;
-    }
-
-    private static async Task<string?> IsAPartAsync(NailcrowDb db, SupplyName name)
-    {
-        var serial = SerialNumber.Normalise(name.Text);
-        return await db.Parts.AnyAsync(p => p.Serial == serial)
-            ? $"{serial} is a part with a serial; 'nailcrow stock receive' and 'stock move' take those."
-            : null;
     }
 
     private static SupplyWritten Again(SupplyMove? earlier, SupplyName name, SupplyMove asked) =>

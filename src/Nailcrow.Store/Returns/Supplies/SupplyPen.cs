@@ -7,6 +7,9 @@ using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Returns.Supplies;
 
+/// <param name="Near">A supply that reads nearly the same; null where it is a part.</param>
+internal sealed record SupplyMeant(string Says, string? Near);
+
 /// <summary>Writes lines of the ledger about supplies, in whatever transaction is open, with the rows that say how many are where.</summary>
 internal sealed class SupplyPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, PreparedRows<SupplyRow> counts)
 {
@@ -28,6 +31,24 @@ internal sealed class SupplyPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, P
             SupplyLine.From(rows.Select(r => KeyValuePair.Create(r.At(), r.Count)).ToList())
         );
     }
+
+    /// <summary>What else a name may be meant for that the ledger does not have: a part, or a supply that reads nearly the same.</summary>
+    /// <param name="asNamed">It was looked at again: it is no other one that reads nearly the same.</param>
+    /// <returns>Null where it is known, or can only be new.</returns>
+    public async Task<SupplyMeant?> MeantAsync(SupplyName name, bool asNamed)
+    {
+        if ((await NowAsync(name)).Name is not null)
+            return null;
+        var serial = SerialNumber.Normalise(name.Text);
+        if (await db.Parts.AnyAsync(p => p.Serial == serial))
+            return new($"{serial} is a part with a serial; 'nailcrow stock receive' and 'stock move' take those.", null);
+        return !asNamed && SupplyDesk.Near(name.Text, await NamesAsync()) is { } near
+            ? new($"Nothing is known of {name}; {near} reads nearly the same. Say which it is.", near)
+            : null;
+    }
+
+    /// <summary>What all supplies are called, by name.</summary>
+    public Task<List<string>> NamesAsync() => db.Supplies.Select(r => r.Name).Distinct().OrderBy(n => n).ToListAsync();
 
     /// <summary>How many are where, told anew from the ledger alone.</summary>
     public async Task TellAllAsync()

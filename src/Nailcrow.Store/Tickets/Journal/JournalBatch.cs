@@ -1,10 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
-using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ledger;
-using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
@@ -81,10 +79,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         }
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
-        if (NewPart(record, intent.Body) is { } part && await WhyNotSetAsideAsync(part, record.Ticket.Number) is { } taken)
-            return new Written.Declined(new Ruling.Refused(taken));
-        if (await AskedOfNobodyAsync(db, intent.Body) is { } unknown)
-            return new Written.Declined(new Ruling.Refused(unknown));
+        if (await new AgainstTheBooks(connection).WhyNotAsync(record, intent.Body) is { } no)
+            return new Written.Declined(new Ruling.Refused(no));
         var entry = record.Next(intent, now);
         if (entry.Body is Unreadable unreadable) // what could not be read after a restart is not taken before it either
             return new Written.Declined(new Ruling.Unusable($"It would not be read back: {unreadable.Why}"));
@@ -105,45 +101,6 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
-
-    /// <summary>It is somebody else's or nowhere to be had; or nobody knows it, and a part that its code may mean is known.</summary>
-    private async Task<string?> WhyNotSetAsideAsync(PartReserved part, long ticket)
-    {
-        var (serial, overruled) = (part.Serial, !string.IsNullOrWhiteSpace(part.OverruledBecause));
-        var line = await connection.Pen.LineAsync(serial);
-        if (line.Last is null)
-            foreach (var meant in SerialNumber.Meanings(serial).Skip(1))
-                if ((await connection.Pen.LineAsync(meant)).Last is not null)
-                    return $"Stores knows no {line.Serial}, but {meant}: the label's code has an identifier before the serial. Say {meant}.";
-        return Reservable.WhyNot(line, ticket, overruled);
-    }
-
-    /// <summary>Whom the service cannot ask is not asked: who it could be is said at once, and not by an errand that waits for ever.</summary>
-    private static async Task<string?> AskedOfNobodyAsync(NailcrowDb db, EntryBody body)
-    {
-        (string? Name, PartnerKind Kind)? asked = (body is EntryCorrected { Instead: { } instead } ? instead : body) switch
-        {
-            CarrierAsked carrier => (carrier.Carrier, PartnerKind.Carrier),
-            MakerAsked maker => (maker.Maker, PartnerKind.Maker),
-            PaperMailed or ReturnReminded => (null, PartnerKind.Mail), // whichever carries mail
-            _ => null,
-        };
-        if (asked is not var (name, kind))
-            return null;
-        var known = await db.Partners.AsNoTracking().Where(p => p.Kind == kind).Select(p => p.Name).OrderBy(n => n).ToListAsync();
-        return known.Exists(n => name is null || n == name) ? null
-            : kind == PartnerKind.Mail ? "No mail server is known to the service yet; an administrator adds one ('nailcrow partner set')."
-            : known.Count == 0 ? $"No {Words.Of(kind)} can be asked by the service yet; an administrator adds one ('nailcrow partner set')."
-            : $"'{name}' is no {Words.Of(kind)} that the service can ask; known: {string.Join(", ", known)}.";
-    }
-
-    /// <summary>The part that is to be set aside by it; one that was set aside already, and only has its size put right, is none.</summary>
-    private static PartReserved? NewPart(TicketRecord record, EntryBody body) =>
-        body is EntryCorrected { Instead: PartReserved instead } correction
-            ? (record.Find(correction.Entry)?.Body as PartReserved)?.Serial == instead.Serial
-                ? null
-                : instead
-            : body as PartReserved;
 
     /// <summary>The record as this batch leaves it so far.</summary>
     internal TicketRecord Now(long ticket) => _touched[ticket];

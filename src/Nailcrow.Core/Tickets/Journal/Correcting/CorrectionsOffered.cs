@@ -131,13 +131,20 @@ public static class CorrectionsOffered
                 known,
                 Required: false,
                 Value: Said(value),
-                Choices: known == FieldKind.Choice ? Choices(property.PropertyType) : null,
+                Choices: known switch
+                {
+                    FieldKind.Choice => Choices(property.PropertyType),
+                    FieldKind.Flag => [new("", "not said"), new("true", "yes")],
+                    _ => null,
+                },
                 Most: known == FieldKind.Lines ? LongText : 200
             );
     }
 
     private static FieldKind? KindOf(JsonPropertyInfo property)
     {
+        if (property.PropertyType == typeof(bool?))
+            return FieldKind.Flag;
         var type = Nullable.GetUnderlyingType(property.PropertyType) ?? property.PropertyType;
         return type == typeof(string)
             ? property.Name.StartsWith("serial", StringComparison.Ordinal)
@@ -169,6 +176,7 @@ public static class CorrectionsOffered
         value switch
         {
             null => null,
+            bool yes => yes ? "true" : null,
             Enum word => JsonNamingPolicy.KebabCaseLower.ConvertName(word.ToString()),
             DateTimeOffset at => at.ToString("yyyy-MM-dd'T'HH:mm:ssK", System.Globalization.CultureInfo.InvariantCulture),
             IFormattable other => other.ToString(null, System.Globalization.CultureInfo.InvariantCulture),
