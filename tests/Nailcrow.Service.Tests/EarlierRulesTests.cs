@@ -56,10 +56,15 @@ public sealed class EarlierRulesTests
             )
             .ShouldBe(1);
         Number(before.Folder, "select min(proved_under) from procedure_version where procedure = 'not-reached'").ShouldBe(1);
+        var told = (await lead.DeskAsync(Ct)).NotUsed.ShouldNotBeNull().ShouldHaveSingleItem();
+        told.Says.ShouldContain($"version {unsafeOne.Version}, is given to no new run. Today's proof refuses it: ");
+        told.Says.ShouldContain($"Version {shipped} is used instead");
         var run = (await (await after.SignInAsync("ilka")).TicketAsync(ticket, Ct)).Run!; // it was started before
         (run.Sheet.Version, run.Withdrawn).ShouldBe(
             (unsafeOne.Version, $"Today's proof refuses it: {refused[0].Findings.First(f => f.Rule == SafetyRule.WayOut).Sentence}")
         );
+        await lead.WithdrawAsync("not-reached", unsafeOne.Version!, "The gate has no way out.", Ct);
+        (await lead.DeskAsync(Ct)).NotUsed.ShouldBe([]);
     }
 
     private static PublishAsk Ask(string procedure, string was, string now)

@@ -66,6 +66,11 @@ function Lines({ filter }: { filter: TicketFilter }) {
             <Link to={`/people/${encodeURIComponent(e.engineer)}`}>hand them over</Link>.
           </p>
         ))}
+      {first.notUsed?.map(p => (
+        <p key={p.says} className="brick" style={{ margin: 0 }}>
+          ■ {p.says} {p.procedure && <Link to={`/procedures/${p.procedure}`}>Look at it</Link>}
+        </p>
+      ))}
       {lines.length === 0 && (
         <p className="panel">
           {narrowed ? 'No open ticket is like that; narrow it less.' : 'Nothing is open. A fault that arrives appears here by itself.'}

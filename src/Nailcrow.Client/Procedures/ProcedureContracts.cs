@@ -86,3 +86,8 @@ public sealed record StepTimingView(
             timing.PeopleGetStuck
         );
 }
+
+/// <summary>A procedure that no new run gets, though nobody withdrew it: today's proof refuses it, or it cannot be read.</summary>
+/// <param name="Procedure">Its id, where it could be read so far.</param>
+/// <param name="Says">What is wrong, what is used instead, and what a lead does about it.</param>
+public sealed record ProcedureNotUsed(string? Procedure, string Says);

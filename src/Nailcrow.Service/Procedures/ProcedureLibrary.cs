@@ -1,3 +1,4 @@
+using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures;
@@ -40,6 +41,27 @@ internal sealed class ProcedureLibrary(
     /// <summary>What today's proof finds in a version that was proved under earlier rules; null where it stands.</summary>
     public async Task<string?> NoLongerAsync(string procedure, string version, CancellationToken ct) =>
         (await ShelvedAsync(ct)).NoLongerProved(procedure, version);
+
+    /// <summary>What no new run gets though nobody withdrew it: whoever plans is told, and does not find out at a machine.</summary>
+    public async Task<IReadOnlyList<ProcedureNotUsed>> NotUsedAsync(CancellationToken ct)
+    {
+        var shelved = await ShelvedAsync(ct);
+        return [.. shelved.NoLonger.Concat(shelved.Refused).Select(v => new ProcedureNotUsed(v.Id, Says(v, shelved.Usable)))];
+    }
+
+    private static string Says(ProcedureView view, IReadOnlyList<Procedure> usable)
+    {
+        var wrong =
+            view.Findings.Where(f => !f.OnlyDeclaresTooLittle).Select(f => f.Sentence).FirstOrDefault()
+            ?? view.Problems.Select(p => $"{p}").Concat(view.Findings.Select(f => f.Sentence)).FirstOrDefault();
+        var instead = usable.FirstOrDefault(p => p.Id == view.Id) is { } other
+            ? $"Version {other.Version} is used instead"
+            : "No version of it can be used";
+        return view.Published is null
+            ? $"{view.File} is not published: {wrong} {instead}; a lead publishes it once it is mended."
+            : $"{view.Title}, version {view.Version}, is given to no new run. Today's proof refuses it: {wrong} {instead}; a lead publishes it "
+                + "mended, or withdraws it.";
+    }
 
     public async Task<PublishedProcedure?> FindAsync(string procedure, string? version, CancellationToken ct) =>
         (await ShelvedAsync(ct)).Versions.FirstOrDefault(v => v.Procedure == procedure && (version is null || v.Version == version));

@@ -32,6 +32,8 @@ internal static class DeskCommands
                             screen.Table(["", "ticket", "because", "due", "appliance", "site", "who"], desk.Lines.Select(Row));
                         Narrowing.TellMore(screen, TicketOrder.Worst, desk.Next, desk.Count);
                         screen.Line();
+                        foreach (var procedure in desk.NotUsed ?? [])
+                            screen.Line($"[bold]![/] {Screen.Safe(procedure.Says)}");
                         foreach (var engineer in desk.Engineers)
                             screen.Line(
                                 engineer.Out

@@ -1,3 +1,4 @@
+using Nailcrow.Client.Procedures;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 
@@ -17,12 +18,14 @@ public sealed record DeskLine(TicketLine Ticket, Priority Priority, IReadOnlyLis
 /// <param name="Next">Pass as <c>skip</c> for the next page; null at the end.</param>
 /// <param name="Count">How many are asked for in all, counted no further than <see cref="TicketPage.MostCounted"/>.</param>
 /// <param name="WithNobody">How many of them no engineer has, counted likewise.</param>
+/// <param name="NotUsed">What of the library is not used, and why; null or empty where all of it is.</param>
 public sealed record DeskView(
     IReadOnlyList<DeskLine> Lines,
     IReadOnlyList<EngineerLoad> Engineers,
     long? Next = null,
     int Count = 0,
-    int WithNobody = 0
+    int WithNobody = 0,
+    IReadOnlyList<ProcedureNotUsed>? NotUsed = null
 );
 
 /// <param name="Out">They may not come in any more: what they have open waits for nobody, and is to be handed over.</param>

@@ -4,6 +4,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Service.Procedures;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Tickets.Lists;
@@ -11,7 +12,7 @@ using Nailcrow.Store.Tickets.Lists;
 namespace Nailcrow.Service.Tickets.Planning;
 
 /// <summary>The dispatcher's desk and the engineer's day.</summary>
-internal sealed class Desks(TicketLines lines, ReferenceBook book, PeopleBook people, TimeProvider time)
+internal sealed class Desks(TicketLines lines, ReferenceBook book, PeopleBook people, ProcedureLibrary procedures, TimeProvider time)
 {
     // Nobody drives to more in a day.
     private const int MostInADay = 500;
@@ -50,7 +51,8 @@ internal sealed class Desks(TicketLines lines, ReferenceBook book, PeopleBook pe
             ],
             found.Count > search.Limit ? search.Skip + search.Limit : null,
             await lines.CountAsync(search, TicketPage.MostCounted, ct),
-            await lines.CountAsync(search with { Nobodys = true }, TicketPage.MostCounted, ct)
+            await lines.CountAsync(search with { Nobodys = true }, TicketPage.MostCounted, ct),
+            await procedures.NotUsedAsync(ct)
         );
     }
 
