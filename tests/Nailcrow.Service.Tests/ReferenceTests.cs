@@ -44,6 +44,19 @@ public sealed class ReferenceTests(PeopledService service) : IClassFixture<Peopl
         );
 
     [Fact]
+    public async Task A_model_whose_lamps_tell_somebody_to_pull_a_drive_is_not_loaded()
+    {
+        var known = (await (await service.AsAsync("ilka")).ModelsAsync(Ct))[0];
+
+        var model = known with { Id = "model-that-commands", Lamps = [new("amber, steady", "pull the drive at once")] };
+
+        (await RefusalAsync(new([model], [Good with { Name = "Beside It" }], []))).ShouldStartWith(
+            "Nothing was loaded. Model 'model-that-commands' says 'pull' in its lamps"
+        );
+        (await (await service.AsAsync("ilka")).ModelsAsync(Ct)).ShouldNotContain(m => m.Id == model.Id);
+    }
+
+    [Fact]
     public async Task What_is_loaded_again_replaces_what_was_there()
     {
         var admin = await service.AsAsync("admin");

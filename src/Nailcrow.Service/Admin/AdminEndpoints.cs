@@ -4,6 +4,7 @@ using Nailcrow.Client.Admin;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.Procedures;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
@@ -32,7 +33,8 @@ internal static class AdminEndpoints
         CancellationToken ct
     )
     {
-        var problems = await changing.LoadAsync(data, person.ToActor().Name, ct);
+        var words = data.Models.SelectMany(ModelWords.Problems).ToList();
+        var problems = words.Count > 0 ? words : await changing.LoadAsync(data, person.ToActor().Name, ct);
         return problems.Count == 0
             ? TypedResults.Ok(new Loaded(data.Models.Count, data.Sites.Count, data.Appliances.Count))
             : Refusals.Unusable($"Nothing was loaded. {string.Join(" ", problems.Take(20))}");
