@@ -50,6 +50,33 @@ public sealed class MachineOfManyPartsTests
         Should.Throw<JsonException>(() => Redfish.RedfishEventReading.Of(System.Text.Encoding.UTF8.GetBytes(said)));
 
     [Fact]
+    public async Task Two_drives_under_one_address_are_told_and_nobody_guesses_which_is_in_which_array()
+    {
+        var (chassis, _, storage) = OneOfEach();
+        var first = _machine.Drive(storage, "dk0", "1", "SER1AAAA", chassis);
+        var second = _machine.Drive(storage, "dk1", "2", "SER2AAAA", chassis);
+        _machine.Volume(storage, "1", "data", "RAID1", first, second);
+
+        _machine.At(second)["@odata.id"] = first;
+
+        (await _machine.LookAsync())
+            .ShouldBeOfType<Parsed<MachineLook>.Refused>()
+            .Reason.ShouldContain($"two drives have one address, '{first}'; which of them is in which array cannot be told.");
+    }
+
+    [Fact]
+    public async Task One_drive_that_two_storage_units_link_to_is_one()
+    {
+        var (chassis, system, storage) = OneOfEach();
+        var drive = _machine.Drive(storage, "dk0", "1", "SER1AAAA", chassis);
+        var other = _machine.Storage(system, "b");
+        ((JsonArray)_machine.At(other)["Drives"]!).Add(MadeUpMachine.Link(drive));
+        _machine.Volume(other, "1", "data", "RAID0", drive);
+
+        (await _machine.SeenAsync()).Bays.Select(b => (b.Label, b.Serial, b.Array)).ShouldBe([("1", "SER1AAAA", "data")]);
+    }
+
+    [Fact]
     public async Task Every_storage_unit_of_every_system_is_read_and_what_they_call_alike_is_told_apart()
     {
         var (chassis, system, first) = OneOfEach();

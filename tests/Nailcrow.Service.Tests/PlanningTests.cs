@@ -54,6 +54,21 @@ public sealed class PlanningTests(PeopledService service) : IClassFixture<People
     }
 
     [Theory]
+    [InlineData("NaN", "13.4", "latitude is 'NaN'; a number with a decimal point is expected.")]
+    [InlineData("52.1", "-Infinity", "longitude is '-Infinity'; a number with a decimal point is expected.")]
+    [InlineData("52.1", "1e999", "longitude is '1e999'; a number with a decimal point is expected.")]
+    [InlineData("152.1", "13.4", "latitude is -90 to 90, longitude -180 to 180 degrees.")]
+    public async Task A_place_that_is_nowhere_on_earth_is_a_bad_row(string latitude, string longitude, string sentence) =>
+        (
+            await ImportAsync(
+                "sites",
+                $"site,customer,address,zone,latitude,longitude\nNowhere at all,Trust,Shelf 1,UTC,{latitude},{longitude}\n"
+            )
+        )
+            .Problems.ShouldHaveSingleItem()
+            .Reason.ShouldEndWith(sentence);
+
+    [Theory]
     [InlineData("serial,size\nA,8TB\n", "'model' is missing. Needed: serial, model, size;")]
     [InlineData("serial,model,size,colour\nA,B,8TB,red\n", "The column 'colour' is not known.")]
     [InlineData("", "'serial' is missing.")]

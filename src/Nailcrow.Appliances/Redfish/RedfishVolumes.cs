@@ -18,7 +18,7 @@ internal static class RedfishVolumes
 {
     public static IReadOnlyList<RedfishVolume> Of(RedfishSurvey survey, IReadOnlyList<RedfishDrive> drives)
     {
-        var known = drives.SelectMany(d => d.Paths.Select(p => (Path: p, d.Path))).ToDictionary(p => p.Path, p => p.Item2);
+        var known = Known(drives);
         // A controller that passes drives on as they are may call each a volume of no kind: no array keeps anything on it.
         var shown = survey
             .Units.SelectMany(u => u.Volumes.Where(v => v.Text("RAIDType") != "None").Select(v => One(u, v, drives, known)))
@@ -28,6 +28,15 @@ internal static class RedfishVolumes
             .SelectMany(g => g.Key.Item2.Length > 0 ? [Merged([.. g])] : g.AsEnumerable())
             .ToList();
         return [.. single.Select(s => s.Volume with { Name = Name(s, single) })];
+    }
+
+    /// <summary>By each path that a drive is shown under, the one it is known by here.</summary>
+    private static Dictionary<string, string> Known(IReadOnlyList<RedfishDrive> drives)
+    {
+        var paths = drives.SelectMany(d => d.Paths.Distinct().Select(path => (Path: path, Drive: d.Path))).ToList();
+        return paths.CountBy(p => p.Path).FirstOrDefault(c => c.Value > 1).Key is { } shared
+            ? throw new RedfishException($"two drives have one address, '{shared}'; which of them is in which array cannot be told.")
+            : paths.ToDictionary(p => p.Path, p => p.Drive);
     }
 
     private sealed record Shown(RedfishUnit Unit, RedfishVolume Volume);

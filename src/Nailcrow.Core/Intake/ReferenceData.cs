@@ -30,7 +30,11 @@ public sealed record ReferenceData(
         foreach (var site in Sites)
             if (site.Hours is { } hours && OpeningHours.Parse(hours) is Parsed<OpeningHours>.Refused(var reason))
                 yield return $"Site '{site.Name}': {reason}";
-        foreach (var site in Sites.Where(s => s.Latitude is < -90 or > 90 || s.Longitude is < -180 or > 180))
+        foreach (
+            var site in Sites.Where(s =>
+                s.Latitude is not (null or (>= -90 and <= 90)) || s.Longitude is not (null or (>= -180 and <= 180))
+            )
+        )
             yield return $"Site '{site.Name}' is at {site.Latitude}, {site.Longitude}; latitude is -90 to 90, longitude -180 to 180 degrees.";
         foreach (var customer in Customers ?? [])
             if (customer.Problem() is { } problem)

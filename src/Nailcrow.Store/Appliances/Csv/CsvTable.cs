@@ -92,6 +92,7 @@ internal sealed class CsvTable : IDisposable
     public double? Number(string column) =>
         this[column] is not { } text ? null
         : double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var number)
+        && double.IsFinite(number) // "NaN" is a number to the parser, and to nobody else
             ? number
         : throw new CsvProblem($"{column} is '{text}'; a number with a decimal point is expected.");
 
