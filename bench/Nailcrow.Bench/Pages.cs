@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Globalization;
 using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Client;
 using Nailcrow.Core.Intake;
@@ -56,9 +57,21 @@ internal static class Pages
             await BothAsync(what, fewAsk, manyAsk, (client, _, _) => client.TicketsAsync(search, CancellationToken.None));
         await BothAsync("what waits for whom", fewAsk, manyAsk, (client, _, _) => client.WaitingAsync(50, CancellationToken.None));
         await BothAsync("the desk", fewAsk, manyAsk, (client, _, _) => client.DeskAsync(CancellationToken.None));
-        await many.LetInAsync("dorrik", Role.Dispatcher, Role.Lead);
+    }
+
+    /// <summary>
+    /// The same lists in the browser, on a phone and at a desk: what holds a page for over 50 ms. <c>NAILCROW_BENCH_TICKETS</c> says of how
+    /// many tickets.
+    /// </summary>
+    public static async Task MeasureListsAsync()
+    {
+        var tickets = int.TryParse(Environment.GetEnvironmentVariable("NAILCROW_BENCH_TICKETS"), CultureInfo.InvariantCulture, out var said)
+            ? said
+            : Many;
+        await using var service = await WithAsync(tickets);
+        await service.LetInAsync("dorrik", Role.Dispatcher, Role.Lead);
         foreach (var phone in new[] { true, false })
-            await InTheBrowserAsync(many, phone);
+            await InTheBrowserAsync(service, phone);
     }
 
     /// <summary>What somebody does with long lists: opens them, scrolls, asks for more, types what to find.</summary>

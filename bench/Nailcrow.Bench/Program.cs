@@ -9,6 +9,7 @@ var all = new (string Name, Func<Task> Measure)[]
     ("long", LongTicket.MeasureAsync),
     ("killed", Killed.MeasureAsync),
     ("pages", Pages.MeasureAsync),
+    ("lists", Pages.MeasureListsAsync),
     ("console", ConsoleWeight.MeasureAsync),
     ("command", CommandTimes.MeasureAsync),
     ("verdicts", Verdicts.MeasureAsync),

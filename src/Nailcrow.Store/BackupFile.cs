@@ -7,7 +7,7 @@ namespace Nailcrow.Store;
 /// One file with all that is needed to go on: the database with its pictures, the seals, and where asked for the keys. A ZIP
 /// archive, so that anybody can look into it.
 /// </summary>
-public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces places)
+public sealed class BackupFile(Database database, SealPlaces places, DatabaseFile? file = null)
 {
     public const string MediaType = "application/zip";
 
@@ -28,6 +28,8 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
     /// <returns>The file, open at its beginning; it is gone when it is closed.</returns>
     public async Task<Stream> MakeAsync(bool keys, CancellationToken ct)
     {
+        if (file is null)
+            throw new NotSupportedException("Only a SQLite file is copied this way; back a database server up with its own tools.");
         // Beside the database: what is as secret as it, and as large, goes where it is.
         var (copy, whole) = ($"{file.Path}.copying-{Guid.NewGuid():N}", $"{file.Path}.backup-{Guid.NewGuid():N}");
         try
@@ -62,6 +64,8 @@ public sealed class BackupFile(Database database, DatabaseFile file, SealPlaces 
     /// </summary>
     public void Sweep(DateTimeOffset now)
     {
+        if (file is null)
+            return;
         var (folder, name) = (Path.GetDirectoryName(Path.GetFullPath(file.Path)) ?? ".", Path.GetFileName(file.Path));
         foreach (var left in new[] { $"{name}.copying-*", $"{name}.backup-*" }.SelectMany(kind => Directory.EnumerateFiles(folder, kind)))
             if (now - File.GetLastWriteTimeUtc(left) > NobodyWrites)

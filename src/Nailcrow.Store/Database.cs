@@ -7,21 +7,21 @@ using Nailcrow.Store.Tickets.Journal;
 namespace Nailcrow.Store;
 
 /// <summary>The database as a whole: brought up to date at start, asked whether it answers, copied while in use.</summary>
-public sealed class Database(IDbContextFactory<NailcrowDb> dbs, DatabaseFile file, TimeProvider time)
+public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider time, DatabaseFile? file = null)
 {
     /// <summary>Brings the tables to today's form, and puts back what guards the journal.</summary>
     /// <returns>The guards that somebody had taken away.</returns>
     public async Task<IReadOnlyList<string>> MigrateAsync(CancellationToken ct)
     {
-        OwnFiles.Keep(file.Path); // an empty file is an empty database, and one that is there gets its rights back
+        if (file is not null)
+            OwnFiles.Keep(file.Path); // an empty file is an empty database, and one that is there gets its rights back
         await using var db = await dbs.CreateDbContextAsync(ct);
+        await using var turn = await db.Product.MakersTurnAsync(db, ct);
         var isNew = !await IsUpToDateAsync(db, ct);
         if (isNew)
         {
             await db.Database.MigrateAsync(ct);
-            // Write-ahead logging is kept in the file, so once is enough; readers then never wait for the writer.
-            if (db.Database.IsSqlite())
-                await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL", ct);
+            await db.Product.MadeAsync(db, ct);
         }
         if (db.Database.IsSqlite())
             await JournalUpgrade.RunAsync(db, ct); // asked each time: the last start may have been interrupted in it
@@ -35,6 +35,9 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fil
         await using var db = await dbs.CreateDbContextAsync(ct);
         return await db.Database.CanConnectAsync(ct);
     }
+
+    /// <summary>Whether it is one file that is copied while it is in use; a server is backed up with its own tools.</summary>
+    public bool IsFile => file is not null;
 
     /// <summary>A copy as of one moment, made while others read and write.</summary>
     /// <exception cref="NotSupportedException">The database is not SQLite; use its own tools.</exception>

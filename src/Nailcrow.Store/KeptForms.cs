@@ -19,13 +19,21 @@ public sealed class KeptNumber() : ValueConverter<int, long>(number => number, k
     public static int Read(long kept) => (int)Math.Clamp(kept, int.MinValue, int.MaxValue);
 }
 
-/// <summary>An instant as a number that sorts as the instants do. What is no instant reads as the earliest.</summary>
-public sealed class KeptTime() : ValueConverter<DateTimeOffset, long>(Binary.ConvertToProviderExpression, kept => Read(kept))
+/// <summary>
+/// An instant as a number that sorts as the instants do: in UTC, since the number begins with the clock's time where it was said. What is
+/// no instant reads as the earliest.
+/// </summary>
+public sealed class KeptTime() : ValueConverter<DateTimeOffset, long>(time => Keep(time), kept => Read(kept))
 {
     private static readonly DateTimeOffsetToBinaryConverter Binary = new();
+    private static readonly Func<DateTimeOffset, long> ToBinary = (
+        (Expression<Func<DateTimeOffset, long>>)Binary.ConvertToProviderExpression
+    ).Compile();
     private static readonly Func<long, DateTimeOffset> FromBinary = (
         (Expression<Func<long, DateTimeOffset>>)Binary.ConvertFromProviderExpression
     ).Compile();
+
+    public static long Keep(DateTimeOffset time) => ToBinary(time.ToUniversalTime());
 
     public static DateTimeOffset Read(long kept)
     {

@@ -4,6 +4,7 @@ using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Procedures;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Outside;
@@ -16,6 +17,8 @@ namespace Nailcrow.Store;
 /// <summary>Everything that is kept. One derived context per database product.</summary>
 public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext<Person>(options)
 {
+    internal abstract DatabaseProduct Product { get; }
+
     internal DbSet<JournalRow> Journal => Set<JournalRow>();
     internal DbSet<LedgerRow> Ledger => Set<LedgerRow>();
     internal DbSet<PartRow> Parts => Set<PartRow>();

@@ -1,12 +1,15 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
+using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store;
 
 /// <summary>The embedded default: one file, nothing to install.</summary>
 public sealed class SqliteNailcrowDb(DbContextOptions<SqliteNailcrowDb> options) : NailcrowDb(options)
 {
-    // SQLite orders text, not instants; the binary form keeps order and offset.
+    internal override DatabaseProduct Product { get; } = new SqliteProduct();
+
+    // SQLite orders text, not instants; a number does, of instants in UTC.
     protected override void ConfigureConventions(ModelConfigurationBuilder conventions)
     {
         conventions.Properties<DateTimeOffset>().HaveConversion<KeptTime>();

@@ -1,4 +1,5 @@
 using Microsoft.Data.Sqlite;
+using Npgsql;
 
 namespace Nailcrow.Store;
 
@@ -12,6 +13,9 @@ public enum StorageFault
     CannotOpen,
     DiskError,
     Damaged,
+
+    /// <summary>The server does not answer, or is just starting or stopping.</summary>
+    Away,
 }
 
 public static class StorageFaults
@@ -42,6 +46,21 @@ public static class StorageFaults
             SqliteException { SqliteErrorCode: NotOpened } => StorageFault.CannotOpen,
             SqliteException { SqliteErrorCode: Disk } => StorageFault.DiskError,
             SqliteException { SqliteErrorCode: Corrupt or NoDatabase } => StorageFault.Damaged,
+            PostgresException { SqlState: PostgresErrorCodes.DiskFull } => StorageFault.Full,
+            PostgresException { SqlState: PostgresErrorCodes.ReadOnlySqlTransaction } => StorageFault.WriteProtected,
+            PostgresException { SqlState: PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.TooManyConnections } =>
+                StorageFault.Held,
+            PostgresException { SqlState: PostgresErrorCodes.IoError } => StorageFault.DiskError,
+            PostgresException { SqlState: PostgresErrorCodes.DataCorrupted or PostgresErrorCodes.IndexCorrupted } => StorageFault.Damaged,
+            PostgresException
+            {
+                SqlState: PostgresErrorCodes.AdminShutdown
+                    or PostgresErrorCodes.CrashShutdown
+                    or PostgresErrorCodes.CannotConnectNow
+                    or PostgresErrorCodes.InvalidCatalogName
+            } => StorageFault.Away,
+            PostgresException => Of(exception.InnerException),
+            NpgsqlException => StorageFault.Away, // what the server did not say was said of the way to it
             IOException { HResult: NoSpace } => StorageFault.Full,
             IOException { HResult: ReadOnlyFiles } => StorageFault.WriteProtected,
             _ => Of(exception.InnerException),

@@ -6,6 +6,7 @@ using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Procedures;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Outside;
@@ -19,11 +20,20 @@ namespace Nailcrow.Store;
 
 public static class StoreRegistration
 {
-    /// <summary>Keeps everything in one SQLite file, made if it is not there.</summary>
-    public static IServiceCollection AddNailcrowStore(this IServiceCollection services, string file) =>
-        services
-            .AddPooledDbContextFactory<SqliteNailcrowDb>(options => OnSqlite(options, file))
-            .AddSingleton<IDbContextFactory<NailcrowDb>, OfSqlite>()
+    /// <summary>Keeps everything in one SQLite file, made if it is not there; or on a PostgreSQL.</summary>
+    /// <param name="file">The file; beside it lie seals and keys, wherever the record is.</param>
+    /// <param name="server">How the PostgreSQL is reached, as "Host=...;Database=..."; null for the file.</param>
+    public static IServiceCollection AddNailcrowStore(this IServiceCollection services, string file, string? server = null) =>
+        (
+            server is null
+                ? services
+                    .AddPooledDbContextFactory<SqliteNailcrowDb>(options => OnSqlite(options, file))
+                    .AddSingleton<IDbContextFactory<NailcrowDb>, Of<SqliteNailcrowDb>>()
+                    .AddSingleton(new DatabaseFile(file))
+                : services
+                    .AddPooledDbContextFactory<PostgresNailcrowDb>(options => OnPostgres(options, server))
+                    .AddSingleton<IDbContextFactory<NailcrowDb>, Of<PostgresNailcrowDb>>()
+        )
             .AddScoped<NailcrowDb>(s => s.GetRequiredService<IDbContextFactory<NailcrowDb>>().CreateDbContext())
             .AddSingleton<TicketJournal>()
             .AddSingleton<JournalNews>()
@@ -31,7 +41,6 @@ public static class StoreRegistration
             .AddSingleton<JournalCheck>()
             .AddSingleton(new SealPlaces(file + ".seals", file + ".keys"))
             .AddSingleton<Seals>()
-            .AddSingleton(new DatabaseFile(file))
             .AddSingleton<BackupFile>()
             .AddSingleton<Projections>()
             .AddSingleton<ReferenceBook>()
@@ -81,7 +90,15 @@ public static class StoreRegistration
         return options;
     }
 
-    private sealed class OfSqlite(IDbContextFactory<SqliteNailcrowDb> inner) : IDbContextFactory<NailcrowDb>
+    internal static T OnPostgres<T>(T options, string server)
+        where T : DbContextOptionsBuilder
+    {
+        options.UseNpgsql(server).UseSnakeCaseNamingConvention().AddInterceptors(InAnyCase.One);
+        return options;
+    }
+
+    private sealed class Of<TDb>(IDbContextFactory<TDb> inner) : IDbContextFactory<NailcrowDb>
+        where TDb : NailcrowDb
     {
         public NailcrowDb CreateDbContext() => inner.CreateDbContext();
     }

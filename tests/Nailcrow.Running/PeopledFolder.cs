@@ -32,6 +32,7 @@ internal static class PeopledFolder
             Directory.CreateDirectory(Path.GetDirectoryName(to)!); // a file in a folder has one
             File.Copy(file, to);
         }
+        await PostgresServer.CopyAsync(made, copy);
         return copy;
     }
 

@@ -75,6 +75,7 @@ public sealed class RunningService : IAsyncDisposable
             assembly ?? Built.Service,
             [
                 .. Arguments(where.Folder, watchSeconds, hearsEverySeconds, pushed, syslogPort),
+                .. await PostgresServer.SettingAsync(where.Folder),
                 .. where.Further,
                 .. assembly is null ? AsATestNeeds : [],
                 .. givenTime ? Clock(where.Folder) : [],
@@ -195,7 +196,10 @@ public sealed class RunningService : IAsyncDisposable
             if (_process is not null)
                 await _process.DisposeAsync();
             if (_where.OwnsFolder)
+            {
+                await PostgresServer.DropAsync(Folder);
                 Directory.Delete(Folder, recursive: true);
+            }
         }
     }
 
@@ -237,6 +241,7 @@ public sealed class RunningService : IAsyncDisposable
         var syslog = FreePort(); // who shares a process cannot say beside it which port it chose
         var life = await process.BeginAsync([
             .. Arguments(folder, watchSeconds, hearsEverySeconds, pushed, syslog),
+            .. await PostgresServer.SettingAsync(folder),
             .. further ?? [],
             .. AsATestNeeds,
             .. givenTime ? Clock(folder) : [],

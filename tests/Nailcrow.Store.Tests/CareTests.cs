@@ -89,6 +89,7 @@ public sealed class CareTests : IAsyncLifetime
     [Fact]
     public void What_a_killed_backup_left_beside_the_database_is_removed_and_one_that_is_being_made_is_not()
     {
+        StoreInUse.IsAboutTheFile();
         string[] left = [$"{_store.File}.copying-1", $"{_store.File}.copying-1-wal", $"{_store.File}.backup-1"];
         var made = $"{_store.File}.copying-2";
         foreach (var file in left.Append(made))
@@ -104,6 +105,7 @@ public sealed class CareTests : IAsyncLifetime
     [Fact]
     public async Task A_backup_taken_while_people_write_is_whole()
     {
+        StoreInUse.IsAboutTheFile();
         var ticket = await ThreeEntriesAsync();
         var copy = _store.File + ".copy";
 
@@ -144,6 +146,7 @@ public sealed class CareTests : IAsyncLifetime
     [Fact]
     public async Task A_file_that_is_taken_away_takes_no_acknowledged_entry_with_it_and_is_gone_on_with_when_it_is_back()
     {
+        StoreInUse.IsAboutTheFile();
         var ticket = await ThreeEntriesAsync();
         foreach (var end in new[] { "", "-wal", "-shm" })
             File.Move(_store.File + end, _store.File + end + ".away");
@@ -165,6 +168,7 @@ public sealed class CareTests : IAsyncLifetime
     [Fact]
     public async Task The_database_and_all_that_lies_beside_it_is_nobody_elses_to_read()
     {
+        StoreInUse.IsAboutTheFile();
         await ThreeEntriesAsync();
         await _store.Get<Seals>().SealAsync(Ct);
         await using (await _store.Get<BackupFile>().MakeAsync(keys: true, Ct))
@@ -177,6 +181,7 @@ public sealed class CareTests : IAsyncLifetime
     [Fact]
     public async Task A_backup_is_put_where_nothing_is_and_goes_on_from_there()
     {
+        StoreInUse.IsAboutTheFile();
         await ThreeEntriesAsync();
         await _store.TakePictureAsync(1001, [1, 2, 3]);
         var seal = (await _store.Get<Seals>().SealAsync(Ct)).Text;

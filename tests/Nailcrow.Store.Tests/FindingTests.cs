@@ -49,6 +49,7 @@ public sealed class FindingTests(FoundTickets found) : IClassFixture<FoundTicket
     [Fact]
     public async Task What_a_ticket_is_found_by_follows_it_and_can_be_gathered_anew()
     {
+        StoreInUse.IsAboutTheFile();
         var own = await found.Store.OpenAsync(StoreInUse.Fault(serial: "OWN77X", asset: "QQ-77"));
         (await FoundAsync(new(Find: "wn77x"))).ShouldBe([own]);
 

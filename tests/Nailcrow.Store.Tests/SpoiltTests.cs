@@ -19,7 +19,11 @@ public sealed class SpoiltTests : IAsyncLifetime
 
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
-    public ValueTask InitializeAsync() => _store.InitializeAsync();
+    public ValueTask InitializeAsync()
+    {
+        StoreInUse.IsAboutTheFile();
+        return _store.InitializeAsync();
+    }
 
     public ValueTask DisposeAsync() => _store.DisposeAsync();
 

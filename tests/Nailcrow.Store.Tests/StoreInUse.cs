@@ -1,3 +1,4 @@
+using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
@@ -9,12 +10,14 @@ using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Running;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
+using Npgsql;
 
 namespace Nailcrow.Store.Tests;
 
-/// <summary>A store on a file of its own.</summary>
+/// <summary>A store of its own: a file, or a database on a server where PostgreSQL is tested.</summary>
 public sealed class StoreInUse : IAsyncLifetime
 {
     /// <summary>False where the test brings the tables to an older form first.</summary>
@@ -28,6 +31,12 @@ public sealed class StoreInUse : IAsyncLifetime
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("nailcrow-store-");
     private ServiceProvider? _services;
 
+    /// <summary>How its server is reached; null where it is a file.</summary>
+    public string? Server { get; private set; }
+
+    /// <summary>What is about the file itself has nothing to say of a server.</summary>
+    public static void IsAboutTheFile() => Assert.SkipWhen(PostgresServer.IsTested, "It is about the file.");
+
     public string File => Path.Combine(_folder.FullName, "nailcrow.db");
 
     public TicketJournal Journal => Get<TicketJournal>();
@@ -37,10 +46,12 @@ public sealed class StoreInUse : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
+        if (PostgresServer.IsTested)
+            Server ??= await PostgresServer.NewDatabaseAsync();
         _services = new ServiceCollection()
             .AddSingleton(At is { } at ? new Stopped(at) : TimeProvider.System)
             .AddLogging()
-            .AddNailcrowStore(File)
+            .AddNailcrowStore(File, Server)
             .AddSingleton<ISecretKeeper, InClear>()
             .BuildServiceProvider();
         OwnFiles.Keep(File);
@@ -90,7 +101,7 @@ public sealed class StoreInUse : IAsyncLifetime
     /// <summary>A ticket as it is read after a restart: nothing of it is remembered.</summary>
     public async Task<TicketRecord> ReadAfreshAsync(long ticket)
     {
-        await using var other = new ServiceCollection().NodeOn(File);
+        await using var other = new ServiceCollection().NodeOn(this);
         return await other.Journal().ReadAsync(ticket, TestContext.Current.CancellationToken)
             ?? throw new InvalidOperationException($"{ticket} is not there.");
     }
@@ -98,17 +109,22 @@ public sealed class StoreInUse : IAsyncLifetime
     /// <summary>SQL past everything we wrote, as somebody with the file and bad intentions has it.</summary>
     public void Tamper(string sql)
     {
-        using var connection = new SqliteConnection($"Data Source={File}");
-        connection.Open();
+        using var connection = Open();
         using var command = connection.CreateCommand();
-        command.CommandText = sql;
+        command.CommandText = Server is null ? sql : PostgresSql.Of(sql);
         command.ExecuteNonQuery();
+    }
+
+    private DbConnection Open()
+    {
+        DbConnection connection = Server is null ? new SqliteConnection($"Data Source={File}") : new NpgsqlConnection(Server);
+        connection.Open();
+        return connection;
     }
 
     public string Dump(string table)
     {
-        using var connection = new SqliteConnection($"Data Source={File}");
-        connection.Open();
+        using var connection = Open();
         using var command = connection.CreateCommand();
         command.CommandText = $"SELECT * FROM {table} ORDER BY 1, 2";
         using var rows = command.ExecuteReader();

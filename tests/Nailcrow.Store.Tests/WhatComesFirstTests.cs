@@ -102,6 +102,7 @@ public sealed class WhatComesFirstTests(TicketsOfAllKinds made) : IClassFixture<
     [Fact]
     public async Task After_an_upgrade_no_open_ticket_is_missing_from_the_lists_before_they_are_told_anew()
     {
+        StoreInUse.IsAboutTheFile();
         made.Store.Tamper("update ticket_line set urgency = coalesce(margin, 0.5)"); // as the release before kept it
         await using (var db = await made.Store.Get<IDbContextFactory<NailcrowDb>>().CreateDbContextAsync(Ct))
         {
@@ -209,7 +210,7 @@ public sealed class TicketsOfAllKinds : IAsyncLifetime
             string.Create(
                 CultureInfo.InvariantCulture,
                 $"""
-                update ticket_line set ended = {(ended ? 1 : 0)}, urgency = {weight}, due_order = {dueOrder}, next_who = '{who}',
+                update ticket_line set ended = {(ended ? "true" : "false")}, urgency = {weight}, due_order = {dueOrder}, next_who = '{who}',
                   hold_reason = {Quoted(hold)}, engineer = {Quoted(engineer)}, margin = {margin?.ToString(CultureInfo.InvariantCulture)
                     ?? "null"},
                   at_worst = {worst?.ToString(CultureInfo.InvariantCulture) ?? "null"}, help = '{help}' where number = {number}

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Core.People.Log;
+using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store;
@@ -21,6 +22,13 @@ internal static class BackupEndpoint
     /// sent.
     /// </summary>
     /// <param name="keys">With the service's keys as well: whoever reads such a file can act as the service.</param>
-    internal static async Task<FileStreamHttpResult> Backup(BackupFile backup, CancellationToken ct, bool keys = false) =>
-        TypedResults.File(await backup.MakeAsync(keys, ct), BackupFile.MediaType, "nailcrow-backup.zip");
+    internal static async Task<Results<FileStreamHttpResult, ProblemHttpResult>> Backup(
+        BackupFile backup,
+        Database database,
+        CancellationToken ct,
+        bool keys = false
+    ) =>
+        database.IsFile
+            ? TypedResults.File(await backup.MakeAsync(keys, ct), BackupFile.MediaType, "nailcrow-backup.zip")
+            : Refusals.Refused("The record is on PostgreSQL: its own tools back it up (pg_dump), and docs/running.md says how.");
 }

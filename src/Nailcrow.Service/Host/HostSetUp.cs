@@ -43,7 +43,7 @@ internal static class HostSetUp
                 .WriteTo.Console(new CompactJsonFormatter())
         );
         builder.Services.TryAddSingleton(TimeProvider.System);
-        builder.Services.AddNailcrowStore(settings.Data);
+        builder.Services.AddNailcrowStore(settings.Data, settings.Database);
         OwnFiles.SecretFolder(Path.GetFullPath(settings.Data + ".keys"));
         builder
             .Services.AddDataProtection()
@@ -131,8 +131,7 @@ internal static class HostSetUp
             app.Services.GetRequiredService<OutsideAddresses>().Allowed.OwnPorts(own);
         });
         app.Lifetime.ApplicationStarted.Register(() =>
-            Log.ForContext(typeof(HostSetUp))
-                .Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, Path.GetFullPath(settings.Data))
+            Log.ForContext(typeof(HostSetUp)).Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, settings.Place())
         );
 
         async Task AdviseAsync()

@@ -11,6 +11,10 @@ public sealed record ServiceSettings
     /// <summary>The database file. Default nailcrow.db in the folder it is started from.</summary>
     public string Data { get; init; } = "nailcrow.db";
 
+    /// <summary>A PostgreSQL in place of the file, as "Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...": seals and keys
+    /// then lie where <see cref="Data"/> says, and the record on the server. Default none.</summary>
+    public string? Database { get; init; }
+
     /// <summary>The folder of procedure files. Default: procedures.</summary>
     public string Procedures { get; init; } = "procedures";
 
@@ -55,6 +59,17 @@ public sealed record ServiceSettings
     /// <summary>Names this service answers to, as in the Host header. Default: that of <see cref="PublicUrl"/> and of this machine itself; any
     /// where neither is set.</summary>
     public IReadOnlyList<string> Hosts { get; init; } = [];
+
+    /// <summary>Where the record is, in words that may be read by anybody: no password is among them.</summary>
+    public string Place() =>
+        Database is null
+            ? Path.GetFullPath(Data)
+            : string.Join(
+                ';',
+                Database
+                    .Split(';')
+                    .Where(part => part.Trim().Split('=')[0].Trim().ToLowerInvariant() is "host" or "server" or "port" or "database")
+            );
 
     public IEnumerable<IPNetwork> ProxyNetworks() => Proxies.Select(Network).OfType<IPNetwork>();
 

@@ -40,6 +40,7 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
             StorageFault.Held => "Another program holds the database.",
             StorageFault.CannotOpen => "The database's file cannot be opened: it, or its folder, is gone or may not be read.",
             StorageFault.DiskError => "The disk that holds the database reports an error.",
+            StorageFault.Away => "The database server does not answer.",
             _ => "The database's file is damaged or none.",
         };
 
@@ -51,6 +52,7 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
             StorageFault.WriteProtected => "it goes on by itself once that is lifted.",
             StorageFault.Held => "try again, and look for what holds it where it stays so.",
             StorageFault.CannotOpen => "it goes on by itself once it is back.",
+            StorageFault.Away => "it goes on by itself once it does.",
             StorageFault.DiskError => "look at the disk, and at 'nailcrow admin verify' afterwards.",
             _ => "restore a backup with 'nailcrow-service restore'.",
         };

@@ -31,7 +31,7 @@ internal static class AdmitCommand
             new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(rest).Build().GetSection("Nailcrow").Get<ServiceSettings>()
             ?? new();
         var place = Path.GetFullPath(settings.Data);
-        if (!File.Exists(place))
+        if (settings.Database is null && !File.Exists(place))
         {
             Console.Error.WriteLine($"There is no database at {place}; --Nailcrow:Data=PLACE says where it is.");
             return Refused;
@@ -39,7 +39,7 @@ internal static class AdmitCommand
         await using var services = new ServiceCollection()
             .AddSingleton(TimeProvider.System)
             .AddLogging()
-            .AddNailcrowStore(place)
+            .AddNailcrowStore(place, settings.Database)
             .AddSingleton<ISecretKeeper, NoSecrets>()
             .BuildServiceProvider();
         return await LetInAsync(services.GetRequiredService<PeopleBook>(), name, settings);

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Appliances.Reaching;
+using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Appliances;
 
@@ -147,7 +148,7 @@ public sealed class MachineAccesses(IDbContextFactory<NailcrowDb> dbs, ISecretKe
     private async Task<bool> ChangeAsync(string asset, Func<MachineAccessRow, bool> change, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Database.BeginTransactionAsync(ct); // held from the beginning: nobody changes it between
+        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct); // held from the beginning: nobody changes it between
         var known = await db.MachineAccesses.FirstOrDefaultAsync(r => r.Asset == asset, ct);
         var row = known ?? new() { Asset = asset };
         if (!change(row))

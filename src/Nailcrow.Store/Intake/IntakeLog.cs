@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Intake;
 
@@ -34,7 +35,7 @@ public sealed record IntakeItem(
 );
 
 /// <summary>Everything that came in, kept before anything is made of it, so that a crash loses nothing.</summary>
-public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile file) : IAsyncDisposable
+public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? file = null) : IAsyncDisposable
 {
     /// <summary>Somebody here said it: bay and serial are kept as they were said, for when its machine is known.</summary>
     public const string ByPerson = "person";
@@ -52,8 +53,8 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
         {
             if (_db is null || _rows is null)
                 await OpenAsync(ct);
+            await using var transaction = await _db.Product.BeginAsync(_db, Turn.Intake, ct);
             var known = await KnownAsync(_db, items, ct);
-            await using var transaction = await _db.Database.BeginTransactionAsync(ct);
             foreach (var item in items.DistinctBy(i => i.Id).Where(i => !known.Contains(i.Id)))
                 await _rows.InsertAsync(Row(item));
             _held?.StillThere(_db);
@@ -161,7 +162,7 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile fi
     private Task OpenAsync(CancellationToken ct)
     {
         _db = dbs.CreateDbContext();
-        (_rows, _held) = (new(_db), new(file));
+        (_rows, _held) = (new(_db), file is null ? null : new(file));
         return _db.Database.OpenConnectionAsync(ct);
     }
 

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.People;
 using Nailcrow.Core.People.Log;
 using Nailcrow.Core.Terms;
+using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.People;
 
@@ -27,7 +28,7 @@ public sealed class ScriptKeys(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var now = time.GetUtcNow();
-        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
         var good = await Good(db, by.Name, now).Select(k => k.Name).ToListAsync(ct);
         if (good.Contains(key.Name, StringComparer.OrdinalIgnoreCase))
             return new Parsed<KeptKey>.Refused($"There is a key '{key.Name}' already; end it first, or name this one otherwise.");
@@ -63,7 +64,7 @@ public sealed class ScriptKeys(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var now = time.GetUtcNow();
-        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
         if (await Good(db, person, now).FirstOrDefaultAsync(k => k.Id == id, ct) is not { } key)
             return false;
         key.EndedAt = now;

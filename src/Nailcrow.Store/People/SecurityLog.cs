@@ -4,6 +4,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store.People;
@@ -18,7 +19,7 @@ public sealed class SecurityLog(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
     public async Task WriteAsync(Doer by, SecurityEvent what, string? about, string? detail, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
         await AddAsync(db, by, what, about, detail, time.GetUtcNow(), ct);
         await transaction.CommitAsync(ct);
     }
@@ -109,7 +110,7 @@ public sealed class SecurityLog(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
                 tell(Of(TroubleKind.Changed, $"Line {row.Seq} of the security log is listed as another than it says."));
             (seq, hash) = (row.Seq, row.Hash);
         }
-        if (db.Database.IsSqlite() && await JournalCheck.GivenAsync(db, "security_line", ct) is var given && given > seq)
+        if (await db.Product.EverGivenAsync(db, "security_line", ct) is var given && given > seq)
             tell(Of(TroubleKind.Missing, $"{given - seq} lines at the end of the security log that were written are not there any more."));
     }
 

@@ -32,11 +32,9 @@ internal static class PhotoRows
     public static async Task LetGoAsync(NailcrowDb db, Guid id)
     {
         await db.SaveChangesAsync(); // one that came in the same breath
-        if (db.Database.IsSqlite())
-            await db.Database.ExecuteSqlRawAsync("PRAGMA secure_delete = ON");
+        await db.Product.WriteOverAsync(db, begin: true);
         await db.Photos.Where(p => p.Id == id).ExecuteDeleteAsync();
-        if (db.Database.IsSqlite())
-            await db.Database.ExecuteSqlRawAsync("PRAGMA secure_delete = OFF");
+        await db.Product.WriteOverAsync(db, begin: false);
     }
 }
 

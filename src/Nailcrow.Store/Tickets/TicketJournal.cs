@@ -1,6 +1,7 @@
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Store.Tickets;
@@ -108,7 +109,7 @@ public sealed class TicketJournal : IAsyncDisposable
         try
         {
             await connection.OpenAsync();
-            await using var transaction = await connection.Db.Database.BeginTransactionAsync();
+            await using var transaction = await connection.Db.Product.BeginAsync(connection.Db, Turn.Journal, CancellationToken.None);
             await (waiting.Alone ?? throw new InvalidOperationException("Nothing to do alone."))(connection);
             connection.StillThere();
             await transaction.CommitAsync();

@@ -224,9 +224,9 @@ public sealed class LedgerCareTests : IAsyncLifetime
     [Fact]
     public void The_database_itself_refuses_to_change_or_remove_a_line()
     {
-        Should.Throw<Microsoft.Data.Sqlite.SqliteException>(() => _store.Tamper("DELETE FROM ledger")).Message.ShouldContain("append-only");
+        Should.Throw<System.Data.Common.DbException>(() => _store.Tamper("DELETE FROM ledger")).Message.ShouldContain("append-only");
         Should
-            .Throw<Microsoft.Data.Sqlite.SqliteException>(() => _store.Tamper("UPDATE ledger SET at = 0"))
+            .Throw<System.Data.Common.DbException>(() => _store.Tamper("UPDATE ledger SET text = NULL"))
             .Message.ShouldContain("append-only");
     }
 

@@ -18,7 +18,11 @@ public sealed class RecordedTests : IAsyncLifetime
 
     public static TheoryData<string> Releases => [.. RecordedRelease.All.Select(r => r.Name)];
 
-    public ValueTask InitializeAsync() => _store.InitializeAsync();
+    public ValueTask InitializeAsync()
+    {
+        StoreInUse.IsAboutTheFile();
+        return _store.InitializeAsync();
+    }
 
     public ValueTask DisposeAsync() => _store.DisposeAsync();
 

@@ -77,9 +77,7 @@ public sealed class SecurityLogTests : IAsyncLifetime
     [InlineData("UPDATE security_line SET by = 'wenna'")]
     [InlineData("DELETE FROM security_line")]
     public void The_database_itself_refuses_to_change_it(string how) =>
-        Should
-            .Throw<Microsoft.Data.Sqlite.SqliteException>(() => _store.Tamper(how))
-            .Message.ShouldContain("The security log is append-only");
+        Should.Throw<System.Data.Common.DbException>(() => _store.Tamper(how)).Message.ShouldContain("The security log is append-only");
 
     [Fact]
     public async Task What_is_done_at_the_same_time_stands_in_one_chain()

@@ -15,7 +15,11 @@ public sealed class WarrantyPlanTests : IAsyncLifetime
     // Before the store's first question: one that nobody listens to is remembered for a second as one that nobody will.
     private readonly Asked _asked = new(find: "UNION");
 
-    public ValueTask InitializeAsync() => _store.InitializeAsync();
+    public ValueTask InitializeAsync()
+    {
+        StoreInUse.IsAboutTheFile();
+        return _store.InitializeAsync();
+    }
 
     public ValueTask DisposeAsync()
     {

@@ -282,7 +282,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
     public async Task<Balance> BalanceAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var moment = await ReadMoment.BeginAsync(db, ct);
+        await using var moment = await db.Product.BeginReadingAsync(db, ct);
         var balancing = new Balancing();
         await foreach (var line in LedgerCheck.LinesAheadAsync(db, ct))
             balancing.Add(line);

@@ -44,8 +44,7 @@ internal static class LedgerCheck
             if (++done % TellEvery == 0)
                 progress(new("movements", done, most));
         }
-        var given = await JournalCheck.GivenAsync(db, "ledger", ct);
-        if (given > done)
+        if (await db.Product.EverGivenAsync(db, "ledger", ct) is var given && given > done)
             tell(
                 new(
                     TroubleKind.Missing,
@@ -138,33 +137,15 @@ internal static class LedgerCheck
             tell(new(TroubleKind.Unexplained, null, null, $"{serial} is on the list of parts, and no line of the ledger tells of it."));
     }
 
-    /// <summary>Every part's line, one after the other.</summary>
+    /// <summary>Every part's line, one after the other; whoever goes over them may write meanwhile.</summary>
     public static async IAsyncEnumerable<PartLine> LinesAsync(
         NailcrowDb db,
         [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken ct
     )
     {
-        var (serial, movements) = ("", new List<Movement>());
-        await foreach (
-            var row in OfParts(db)
-                .OrderBy(r => r.Serial)
-                .ThenBy(r => r.Seq)
-                .Select(r => new { r.Serial, r.Text })
-                .AsAsyncEnumerable()
-                .WithCancellation(ct)
-        )
-        {
-            if (row.Serial != serial && movements.Count > 0)
-            {
-                yield return PartLine.Of(serial, movements);
-                movements = [];
-            }
-            serial = row.Serial;
-            if (MovementText.Read(row.Text) is { } movement)
-                movements.Add(movement);
-        }
-        if (movements.Count > 0)
-            yield return PartLine.Of(serial, movements);
+        await foreach (var (serial, texts) in WholeLines.OfAsync(OfParts(db), AtOnce, ct))
+            if (new KeptLine(serial, texts).Line() is { Movements.Count: > 0 } line)
+                yield return line;
     }
 
     /// <summary>

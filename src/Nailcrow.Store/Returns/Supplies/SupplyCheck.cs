@@ -17,20 +17,10 @@ internal static class SupplyCheck
         [EnumeratorCancellation] CancellationToken ct
     )
     {
-        var (key, moves) = ("", new List<SupplyMove>());
-        await foreach (var row in OfSupplies(db).OrderBy(r => r.Serial).ThenBy(r => r.Seq).AsAsyncEnumerable().WithCancellation(ct))
-        {
-            if (row.Serial != key && moves.Count > 0)
-            {
+        // One at a time: what is used every day has a long line.
+        await foreach (var (key, texts) in WholeLines.OfAsync(OfSupplies(db), 1, ct))
+            if (texts.Select(SupplyText.Read).OfType<SupplyMove>().ToList() is { Count: > 0 } moves)
                 yield return (key, moves);
-                moves = [];
-            }
-            key = row.Serial;
-            if (SupplyText.Read(row.Text) is { } move)
-                moves.Add(move);
-        }
-        if (moves.Count > 0)
-            yield return (key, moves);
     }
 
     /// <summary>

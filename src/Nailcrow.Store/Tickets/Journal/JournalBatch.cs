@@ -10,6 +10,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Correcting;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Swaps;
@@ -40,7 +41,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     public async Task<IReadOnlyList<Written>> WriteAsync(IReadOnlyList<TicketJournal.Waiting> batch)
     {
         var db = connection.Db;
-        await using var transaction = await db.Database.BeginTransactionAsync();
+        await using var transaction = await db.Product.BeginAsync(db, Turn.Journal, CancellationToken.None);
         if (!trusting)
             await FindEarlierAsync(db, batch);
         var answers = new List<Written>();

@@ -40,7 +40,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         // As of one moment: what is written while this goes on is neither missing nor too much.
-        await using var moment = await ReadMoment.BeginAsync(db, ct);
+        await using var moment = await db.Product.BeginReadingAsync(db, ct);
         foreach (var guard in await JournalGuards.MissingAsync(db, ct))
             tell(
                 new(
@@ -111,8 +111,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
                 progress(new("entries", chains.Entries, most));
         }
         await reading;
-        // Only here are positions given without gaps; a server gives them before it knows whether they will be used.
-        return db.Database.IsSqlite() ? await GivenAsync(db, "journal", ct) - chains.Entries : 0;
+        return await db.Product.EverGivenAsync(db, "journal", ct) - chains.Entries;
     }
 
     private static async Task ReadAsync(NailcrowDb db, ChannelWriter<List<StoredEntry>> into, CancellationToken ct)
@@ -136,14 +135,6 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
             into.Complete(e);
             throw;
         }
-    }
-
-    /// <summary>How many positions SQLite has ever given; it remembers beside the table.</summary>
-    internal static async Task<long> GivenAsync(NailcrowDb db, string table, CancellationToken ct)
-    {
-        await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText = $"SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name = '{table}'), 0)";
-        return await ask.ExecuteScalarAsync(ct) is long given ? given : 0;
     }
 
     // No ticket has more; a list that says so was written by nobody of ours.

@@ -1,7 +1,11 @@
-using System.Data.Common;
-using Microsoft.EntityFrameworkCore;
+using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Tickets.Journal;
+
+/// <summary>What the database refuses to do to a table, and in which words.</summary>
+/// <param name="On">DELETE, UPDATE or TRUNCATE.</param>
+/// <param name="MayGo">A row whose removal the journal tells of may go.</param>
+internal sealed record JournalGuard(string Name, string Table, string On, string Reason, bool MayGo = false);
 
 /// <summary>
 /// The triggers by which the database itself refuses to change or remove what was written. Somebody with the file can take
@@ -9,18 +13,7 @@ namespace Nailcrow.Store.Tickets.Journal;
 /// </summary>
 internal static class JournalGuards
 {
-    private sealed record Guard(string Name, string Table, string On, string Reason, string? Unless = null)
-    {
-        public string Sql =>
-            $"CREATE TRIGGER {Name} BEFORE {On} ON {Table} {(Unless is null ? "" : $"WHEN NOT EXISTS ({Unless}) ")}BEGIN SELECT RAISE(ABORT, '{Reason}'); END";
-    }
-
-    // Ids stand in capitals in their own column, and small in texts.
-    private const string RemovedInTheJournal =
-        "SELECT 1 FROM journal WHERE ticket = OLD.ticket AND kind = 'picture-removed' AND json_valid(text) "
-        + "AND json_extract(text, '$.body.photo') = lower(OLD.id)";
-
-    private static readonly Guard[] All =
+    private static readonly JournalGuard[] All =
     [
         new("journal_keeps_every_entry", "journal", "DELETE", "The journal is append-only: entries are never removed."),
         new("journal_keeps_what_was_written", "journal", "UPDATE", "The journal is append-only: entries are never changed."),
@@ -29,7 +22,7 @@ internal static class JournalGuards
             "photo",
             "DELETE",
             "Pictures belong to the journal: none goes without an entry that says why.",
-            RemovedInTheJournal
+            MayGo: true
         ),
         new("photo_keeps_what_was_taken", "photo", "UPDATE", "Pictures belong to the journal: none is ever replaced."),
         new("ledger_keeps_every_line", "ledger", "DELETE", "The ledger is append-only: lines are never removed."),
@@ -43,10 +36,8 @@ internal static class JournalGuards
     /// <summary>Names of guards that are not there, or say something else.</summary>
     public static async Task<IReadOnlyList<string>> MissingAsync(NailcrowDb db, CancellationToken ct)
     {
-        if (!db.Database.IsSqlite())
-            return [];
-        var there = await ThereAsync(db, ct);
-        return [.. All.Where(g => there.GetValueOrDefault(g.Name) != g.Sql).Select(g => g.Name)];
+        var there = await db.Product.GuardsAsync(db, ct);
+        return [.. Of(db).Where(g => there.GetValueOrDefault(g.Name) != db.Product.Standing(g)).Select(g => g.Name)];
     }
 
     /// <summary>Puts back what is missing or was weakened.</summary>
@@ -54,30 +45,16 @@ internal static class JournalGuards
     public static async Task<IReadOnlyList<string>> PutBackAsync(NailcrowDb db, CancellationToken ct)
     {
         var missing = await MissingAsync(db, ct);
-        foreach (var guard in All.Where(g => missing.Contains(g.Name)))
-        {
-            await ExecuteAsync(db, $"DROP TRIGGER IF EXISTS {guard.Name}", ct);
-            await ExecuteAsync(db, guard.Sql, ct);
-        }
+        foreach (var sql in Of(db).Where(g => missing.Contains(g.Name)).SelectMany(db.Product.Setting))
+            await Asking.DoAsync(db, sql, ct); // as it stands: braces in it are no places for values
         return missing;
     }
 
-    private static async Task<Dictionary<string, string>> ThereAsync(NailcrowDb db, CancellationToken ct)
-    {
-        await db.Database.OpenConnectionAsync(ct);
-        await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText = "SELECT name, sql FROM sqlite_master WHERE type = 'trigger'";
-        await using var rows = await ask.ExecuteReaderAsync(ct);
-        var there = new Dictionary<string, string>();
-        while (await rows.ReadAsync(ct))
-            there[rows.GetString(0)] = rows.GetString(1);
-        return there;
-    }
+    private static IEnumerable<JournalGuard> Of(NailcrowDb db) => db.Product.CanEmptyTables ? [.. All, .. AgainstEmptying] : All;
 
-    private static async Task ExecuteAsync(NailcrowDb db, string sql, CancellationToken ct)
-    {
-        await using DbCommand command = db.Database.GetDbConnection().CreateCommand();
-        command.CommandText = sql;
-        await command.ExecuteNonQueryAsync(ct);
-    }
+    /// <summary>A server can empty a table without removing a row of it.</summary>
+    private static readonly JournalGuard[] AgainstEmptying =
+    [
+        .. All.Where(g => g.On == "DELETE").Select(g => new JournalGuard($"{g.Table}_is_never_emptied", g.Table, "TRUNCATE", g.Reason)),
+    ];
 }

@@ -74,11 +74,11 @@ internal static class JournalRows
             yield return (
                 row.GetInt64(0),
                 new(
-                    Id(Text(row, 1)),
+                    row.GetValue(1) is Guid id ? id : Id(Text(row, 1)),
                     row.GetInt64(2),
                     row.GetInt64(3),
-                    KeptTime.Read(row.GetInt64(4)),
-                    KeptTime.Read(row.GetInt64(5)),
+                    Time(row, 4),
+                    Time(row, 5),
                     Text(row, 6),
                     Text(row, 7),
                     Text(row, 8),
@@ -101,6 +101,9 @@ internal static class JournalRows
         }
         return ask;
     }
+
+    private static DateTimeOffset Time(DbDataReader row, int column) =>
+        row.GetValue(column) is DateTime moment ? KeptMoment.Read(moment) : KeptTime.Read(row.GetInt64(column));
 
     private static string Text(DbDataReader row, int column) => row.IsDBNull(column) ? "" : row.GetString(column);
 

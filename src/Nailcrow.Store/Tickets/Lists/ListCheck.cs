@@ -30,7 +30,7 @@ internal static class ListCheck
         {
             // Lists and journal as of one moment, while others write.
             await using var db = await dbs.CreateDbContextAsync(ct);
-            await using var moment = await ReadMoment.BeginAsync(db, ct);
+            await using var moment = await db.Product.BeginReadingAsync(db, ct);
             await SomeAsync(db, [.. numbers], tell, ct);
             done += numbers.Length;
             progress(new("lists", done, tickets.Count));

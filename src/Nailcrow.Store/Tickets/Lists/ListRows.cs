@@ -90,6 +90,7 @@ internal sealed class ListRows<TRow>
             bool yes => yes ? "1" : "0",
             Enum word => Convert.ToInt64(word, CultureInfo.InvariantCulture).ToString(CultureInfo.InvariantCulture),
             byte[] bytes => Convert.ToHexString(bytes),
+            DateTime moment => moment.Ticks.ToString(CultureInfo.InvariantCulture),
             _ => Convert.ToString(value, CultureInfo.InvariantCulture) ?? "",
         };
 }

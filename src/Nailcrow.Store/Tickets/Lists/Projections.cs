@@ -122,7 +122,7 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         await db.LifeEvents.Where(e => !db.Journal.Any(r => r.Ticket == e.Ticket)).ExecuteDeleteAsync();
         await db.StepTimes.Where(t => !db.Journal.Any(r => r.Ticket == t.Ticket)).ExecuteDeleteAsync();
         await db.TicketLines.ExecuteUpdateAsync(set => set.SetProperty(l => l.Rules, -1));
-        await TicketParts.RefillAsync(db);
+        await db.Product.RefillPartsAsync(db);
     }
 
     private static async Task WriteAsync(JournalConnection connection, IReadOnlyList<ListsOfTicket> folded)

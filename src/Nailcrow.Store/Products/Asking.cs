@@ -1,0 +1,48 @@
+using System.Data.Common;
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
+
+namespace Nailcrow.Store.Products;
+
+/// <summary>Questions in the database's own words, in whatever transaction is open.</summary>
+internal static class Asking
+{
+    public static async Task<AskedRows> RowsAsync(NailcrowDb db, string sql, CancellationToken ct)
+    {
+        await db.Database.OpenConnectionAsync(ct);
+        var ask = Command(db, sql);
+        return new(ask, await ask.ExecuteReaderAsync(ct));
+    }
+
+    public static async Task<long> NumberAsync(NailcrowDb db, string sql, CancellationToken ct)
+    {
+        await db.Database.OpenConnectionAsync(ct);
+        await using var ask = Command(db, sql);
+        return Convert.ToInt64(await ask.ExecuteScalarAsync(ct) is { } said and not DBNull ? said : 0L, CultureInfo.InvariantCulture);
+    }
+
+    public static async Task DoAsync(NailcrowDb db, string sql, CancellationToken ct)
+    {
+        await db.Database.OpenConnectionAsync(ct);
+        await using var command = Command(db, sql);
+        await command.ExecuteNonQueryAsync(ct);
+    }
+
+    private static DbCommand Command(NailcrowDb db, string sql)
+    {
+        var command = db.Database.GetDbConnection().CreateCommand();
+        command.CommandText = sql;
+        command.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
+        return command;
+    }
+}
+
+internal sealed record AskedRows(DbCommand Ask, DbDataReader Reader) : IAsyncDisposable
+{
+    public async ValueTask DisposeAsync()
+    {
+        await Reader.DisposeAsync();
+        await Ask.DisposeAsync();
+    }
+}

@@ -1,0 +1,111 @@
+using System.Data;
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
+using Nailcrow.Store.Tickets;
+using Nailcrow.Store.Tickets.Journal;
+
+namespace Nailcrow.Store.Products;
+
+/// <summary>A database server that several nodes write to.</summary>
+internal sealed class PostgresProduct : DatabaseProduct
+{
+    // Of all advisory locks in the database, those that Nailcrow takes: "nail", and what for.
+    private static long Lock(Turn turn) => (0x6E61696CL << 32) | (long)turn;
+
+    /// <summary>Nodes that start together bring the tables up one after the other; whoever dies in it lets go with its connection.</summary>
+    public override async Task<IAsyncDisposable> MakersTurnAsync(NailcrowDb db, CancellationToken ct)
+    {
+        await db.Database.OpenConnectionAsync(ct);
+        await Asking.DoAsync(db, $"SELECT pg_advisory_lock({Lock(Turn.Tables)})", ct);
+        return new TablesTurn(db);
+    }
+
+    private sealed class TablesTurn(NailcrowDb db) : IAsyncDisposable
+    {
+        public async ValueTask DisposeAsync() =>
+            await Asking.DoAsync(db, $"SELECT pg_advisory_unlock({Lock(Turn.Tables)})", CancellationToken.None);
+    }
+
+    public override Task<IDbContextTransaction> BeginReadingAsync(NailcrowDb db, CancellationToken ct) =>
+        db.Database.BeginTransactionAsync(IsolationLevel.RepeatableRead, ct);
+
+    public override async Task<IDbContextTransaction> BeginAsync(NailcrowDb db, Turn turn, CancellationToken ct)
+    {
+        var transaction = await db.Database.BeginTransactionAsync(ct);
+        // Let go of when the transaction has ended, which is after what it wrote can be seen.
+        await Asking.DoAsync(db, $"SELECT pg_advisory_xact_lock({Lock(turn)})", ct);
+        return transaction;
+    }
+
+    public override bool CanEmptyTables => true;
+
+    public override async Task<IReadOnlyDictionary<string, string>> GuardsAsync(NailcrowDb db, CancellationToken ct)
+    {
+        await using var rows = await Asking.RowsAsync(
+            db,
+            "SELECT t.tgname::text, c.relname::text, t.tgtype::int, t.tgenabled::text, p.prosrc FROM pg_trigger t "
+                + "JOIN pg_class c ON c.oid = t.tgrelid JOIN pg_proc p ON p.oid = t.tgfoid "
+                + "WHERE NOT t.tgisinternal AND c.relnamespace = current_schema()::regnamespace",
+            ct
+        );
+        var there = new Dictionary<string, string>();
+        while (await rows.Reader.ReadAsync(ct))
+            there[rows.Reader.GetString(0)] = Standing(
+                rows.Reader.GetString(1),
+                rows.Reader.GetInt32(2),
+                rows.Reader.GetString(3),
+                rows.Reader.GetString(4)
+            );
+        return there;
+    }
+
+    public override string Standing(JournalGuard guard) => Standing(guard.Table, Type(guard), Always, Source(guard));
+
+    private static string Standing(string table, int type, string enabled, string source) =>
+        string.Create(CultureInfo.InvariantCulture, $"{table} {type} {enabled} {source}");
+
+    // Also where a session has replication's role, which otherwise switches triggers off. pg_trigger.tgenabled.
+    private const string Always = "A";
+
+    // pg_trigger.tgtype: ROW 1, BEFORE 2, DELETE 8, UPDATE 16, TRUNCATE 32.
+    private static int Type(JournalGuard guard) =>
+        guard.On switch
+        {
+            "DELETE" => 1 + 2 + 8,
+            "UPDATE" => 1 + 2 + 16,
+            _ => 2 + 32,
+        };
+
+    private static string Source(JournalGuard guard) =>
+        guard.MayGo
+            ? $"BEGIN IF EXISTS ({RemovedInTheJournal}) THEN RETURN OLD; END IF; RAISE EXCEPTION '{guard.Reason}'; END"
+            : $"BEGIN RAISE EXCEPTION '{guard.Reason}'; END";
+
+    // A text that is no JSON must not keep others from being looked at, so only texts of that kind are read.
+    private const string RemovedInTheJournal =
+        "SELECT 1 FROM journal WHERE ticket = OLD.ticket AND kind = 'picture-removed' "
+        + "AND CASE WHEN kind = 'picture-removed' THEN text::json #>> '{body,photo}' END = OLD.id::text";
+
+    public override IEnumerable<string> Setting(JournalGuard guard) =>
+        [
+            $"DROP TRIGGER IF EXISTS {guard.Name} ON {guard.Table}",
+            $"CREATE OR REPLACE FUNCTION {guard.Name}() RETURNS trigger LANGUAGE plpgsql AS $guard${Source(guard)}$guard$",
+            $"CREATE TRIGGER {guard.Name} BEFORE {guard.On} ON {guard.Table} "
+                + $"FOR EACH {(guard.On == "TRUNCATE" ? "STATEMENT" : "ROW")} EXECUTE FUNCTION {guard.Name}()",
+            $"ALTER TABLE {guard.Table} ENABLE ALWAYS TRIGGER {guard.Name}",
+        ];
+
+    /// <summary>Its own sequences give numbers that are never used; triggers of the first migration count rows.</summary>
+    public override Task<long> EverGivenAsync(NailcrowDb db, string table, CancellationToken ct) =>
+        Asking.NumberAsync(db, $"SELECT number FROM ever_given WHERE name = '{table}'", ct);
+
+    /// <summary>By a column that the database makes of the four, with an index of groups of three characters (pg_trgm).</summary>
+    public override IQueryable<TicketLineRow> HavingPart(NailcrowDb db, IQueryable<TicketLineRow> lines, string text, long number)
+    {
+        var part = AnyPart.Of(text.ToLowerInvariant());
+        return lines.Where(l =>
+            l.Number == number || EF.Functions.Like(EF.Property<string>(l, PostgresNailcrowDb.FoundBy), part, AnyPart.Escape)
+        );
+    }
+}

@@ -1,0 +1,106 @@
+using Microsoft.Extensions.DependencyInjection;
+using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Tickets;
+
+namespace Nailcrow.Store.Tests;
+
+/// <summary>Several services on one database: they write side by side, and it is one record.</summary>
+public sealed class NodesTests : IAsyncLifetime
+{
+    private const int Nodes = 3;
+
+    private readonly StoreInUse _store = new();
+    private readonly List<ServiceProvider> _nodes = [];
+
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
+
+    public async ValueTask InitializeAsync()
+    {
+        await _store.InitializeAsync();
+        _nodes.AddRange(Enumerable.Range(0, Nodes).Select(_ => new ServiceCollection().NodeOn(_store)));
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        foreach (var node in _nodes)
+            await node.DisposeAsync();
+        await _store.DisposeAsync();
+    }
+
+    [Fact]
+    public async Task Whoever_resumes_from_a_position_has_skipped_nothing_whichever_nodes_write()
+    {
+        const int Each = 60;
+        var tickets = new List<long>();
+        for (var i = 0; i < Nodes * 2; i++)
+            tickets.Add(await _store.OpenAsync(StoreInUse.Fault(asset: $"FSC-{i}")));
+        var begin = await _store.Journal.LastPositionAsync(Ct);
+
+        var writing = Task.WhenAll(
+            tickets.SelectMany((ticket, i) => Enumerable.Range(0, Each).Select(n => WriteAsync(i % Nodes, ticket, n)))
+        );
+        var (heard, last) = (new List<JournalItem>(), begin);
+        while (!writing.IsCompleted || (await _store.Journal.LastPositionAsync(Ct)) > last)
+            foreach (var item in await _store.Journal.AfterAsync(last, 1_000, Ct))
+            {
+                heard.Add(item);
+                last = item.Position;
+            }
+        await writing;
+
+        heard.Select(h => h.Position).ShouldBe(heard.Select(h => h.Position).Order());
+        heard
+            .GroupBy(h => h.Ticket)
+            .ToDictionary(g => g.Key, g => g.Select(h => h.Seq).ToList())
+            .ShouldSatisfyAllConditions(
+                all => all.Keys.Order().ShouldBe(tickets.Order()),
+                all => all.Values.ShouldAllBe(seqs => seqs.SequenceEqual(Enumerable.Range(2, Each).Select(n => (long)n)))
+            );
+        (await _store.VerifyAsync()).Troubles.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task One_ticket_that_all_nodes_write_on_at_once_keeps_one_chain()
+    {
+        var ticket = await _store.OpenAsync();
+
+        var written = await Task.WhenAll(Enumerable.Range(0, 120).Select(n => WriteAsync(n % Nodes, ticket, n)));
+
+        written.Select(w => w.Entry.Seq).Order().ShouldBe(Enumerable.Range(2, 120).Select(n => (long)n));
+        HashChain.FirstBroken((await _store.ReadAfreshAsync(ticket)).Arrived).ShouldBeNull();
+        (await _store.VerifyAsync()).Troubles.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Tickets_that_are_opened_on_all_nodes_at_once_have_numbers_of_their_own_without_a_gap()
+    {
+        var opened = await Task.WhenAll(
+            Enumerable
+                .Range(0, 60)
+                .Select(async n =>
+                    (Written.Kept)await _nodes[n % Nodes].Journal().OpenAsync(StoreInUse.Intent(StoreInUse.Fault(asset: $"FSC-{n}")), Ct)
+                )
+        );
+
+        opened.Select(o => o.Entry.Ticket).Order().ShouldBe(Enumerable.Range(1001, 60).Select(n => (long)n));
+    }
+
+    [Fact]
+    public async Task An_entry_that_is_sent_to_two_nodes_at_once_is_written_once()
+    {
+        var ticket = await _store.OpenAsync();
+        foreach (var nth in Enumerable.Range(0, 20))
+        {
+            var intent = StoreInUse.Intent(new NoteWritten($"{nth}"));
+
+            var both = await Task.WhenAll(_nodes.Select(n => n.Journal().WriteAsync(ticket, intent, Ct)));
+
+            both.Cast<Written.Kept>().Select(k => k.Entry.Seq).ShouldBe(Enumerable.Repeat(nth + 2L, Nodes));
+            both.Cast<Written.Kept>().Count(k => !k.Repeated).ShouldBe(1);
+        }
+    }
+
+    private async Task<Written.Kept> WriteAsync(int node, long ticket, int nth) =>
+        (await _nodes[node].Journal().WriteAsync(ticket, StoreInUse.Intent(new NoteWritten($"{nth}")), Ct)).ShouldBeOfType<Written.Kept>();
+}
