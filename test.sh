@@ -38,12 +38,12 @@ check() {
   if "$@"; then passed=$((passed + 1)); else failed=$((failed + 1)); fi
 }
 
-# A browser for the console's tests; what reads PDFs and scans codes, for those of papers.
+# A browser for the console's tests; what reads PDFs and scans codes, for those of papers; a database server for those of the store.
 install_tools() {
-  [ -x /usr/bin/chromium ] && [ -x /usr/bin/pdftoppm ] && [ -x /usr/bin/zbarimg ] && return
+  [ -x /usr/bin/chromium ] && [ -x /usr/bin/pdftoppm ] && [ -x /usr/bin/zbarimg ] && ls /usr/lib/postgresql/*/bin/postgres >/dev/null 2>&1 && return
   local root=""
   [ "$(id -u)" -eq 0 ] || root=sudo
-  $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium poppler-utils zbar-tools >/dev/null
+  $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium poppler-utils zbar-tools postgresql >/dev/null
 }
 
 # Lines that can be read: 140 characters, laid out by a program. 'dotnet csharpier format src tests bench' mends it.
@@ -78,7 +78,7 @@ dotnet_tests() {
   [ "$status" -eq 0 ] || [ "${lost:-0}" -gt 0 ] || failed=$((failed + 1))
 }
 
-must "Browser, scanner" install_tools
+must "Browser, scanner, database server" install_tools
 must "Console" tools/build-console.sh
 must "Build" tools/build.sh Nailcrow.slnx
 # Beside what needs one processor; where it cannot be had, the tests take the command as it was built, and longer.
@@ -91,6 +91,8 @@ check "Console: lint" npm --prefix console run --silent lint
 console_tests >.build/console-tests.log 2>&1 &
 console=$!
 dotnet_tests 2 Core Store Architecture Appliances
+# The same store on a server.
+NAILCROW_TESTED_ON=postgres dotnet_tests 1 Store
 wait "$console"
 cat .build/console-tests.log
 add_console_tests

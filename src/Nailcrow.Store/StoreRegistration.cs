@@ -33,6 +33,8 @@ public static class StoreRegistration
                 : services
                     .AddPooledDbContextFactory<PostgresNailcrowDb>(options => OnPostgres(options, server))
                     .AddSingleton<IDbContextFactory<NailcrowDb>, Of<PostgresNailcrowDb>>()
+                    .AddSingleton(new NewsLine(server))
+                    .AddHostedService<OtherNodesNews>()
         )
             .AddScoped<NailcrowDb>(s => s.GetRequiredService<IDbContextFactory<NailcrowDb>>().CreateDbContext())
             .AddSingleton<TicketJournal>()

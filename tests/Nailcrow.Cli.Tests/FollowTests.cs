@@ -3,6 +3,7 @@ using System.Text.Json;
 namespace Nailcrow.Cli.Tests;
 
 /// <summary>A run at the keyboard, off the straight path.</summary>
+[Takes(328)]
 public sealed class FollowTests(CommandInUse use) : IClassFixture<CommandInUse>
 {
     private async Task<string> StartedAsync()

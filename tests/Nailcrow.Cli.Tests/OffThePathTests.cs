@@ -5,6 +5,7 @@ using System.Text.Json;
 namespace Nailcrow.Cli.Tests;
 
 /// <summary>What people type on the days that do not go by the book.</summary>
+[Takes(180)]
 public sealed class OffThePathTests(CommandInUse use) : IClassFixture<CommandInUse>
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

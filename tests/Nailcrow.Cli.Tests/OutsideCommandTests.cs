@@ -4,6 +4,7 @@ using Nailcrow.Running;
 namespace Nailcrow.Cli.Tests;
 
 /// <summary>Carriers and makers in the terminal: who they are, what they are asked, and what could not be said to them.</summary>
+[Takes(164)]
 public sealed class OutsideCommandTests(CommandInUse use) : IClassFixture<CommandInUse>
 {
     private async Task<string> ShownAsync(string what, params string[] command)

@@ -3,6 +3,7 @@ using Nailcrow.Running;
 
 namespace Nailcrow.Cli.Tests;
 
+[Takes(420)]
 public class WalkTests
 {
     [Theory]

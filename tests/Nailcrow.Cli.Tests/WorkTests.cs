@@ -1,6 +1,7 @@
 namespace Nailcrow.Cli.Tests;
 
 /// <summary>The smaller commands, each as somebody at work would type them.</summary>
+[Takes(106)]
 public sealed class WorkTests(CommandInUse use) : IClassFixture<CommandInUse>
 {
     private async Task<string> ReportedAsync() =>

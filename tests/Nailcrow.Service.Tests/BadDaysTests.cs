@@ -9,6 +9,7 @@ using Nailcrow.Running;
 namespace Nailcrow.Service.Tests;
 
 /// <summary>Going down, and days on which nothing can be kept. Each on a service of its own.</summary>
+[Takes(165)]
 public sealed class BadDaysTests
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

@@ -1,6 +1,7 @@
 namespace Nailcrow.Service.Tests;
 
 /// <summary>The procedures that are written for a job, on any kind of machine, and the recoveries.</summary>
+[Takes(267)]
 public sealed class JobsFollowedTests(PeopledService service) : ProceduresFollowed(service)
 {
     public static TheoryData<string> Names => Named(forOneKind: false);

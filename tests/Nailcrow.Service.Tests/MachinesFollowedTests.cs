@@ -1,6 +1,7 @@
 namespace Nailcrow.Service.Tests;
 
 /// <summary>The procedures that are written for one kind of machine.</summary>
+[Takes(188)]
 public sealed class MachinesFollowedTests(PeopledService service) : ProceduresFollowed(service)
 {
     public static TheoryData<string> Names => Named(forOneKind: true);

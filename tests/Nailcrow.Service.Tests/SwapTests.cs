@@ -20,6 +20,7 @@ using Nailcrow.Core.Tickets.Telling;
 namespace Nailcrow.Service.Tests;
 
 /// <summary>The service at a machine: each test its own, since each takes the machine apart.</summary>
+[Takes(102)]
 public sealed class SwapTests : IAsyncLifetime
 {
     private readonly PeopledService _service = new();

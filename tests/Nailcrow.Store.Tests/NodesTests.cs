@@ -1,6 +1,8 @@
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Running;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Tests;
@@ -99,6 +101,32 @@ public sealed class NodesTests : IAsyncLifetime
             both.Cast<Written.Kept>().Select(k => k.Entry.Seq).ShouldBe(Enumerable.Repeat(nth + 2L, Nodes));
             both.Cast<Written.Kept>().Count(k => !k.Repeated).ShouldBe(1);
         }
+    }
+
+    [Fact]
+    public async Task Whoever_waits_on_one_node_is_woken_by_what_another_writes_also_after_its_connection_was_cut()
+    {
+        Assert.SkipUnless(PostgresServer.IsTested, "A file is written by one process.");
+        var (here, there) = (_nodes[0], _nodes[1]);
+        var listening = here.GetServices<IHostedService>().ToList();
+        foreach (var one in listening)
+            await one.StartAsync(Ct);
+        var news = here.GetRequiredService<JournalNews>();
+        await news.NextErrand; // it listens from now on
+        var ticket = await _store.OpenAsync();
+
+        for (var nth = 0; nth < 3; nth++)
+        {
+            var next = news.Next;
+            await there.Journal().WriteAsync(ticket, StoreInUse.Intent(new NoteWritten($"{nth}")), Ct);
+            await next.WaitAsync(TimeSpan.FromMinutes(1), Ct);
+            _store.Tamper(
+                "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE query LIKE 'LISTEN%' AND datname = current_database()"
+            );
+        }
+
+        foreach (var one in listening)
+            await one.StopAsync(Ct);
     }
 
     private async Task<Written.Kept> WriteAsync(int node, long ticket, int nth) =>

@@ -69,6 +69,10 @@ internal abstract class DatabaseProduct
     /// <summary>Gathers the index of parts anew from the lists, whatever somebody made of it.</summary>
     public virtual Task RefillPartsAsync(NailcrowDb db) => Task.CompletedTask;
 
+    /// <summary>Tells other nodes, once the transaction has ended, that something was written in it.</summary>
+    /// <param name="errands">Something of it has to leave Nailcrow.</param>
+    public virtual Task TellOthersAsync(NailcrowDb db, bool errands) => Task.CompletedTask;
+
     /// <summary>Around the removal of something whose bytes are not to be left in the file.</summary>
     public virtual Task WriteOverAsync(NailcrowDb db, bool begin) => Task.CompletedTask;
 }

@@ -51,6 +51,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
             await ProjectAsync(db, record);
         if (db.ChangeTracker.HasChanges()) // drives that moved; most entries move none
             await db.SaveChangesAsync();
+        if (_touched.Count > 0)
+            await db.Product.TellOthersAsync(db, HasErrands);
         connection.StillThere();
         await transaction.CommitAsync();
         db.ChangeTracker.Clear(); // rows told again next time must not meet themselves
