@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
 # A PostgreSQL of one's own in FOLDER, on a socket there and on loopback: tools/postgres.sh FOLDER [SETTING=VALUE ...]
+# Without port=NUMBER among the settings it looks for a free one.
 # Says in one line how it is reached once it answers, and ends with its standard input: with whoever started it, however that ends.
 set -euo pipefail
 [ $# -ge 1 ] || { echo "Say where: tools/postgres.sh FOLDER [SETTING=VALUE ...]" >&2; exit 2; }
@@ -19,9 +20,14 @@ cd "$folder"
 [ -s data/PG_VERSION ] ||
   "${as[@]}" "$bin/initdb" -D "$folder/data" -U nailcrow -A trust -E UTF8 --locale=C.UTF-8 --locale-provider=icu --icu-locale=en-US --no-sync >initdb.log 2>&1 ||
   { cat initdb.log >&2; exit 1; }
-settings=()
-for setting in "$@"; do settings+=(-c "$setting"); done
-for port in $(shuf -i 20000-31999 -n 20); do
+settings=() ports=$(shuf -i 20000-31999 -n 20)
+for setting in "$@"; do
+  case $setting in
+    port=*) ports=${setting#port=} ;;
+    *) settings+=(-c "$setting") ;;
+  esac
+done
+for port in $ports; do
   "${as[@]}" "$bin/postgres" -D "$folder/data" -k "$folder" -p "$port" -c listen_addresses=127.0.0.1 "${settings[@]}" >>"$folder/server.log" 2>&1 &
   server=$!
   trap 'kill -INT $server 2>/dev/null || true; wait $server || true' EXIT

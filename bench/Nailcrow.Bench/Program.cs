@@ -5,6 +5,7 @@ var all = new (string Name, Func<Task> Measure)[]
 {
     ("start", StartAndMemory.MeasureAsync),
     ("append", Appending.MeasureAsync),
+    ("append-postgres", Appending.MeasureOnPostgresAsync),
     ("record", KeptRecord.MeasureAsync),
     ("long", LongTicket.MeasureAsync),
     ("killed", Killed.MeasureAsync),

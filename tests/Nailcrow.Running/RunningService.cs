@@ -47,6 +47,12 @@ public sealed class RunningService : IAsyncDisposable
             ? _where.SyslogPort
             : int.Parse((await Process.HearsAsync("\"Port\":(\\d+)")).Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
 
+    /// <summary>Whether all services of these tests keep their record on a server, and none has a file to look into.</summary>
+    public static bool OnServer => PostgresServer.IsTested;
+
+    /// <summary>How its database is named to a command on the same machine, beside the file.</summary>
+    public Task<string[]> DatabaseSettingAsync() => PostgresServer.SettingAsync(Folder);
+
     public string DatabaseFile => Path.Combine(Folder, "nailcrow.db");
 
     /// <summary>A process of its own, as a user starts it.</summary>

@@ -83,6 +83,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task A_database_that_vanished_is_said_in_plain_words_and_gone_on_with_when_it_is_back()
     {
+        AboutTheFile.Only();
         await using var service = await RunningService.StartPeopledAsync(alone: true);
         var ilka = await service.SignInAsync("ilka");
         var ticket = await TicketAsync(ilka);
@@ -106,6 +107,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task A_full_disk_is_said_in_plain_words_and_gone_on_with_when_there_is_room()
     {
+        AboutTheFile.Only();
         var room = await RoomAsync();
         Assert.SkipWhen(room is null, "A small disk can only be made by root.");
         await using var disk = room!; // skipped where there is none
@@ -145,6 +147,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task A_database_that_another_program_holds_is_said_in_plain_words_to_all_who_write_at_once_and_gone_on_with()
     {
+        AboutTheFile.Only();
         await using var service = await RunningService.StartPeopledAsync(alone: true);
         var ilka = await service.SignInAsync("ilka");
         var ticket = await TicketAsync(ilka);
@@ -178,6 +181,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task A_write_protected_disk_is_said_by_the_start_and_nothing_on_it_is_touched()
     {
+        AboutTheFile.Only();
         var room = await RoomAsync();
         Assert.SkipWhen(room is null, "A disk can only be write-protected by root.");
         await using var disk = room!; // skipped where there is none
@@ -227,6 +231,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task A_backup_made_while_it_runs_is_restored_by_the_service_itself_and_people_sign_in_to_it()
     {
+        AboutTheFile.Only();
         await using var service = await RunningService.StartPeopledAsync(alone: true);
         var (ilka, admin) = (await service.SignInAsync("ilka"), await service.SignInAsync("admin"));
         var ticket = await TicketAsync(ilka);
@@ -263,6 +268,7 @@ public sealed class BadDaysTests
     [Fact]
     public async Task Secrets_lie_in_clear_neither_in_the_database_nor_in_a_copy()
     {
+        AboutTheFile.Only();
         await using var service = await RunningService.StartPeopledAsync(alone: true);
         var secret = (await (await service.SignInAsync("admin")).PutSenderAsync("observatory", Ct)).Secret;
 

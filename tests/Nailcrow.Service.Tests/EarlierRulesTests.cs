@@ -22,6 +22,7 @@ public sealed class EarlierRulesTests
     [Fact]
     public async Task What_was_proved_under_earlier_rules_is_proved_anew_before_it_is_used_again()
     {
+        AboutTheFile.Only();
         await using var before = await RunningService.StartPeopledAsync(alone: true);
         before.NotRestartedBecause = "its library is put back to how an earlier release left it";
         var (lioth, ilka) = (await before.SignInAsync("lioth"), await before.SignInAsync("ilka"));

@@ -65,6 +65,7 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
     [Fact]
     public async Task What_one_message_stumbles_over_stops_no_other_and_waits_for_a_person()
     {
+        AboutTheFile.Only();
         // As an earlier release may have left it: nobody can read what was made of it.
         await using (var database = new SqliteConnection($"Data Source={service.Service.DatabaseFile}"))
         {

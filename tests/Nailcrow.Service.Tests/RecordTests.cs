@@ -251,6 +251,7 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
     [Fact]
     public async Task An_entry_that_this_version_cannot_read_takes_nothing_with_it_and_a_lead_settles_it()
     {
+        AboutTheFile.Only();
         await using var old = await RunningService.StartPeopledAsync();
         var ticket = (await (await old.SignInAsync("ilka")).ReportAsync(new("FSC-0203", "Beeper", Bay: "8"), Ct)).Ticket;
         await old.StopAsync();

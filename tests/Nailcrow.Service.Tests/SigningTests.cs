@@ -117,6 +117,7 @@ public sealed class SigningTests(TheFirm firm)
     [Fact]
     public async Task A_signature_that_somebody_put_another_in_place_of_is_found()
     {
+        AboutTheFile.Only();
         var (story, id) = (await DoneAsync(), Guid.CreateVersion7());
         await SignsAsync(story, id);
         var admin = await story.AsAsync("admin");

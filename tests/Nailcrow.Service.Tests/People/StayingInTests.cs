@@ -177,6 +177,7 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
     [Fact]
     public async Task A_database_of_another_release_is_told_as_that_and_nothing_is_done_to_it()
     {
+        AboutTheFile.Only();
         await using var own = await RunningService.StartPeopledAsync();
         Execute(own, "ALTER TABLE AspNetUsers RENAME COLUMN must_change TO of_another_release");
 
@@ -360,7 +361,16 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
     {
         var start = new ProcessStartInfo(
             "dotnet",
-            [Built.Service, "admit", name, "--Nailcrow:Data", beside.DatabaseFile, "--Nailcrow:PasswordRounds", "1000"]
+            [
+                Built.Service,
+                "admit",
+                name,
+                "--Nailcrow:Data",
+                beside.DatabaseFile,
+                "--Nailcrow:PasswordRounds",
+                "1000",
+                .. await beside.DatabaseSettingAsync(),
+            ]
         )
         {
             RedirectStandardOutput = true,

@@ -1,0 +1,121 @@
+using System.Diagnostics;
+
+namespace Nailcrow.Running;
+
+/// <summary>
+/// A PostgreSQL of its own, thrown away with whoever started it: <c>tools/postgres.sh</c> ends when its standard input does, which it also
+/// does where a process is killed.
+/// </summary>
+public sealed class RunningPostgres : IAsyncDisposable
+{
+    // What a test leaves open goes soon: hundreds of them have a pool each.
+    private const string Pools = "Connection Idle Lifetime=5;Connection Pruning Interval=1";
+
+    private static readonly string[] Settings = ["max_connections=400", "max_wal_size=256MB"];
+
+    private readonly string _folder;
+    private readonly bool _durable;
+    private Process? _process;
+    private string _server = "";
+    private int _made;
+
+    private RunningPostgres(string folder, bool durable) => (_folder, _durable) = (folder, durable);
+
+    public static Task<RunningPostgres> StartAsync() => StartAsync(durable: false);
+
+    /// <param name="durable">What it says is written is on the disk, as in use; a test that throws it away has no need of that.</param>
+    public static async Task<RunningPostgres> StartAsync(bool durable)
+    {
+        var folder = Directory.CreateTempSubdirectory("nailcrow-postgres-").FullName;
+        if (!OperatingSystem.IsWindows()) // the server has a user of its own
+            File.SetUnixFileMode(folder, (UnixFileMode)0b111_101_101);
+        var started = new RunningPostgres(folder, durable);
+        await started.BeginAsync([]);
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => started.End();
+        return started;
+    }
+
+    /// <summary>A database of its own, empty or as another that nobody has open.</summary>
+    /// <returns>How it is reached.</returns>
+    public async Task<string> NewDatabaseAsync(string template = "template0")
+    {
+        var name = $"nailcrow_{Interlocked.Increment(ref _made)}";
+        await RunAsync("createdb", "-T", template, name);
+        return $"{_server};Database={name};{Pools}";
+    }
+
+    public Task DropAsync(string database) => RunAsync("dropdb", "--force", database);
+
+    /// <summary>It goes down as an administrator has it go down, and cuts who is connected.</summary>
+    public async Task StopAsync()
+    {
+        if (_process is not { } process)
+            return;
+        process.StandardInput.Close();
+        await process.WaitForExitAsync();
+        process.Dispose();
+        _process = null;
+    }
+
+    /// <summary>It comes up again where it was.</summary>
+    public Task StartAgainAsync() => BeginAsync([$"port={Part(_server, "Port")}"]);
+
+    public static string Part(string server, string which) => server.Split(';').Select(p => p.Split('=', 2)).First(p => p[0] == which)[1];
+
+    public async ValueTask DisposeAsync()
+    {
+        await StopAsync();
+        End();
+    }
+
+    private async Task BeginAsync(string[] further)
+    {
+        var start = new ProcessStartInfo(Path.Combine(Root(), "tools", "postgres.sh"))
+        {
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+        };
+        string[] notKept = _durable ? [] : ["fsync=off", "full_page_writes=off"];
+        foreach (var word in (string[])[_folder, .. Settings, .. notKept, .. further])
+            start.ArgumentList.Add(word);
+        _process = Process.Start(start) ?? throw new InvalidOperationException("tools/postgres.sh did not start.");
+        _server =
+            await _process.StandardOutput.ReadLineAsync() ?? throw new InvalidOperationException("PostgreSQL did not start; see above.");
+    }
+
+    private void End()
+    {
+        if (_process is { } process)
+        {
+            process.StandardInput.Close();
+            process.WaitForExit(TimeSpan.FromSeconds(10));
+        }
+        if (Directory.Exists(_folder))
+            Directory.Delete(_folder, recursive: true);
+    }
+
+    private async Task RunAsync(string command, params string[] words)
+    {
+        var start = new ProcessStartInfo(Path.Combine(Binaries(), command)) { RedirectStandardError = true };
+        string[] where = ["-h", Part(_server, "Host"), "-p", Part(_server, "Port"), "-U", Part(_server, "Username")];
+        foreach (var word in (string[])[.. where, .. words])
+            start.ArgumentList.Add(word);
+        using var process = Process.Start(start) ?? throw new InvalidOperationException($"{command} did not start.");
+        var said = await process.StandardError.ReadToEndAsync();
+        await process.WaitForExitAsync();
+        if (process.ExitCode != 0)
+            throw new InvalidOperationException(said);
+    }
+
+    private static string Binaries() =>
+        Directory.EnumerateDirectories("/usr/lib/postgresql").Select(version => Path.Combine(version, "bin")).Max()
+        ?? throw new InvalidOperationException("PostgreSQL is not installed; on Debian: apt-get install postgresql.");
+
+    private static string Root()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
+            folder = folder.Parent;
+        return folder?.FullName ?? throw new InvalidOperationException("Nailcrow.slnx is nowhere above.");
+    }
+}
