@@ -45,7 +45,7 @@ internal sealed class Watched : IAsyncDisposable
         await page.GetByLabel("Name").FillAsync(name);
         await page.GetByLabel("Password", new() { Exact = true }).FillAsync(RunningService.Password);
         await page.Keyboard.PressAsync("Enter");
-        await page.GetByRole(AriaRole.Heading, new() { Level = 1 }).Filter(new() { HasNotText = "Sign in" }).First.WaitForAsync();
+        await page.GetByLabel("Password", new() { Exact = true }).WaitForAsync(new() { State = WaitForSelectorState.Hidden });
         if (phone)
             await (await context.NewCDPSessionAsync(page)).SendAsync("Emulation.setCPUThrottlingRate", new() { ["rate"] = 4 });
         return new(playwright, browser, page);

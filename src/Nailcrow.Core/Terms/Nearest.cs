@@ -10,6 +10,16 @@ public static class Nearest
         return best.Word is not null && best.Away <= Math.Max(1, word.Length / 3) ? $" Did you mean '{best.Word}'?" : "";
     }
 
+    /// <summary>The candidate that is the fewest slips of a hand away, and no more than so many; null where none is.</summary>
+    public static T? Of<T>(string word, IEnumerable<T> candidates, Func<T, string> written, int most)
+        where T : class =>
+        candidates
+            .Select(c => (Candidate: c, Away: Distance(word, written(c))))
+            .Where(c => c.Away <= most)
+            .OrderBy(c => c.Away)
+            .Select(c => c.Candidate)
+            .FirstOrDefault();
+
     /// <summary>Insertions, deletions, replacements and swaps of neighbours, one each (optimal string alignment, Damerau 1964).</summary>
     private static int Distance(string a, string b)
     {

@@ -195,6 +195,8 @@ public class SupplyTests
             .ShouldBe("Nothing is known of drive carrier. Known: M3 screws. What is new comes first, or is counted.");
         Asked(Move(SupplyWay.Undone, 1, Depot)).ShouldNotBeNull();
         SupplyDesk.Near("M4 screws", ["drive carrier", "M3 screws"]).ShouldBe("M3 screws");
+        SupplyDesk.Near("drive carier", ["M3 screws", "drive carriers"]).ShouldBe("drive carriers");
+        SupplyDesk.Near("tapes", ["tags", "caps"]).ShouldBeNull();
         SupplyDesk.Near("cable 1 m", ["drive carrier", "M3 screws"]).ShouldBeNull();
     }
 

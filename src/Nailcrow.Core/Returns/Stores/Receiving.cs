@@ -108,9 +108,11 @@ public static class Receiving
 
     private static Received New(InHand hand, string serial, IEnumerable<string> expected, Guid id, string by, DateTimeOffset now)
     {
-        if (!hand.AsRead && expected.FirstOrDefault(e => IsNearly(serial, e)) is { } near)
+        if (!hand.AsRead && expected.Where(e => IsNearly(serial, e)).Take(MostNear).ToList() is { Count: > 0 } near)
             return new Received.Ask(
-                $"Nothing is known of {serial}; {near} is on its way and reads nearly the same. Read the label again, or say that it is as read."
+                $"Nothing is known of {serial}; {string.Join(" and ", near)} "
+                    + (near.Count == 1 ? "is on its way and reads" : "are on their way and read")
+                    + " nearly the same. Read the label again, or say that it is as read."
             );
         return hand is { Model: { Length: > 0 } model, Bytes: { } bytes and >= ByteSize.FewestOfADrive }
             ? new Received.InLedger(
@@ -119,6 +121,9 @@ public static class Receiving
             )
             : new Received.Ask($"Nothing is known of {serial}. Say its model and size as on its label, and it is taken in.{Hint(serial)}");
     }
+
+    // Any of them may be the one in the hand; who named one alone would have it taken for that.
+    private const int MostNear = 5;
 
     private static string Hint(string serial) =>
         SerialNumber.Meanings(serial).Skip(1).FirstOrDefault() is { } without

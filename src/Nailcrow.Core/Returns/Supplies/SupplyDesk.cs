@@ -67,12 +67,13 @@ public static class SupplyDesk
             ? $"Known: {string.Join(", ", some)}. What is new comes first, or is counted."
             : "Nothing is counted yet; what is new comes first, or is counted.";
 
+    // One of several and one slip of the hand ("drive carier" for "drive carriers"); of a short name that is half of it.
+    private const int MostSlips = 2;
+    private const int Short = 8;
+
     /// <summary>A supply that is called nearly the same; null where none is.</summary>
-    public static string? Near(string name, IEnumerable<string> known)
-    {
-        var typed = Folded(name);
-        return known.FirstOrDefault(k => SerialComparison.IsOneSlip(typed, Folded(k)));
-    }
+    public static string? Near(string name, IEnumerable<string> known) =>
+        Nearest.Of(Folded(name), known, Folded, name.Trim().Length < Short ? 1 : MostSlips);
 
     private static string Folded(string name) => SupplyName.Parse(name) is Parsed<SupplyName>.Ok(var ok) ? ok.Key : name;
 

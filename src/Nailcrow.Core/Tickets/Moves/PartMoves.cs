@@ -100,7 +100,7 @@ internal static class PartMoves
                     FieldKind.Flag,
                     Required: false,
                     Hint: "Say yes where it reads nearly the same as another and is none of those.",
-                    Choices: [new("", "ask me where it reads nearly as another"), new("true", "yes, it is a new one")]
+                    Choices: [new("", "ask me first"), new("true", "yes, it is new")]
                 ),
             ]
         );
