@@ -50,6 +50,26 @@ public sealed class NonsenseTests(PeopledService service) : IClassFixture<People
         (await (await service.AsAsync("ilka")).TicketAsync(ticket, Ct)).Head.ShouldBe(before);
     }
 
+    [Theory]
+    [InlineData("POST", "tickets", """{"asset":"FSC-0203","symptom":"Lamp\u0000off"}""", "'symptom' has ")]
+    [InlineData("POST", "tickets/1001/entries", """{"body":{"kind":"note-written","text":"a\u0000b"}}""", "text has ")]
+    [InlineData("GET", "tickets?find=a%00b", null, "The address has ")]
+    [InlineData("GET", "drives?find=%00", null, "The address has ")]
+    public async Task A_character_that_ends_texts_is_refused_in_the_same_words_wherever_it_comes_in(
+        string method,
+        string path,
+        string? body,
+        string where
+    )
+    {
+        await service.OpenAsync();
+
+        var (status, said) = await SendAsync(new HttpMethod(method), path, body);
+
+        ((int)status).ShouldBeInRange(400, 422, said);
+        said.ShouldEndWith($"{where}a character U+0000 in it, which no text has; send it without.");
+    }
+
     [Fact]
     public async Task Nobody_writes_in_a_machines_name_and_stores_pull_no_drives()
     {

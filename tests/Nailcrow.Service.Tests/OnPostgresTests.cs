@@ -20,25 +20,18 @@ public sealed class OnPostgresTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => Postgres.DisposeAsync();
 
-    private async Task<RunningService> ServiceAsync()
-    {
-        string[] further =
-        [
-            "--Nailcrow:Database",
-            await Postgres.NewDatabaseAsync(),
-            "--Nailcrow:PasswordRounds",
-            "1000",
-            "--Nailcrow:ReadsAhead",
-            "false",
-        ];
-        return await RunningService.StartPeopledAsync(assembly: Built.Service, further: further);
-    }
+    private static string[] On(string database) =>
+        ["--Nailcrow:Database", database, "--Nailcrow:PasswordRounds", "1000", "--Nailcrow:ReadsAhead", "false"];
+
+    /// <summary>In a process of its own: in one that is shared, questions are compiled for the file.</summary>
+    private static Task<RunningService> ServiceAsync(string database) =>
+        RunningService.StartPeopledAsync(assembly: Built.Service, further: On(database));
 
     [Fact]
     public async Task A_ticket_is_opened_worked_on_found_and_there_after_a_restart_and_nothing_lies_in_a_file()
     {
-        await using var service = await ServiceAsync();
-        service.NotRestartedBecause = null; // it is held to be as it was
+        var database = await Postgres.NewDatabaseAsync();
+        await using var service = await ServiceAsync(database);
         var ilka = await service.SignInAsync("ilka");
 
         var ticket = (await ilka.ReportAsync(new FaultAsk("FSC-0203", "Lamp off at the ærø shelf", Bay: "5"), Ct)).Ticket;
@@ -51,12 +44,26 @@ public sealed class OnPostgresTests : IAsyncLifetime
             await (await service.SignInAsync("admin")).BackupAsync(Stream.Null, keys: false, Ct)
         );
         refused.Message.ShouldStartWith("The record is on PostgreSQL: its own tools back it up (pg_dump)");
+        var (view, line) = (await ilka.TicketAsync(ticket, Ct), (await ilka.TicketsAsync(new(), Ct)).Tickets.Single());
+
+        await service.Process.StopAsync();
+        await using var again = await RunningService.StartAsync(service.Folder, assembly: Built.Service, further: On(database));
+
+        ilka = await again.SignInAsync("ilka");
+        var after = await ilka.TicketAsync(ticket, Ct);
+        (after.Head, after.Stage, after.Engineer, after.Report.Symptom).ShouldBe(
+            (view.Head, view.Stage, view.Engineer, view.Report.Symptom)
+        );
+        var admin = await again.SignInAsync("admin");
+        await admin.RebuildProjectionsAsync(Ct);
+        (await ilka.TicketsAsync(new(), Ct)).Tickets.ShouldHaveSingleItem().ShouldBe(line);
+        (await admin.VerifyAsync(Ct)).Troubles.ShouldBeEmpty();
     }
 
     [Fact]
     public async Task A_server_that_goes_down_is_said_in_plain_words_and_gone_on_with_when_it_is_back()
     {
-        await using var service = await ServiceAsync();
+        await using var service = await ServiceAsync(await Postgres.NewDatabaseAsync());
         var ilka = await service.SignInAsync("ilka");
         var ticket = (await ilka.ReportAsync(new FaultAsk("FSC-0203", "Lamp off", Bay: "5"), Ct)).Ticket;
 

@@ -54,6 +54,7 @@ public sealed class PlanningTests(PeopledService service) : IClassFixture<People
     }
 
     [Theory]
+    [InlineData("5\0", "13.4", "latitude has a character U+0000 in it, which no text has; send it without.")]
     [InlineData("NaN", "13.4", "latitude is 'NaN'; a number with a decimal point is expected.")]
     [InlineData("52.1", "-Infinity", "longitude is '-Infinity'; a number with a decimal point is expected.")]
     [InlineData("52.1", "1e999", "longitude is '1e999'; a number with a decimal point is expected.")]

@@ -37,6 +37,8 @@ internal static class HostSetUp
                 .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
                 .MinimumLevel.Override("System", LogEventLevel.Warning)
                 .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the key file is guarded by its folder's rights
+                // Whoever asked is thrown what failed and tells it; a first start asks for a table that is not there yet.
+                .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", LogEventLevel.Fatal)
                 .MinimumLevel.Override("Polly", LogEventLevel.Error)
                 .MinimumLevel.Override("Quartz", LogEventLevel.Warning)
                 .Enrich.FromLogContext()
@@ -75,6 +77,7 @@ internal static class HostSetUp
         app.UseAnswerDate();
         app.UseExceptionHandler();
         app.UseStatusCodePages(BadRequestSentences.ForBareStatus);
+        app.UseWholeTexts();
         app.UseResponseCompression();
         app.UseSecurityHeaders();
         app.UseConsoleFiles();

@@ -12,7 +12,7 @@ internal static class WireJson
 {
     public static void Configure(JsonSerializerOptions json)
     {
-        json.TypeInfoResolverChain.Insert(0, ContractJson.Default.WithAddedModifier(NoHoles.In));
+        json.TypeInfoResolverChain.Insert(0, ContractJson.Default.WithAddedModifier(NoHoles.In).WithAddedModifier(WholeTexts.In));
         json.NumberHandling = JsonNumberHandling.Strict;
         json.AllowOutOfOrderMetadataProperties = true;
         json.RespectNullableAnnotations = true;

@@ -148,7 +148,7 @@ public sealed class MachineAccesses(IDbContextFactory<NailcrowDb> dbs, ISecretKe
     private async Task<bool> ChangeAsync(string asset, Func<MachineAccessRow, bool> change, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct); // held from the beginning: nobody changes it between
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct); // held from the beginning: nobody changes it between
         var known = await db.MachineAccesses.FirstOrDefaultAsync(r => r.Asset == asset, ct);
         var row = known ?? new() { Asset = asset };
         if (!change(row))

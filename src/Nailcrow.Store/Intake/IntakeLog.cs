@@ -53,7 +53,7 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? f
         {
             if (_db is null || _rows is null)
                 await OpenAsync(ct);
-            await using var transaction = await _db.Product.BeginAsync(_db, Turn.Intake, ct);
+            await using var transaction = await _db.Product.BeginAsync(_db, WritersTurn.Intake, ct);
             var known = await KnownAsync(_db, items, ct);
             foreach (var item in items.DistinctBy(i => i.Id).Where(i => !known.Contains(i.Id)))
                 await _rows.InsertAsync(Row(item));

@@ -38,7 +38,7 @@ public sealed class PeopleBook(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
     public async Task<Parsed<Person>> AddAsync(Doer by, Person person, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         person.FirstUntil = person.MustChange ? FirstUntil : null;
         var added = await AddAsync(db, by, person, time.GetUtcNow(), ct);
         if (added is Parsed<Person>.Ok)
@@ -194,7 +194,7 @@ public sealed class PeopleBook(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         // Whoever else changes people waits: two administrators who shut each other out at once would leave nobody.
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         if (await db.Users.FirstOrDefaultAsync(p => p.UserName == name, ct) is not { } person)
             return new Parsed<Person>.Refused($"Nobody here is called '{Visible.Text(name)}'.");
         var change = decide(person, await IsLastAdminAsync(db, person, ct));

@@ -24,7 +24,7 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
                 $"{told.Provider} lets you in, and names no group of yours that has a role here. Whoever looks after its groups can."
             );
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         var come = await KnownAsync(db, told, ct) is { } known
             ? await WithRolesAsync(db, known, roles, address, ct)
             : await AddAsync(db, told, roles, address, ct);
@@ -37,7 +37,7 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
     public async Task<Parsed<Person>> JoinAsync(Doer by, ToldElsewhere told, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         if (await db.Users.FirstOrDefaultAsync(p => p.UserName == by.Name && p.DisabledAt == null, ct) is not { } person)
             return No($"Nobody who may come in here is called '{Visible.Text(by.Name)}'.");
         if (await KnownAsync(db, told, ct) is { } known)
@@ -57,7 +57,7 @@ public sealed class PeopleElsewhere(IDbContextFactory<NailcrowDb> dbs, TimeProvi
     public async Task<bool> PartAsync(Doer by, string name, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         if (await db.Users.FirstOrDefaultAsync(p => p.UserName == name, ct) is not { } person)
             return false;
         if (await OfAsync(db, person.Id, ct) is not { } issuer)

@@ -28,7 +28,7 @@ public sealed class ScriptKeys(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var now = time.GetUtcNow();
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         var good = await Good(db, by.Name, now).Select(k => k.Name).ToListAsync(ct);
         if (good.Contains(key.Name, StringComparer.OrdinalIgnoreCase))
             return new Parsed<KeptKey>.Refused($"There is a key '{key.Name}' already; end it first, or name this one otherwise.");
@@ -64,7 +64,7 @@ public sealed class ScriptKeys(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var now = time.GetUtcNow();
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         if (await Good(db, person, now).FirstOrDefaultAsync(k => k.Id == id, ct) is not { } key)
             return false;
         key.EndedAt = now;

@@ -142,7 +142,7 @@ public sealed class SecondFactors(IDbContextFactory<NailcrowDb> dbs, ISecretKeep
     public async Task AddPasskeyAsync(Doer by, UserPasskeyInfo passkey, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         var owner = await db.Users.AsNoTracking().Where(p => p.UserName == by.Name).Select(p => p.Id).FirstAsync(ct);
         db.UserPasskeys.Add(Row(owner, passkey));
         await SecurityLog.AddAsync(db, by, SecurityEvent.SecondFactorSetUp, null, $"the passkey '{passkey.Name}'", time.GetUtcNow(), ct);
@@ -250,7 +250,7 @@ public sealed class SecondFactors(IDbContextFactory<NailcrowDb> dbs, ISecretKeep
     private async Task<bool> ChangeAsync(string person, Func<NailcrowDb, SecondFactorRow, Task<bool>> change, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct); // held from the beginning: a code opens one door, once
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct); // held from the beginning: a code opens one door, once
         var known = await db.SecondFactors.FirstOrDefaultAsync(f => f.Person == person, ct);
         var row = known ?? new() { Person = person };
         if (!await change(db, row))

@@ -19,7 +19,7 @@ public sealed class SecurityLog(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
     public async Task WriteAsync(Doer by, SecurityEvent what, string? about, string? detail, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         await AddAsync(db, by, what, about, detail, time.GetUtcNow(), ct);
         await transaction.CommitAsync(ct);
     }

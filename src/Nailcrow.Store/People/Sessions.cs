@@ -42,7 +42,7 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
         await using var db = await dbs.CreateDbContextAsync(ct);
         var now = time.GetUtcNow();
         var id = Guid.CreateVersion7(now);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         db.Sessions.Add(
             new()
             {
@@ -131,7 +131,7 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var now = time.GetUtcNow();
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         var session = await db.Sessions.FirstOrDefaultAsync(
             s => s.Id == id && s.Person == person && s.EndedAt == null && s.Until > now,
             ct
@@ -149,7 +149,7 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var now = time.GetUtcNow();
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         if (await EndAllAsync(db.Sessions.Where(s => s.Id == id), now, ct) > 0)
             await SecurityLog.AddAsync(db, by, SecurityEvent.SignedOut, null, null, now, ct);
         await transaction.CommitAsync(ct);
@@ -159,7 +159,7 @@ public sealed class Sessions(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     public async Task SeenAsync(IReadOnlyCollection<KeyValuePair<Guid, DateTimeOffset>> seen, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         foreach (var (id, at) in seen)
             if (await db.Sessions.Where(s => s.Id == id).ExecuteUpdateAsync(set => set.SetProperty(s => s.LastSeen, at), ct) == 0)
                 await db.ScriptKeys.Where(k => k.Id == id).ExecuteUpdateAsync(set => set.SetProperty(k => k.LastUsed, at), ct);

@@ -6,7 +6,7 @@ using Nailcrow.Store.Tickets.Journal;
 namespace Nailcrow.Store.Products;
 
 /// <summary>What transactions are about that have to be alone in it.</summary>
-internal enum Turn
+internal enum WritersTurn
 {
     /// <summary>Bringing the tables to today's form.</summary>
     Tables = 1,
@@ -46,7 +46,7 @@ internal abstract class DatabaseProduct
     /// A transaction that is alone in what it is about, from here to its end, whatever node others are on: what it reads first is so
     /// until it is through.
     /// </summary>
-    public abstract Task<IDbContextTransaction> BeginAsync(NailcrowDb db, Turn turn, CancellationToken ct);
+    public abstract Task<IDbContextTransaction> BeginAsync(NailcrowDb db, WritersTurn turn, CancellationToken ct);
 
     /// <summary>Whether there is a statement that empties a table without removing its rows one by one.</summary>
     public virtual bool CanEmptyTables => false;

@@ -29,6 +29,8 @@ internal sealed class InAnyCase : IQueryExpressionInterceptor
             ?? throw new MissingMethodException(nameof(NpgsqlDbFunctionsExtensions), nameof(NpgsqlDbFunctionsExtensions.ILike));
 
         protected override Expression VisitMethodCall(MethodCallExpression node) =>
-            node.Method == Like ? Expression.Call(InAnyCase, node.Arguments.Select(Visit)!) : base.VisitMethodCall(node); // a call's arguments are none of them null
+            node.Method == Like
+                ? Expression.Call(InAnyCase, node.Arguments.Select(Visit)!) // a call's arguments are none of them null
+                : base.VisitMethodCall(node);
     }
 }

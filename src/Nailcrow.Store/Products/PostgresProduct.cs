@@ -11,26 +11,26 @@ namespace Nailcrow.Store.Products;
 internal sealed class PostgresProduct : DatabaseProduct
 {
     // Of all advisory locks in the database, those that Nailcrow takes: "nail", and what for.
-    private static long Lock(Turn turn) => (0x6E61696CL << 32) | (long)turn;
+    private static long Lock(WritersTurn turn) => (0x6E61696CL << 32) | (long)turn;
 
     /// <summary>Nodes that start together bring the tables up one after the other; whoever dies in it lets go with its connection.</summary>
     public override async Task<IAsyncDisposable> MakersTurnAsync(NailcrowDb db, CancellationToken ct)
     {
         await db.Database.OpenConnectionAsync(ct);
-        await Asking.DoAsync(db, $"SELECT pg_advisory_lock({Lock(Turn.Tables)})", ct);
+        await Asking.DoAsync(db, $"SELECT pg_advisory_lock({Lock(WritersTurn.Tables)})", ct);
         return new TablesTurn(db);
     }
 
     private sealed class TablesTurn(NailcrowDb db) : IAsyncDisposable
     {
         public async ValueTask DisposeAsync() =>
-            await Asking.DoAsync(db, $"SELECT pg_advisory_unlock({Lock(Turn.Tables)})", CancellationToken.None);
+            await Asking.DoAsync(db, $"SELECT pg_advisory_unlock({Lock(WritersTurn.Tables)})", CancellationToken.None);
     }
 
     public override Task<IDbContextTransaction> BeginReadingAsync(NailcrowDb db, CancellationToken ct) =>
         db.Database.BeginTransactionAsync(IsolationLevel.RepeatableRead, ct);
 
-    public override async Task<IDbContextTransaction> BeginAsync(NailcrowDb db, Turn turn, CancellationToken ct)
+    public override async Task<IDbContextTransaction> BeginAsync(NailcrowDb db, WritersTurn turn, CancellationToken ct)
     {
         var transaction = await db.Database.BeginTransactionAsync(ct);
         // Let go of when the transaction has ended, which is after what it wrote can be seen.

@@ -25,7 +25,7 @@ internal sealed class SqliteProduct : DatabaseProduct
     }
 
     /// <summary>Whoever begins has the file's lock, and is alone in everything.</summary>
-    public override Task<IDbContextTransaction> BeginAsync(NailcrowDb db, Turn turn, CancellationToken ct) =>
+    public override Task<IDbContextTransaction> BeginAsync(NailcrowDb db, WritersTurn turn, CancellationToken ct) =>
         db.Database.BeginTransactionAsync(ct);
 
     public override async Task<IReadOnlyDictionary<string, string>> GuardsAsync(NailcrowDb db, CancellationToken ct)

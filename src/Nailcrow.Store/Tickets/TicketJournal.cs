@@ -109,7 +109,11 @@ public sealed class TicketJournal : IAsyncDisposable
         try
         {
             await connection.OpenAsync();
-            await using var transaction = await connection.Db.Product.BeginAsync(connection.Db, Turn.Journal, CancellationToken.None);
+            await using var transaction = await connection.Db.Product.BeginAsync(
+                connection.Db,
+                WritersTurn.Journal,
+                CancellationToken.None
+            );
             await (waiting.Alone ?? throw new InvalidOperationException("Nothing to do alone."))(connection);
             connection.StillThere();
             await transaction.CommitAsync();

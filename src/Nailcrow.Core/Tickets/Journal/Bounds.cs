@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.Globalization;
 using System.Text.Json;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Core.Tickets.Journal;
@@ -108,8 +109,8 @@ public static class Bounds
 
     private static string? OfText(string text, string path, string field)
     {
-        if (text.Contains('\0'))
-            return $"{path} has a character U+0000 in it, which no text has; send it without.";
+        if (text.Contains(EndOfText.Character))
+            return $"{path} has {EndOfText.Sentence}";
         // A word for a time may be one for a person elsewhere (a visit goes to an hour, a part to an engineer): the form tells.
         if (For(BoundKind.Time, field) is not null && Time(text) is { } time)
             return time < ServiceClock.Earliest || time >= Latest ? $"{path} is {text}; times from 2000 to 2099 are taken." : null;

@@ -1,5 +1,6 @@
 using System.Text;
 using CsvHelper;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Store.Appliances.Csv;
 
@@ -73,6 +74,8 @@ internal sealed class CsvTable : IDisposable
             if (!_columns.TryGetValue(column, out var at) || at >= _reader.FieldCount)
                 return null;
             var text = _reader.GetString(at)?.Trim();
+            if (text?.Contains(EndOfText.Character) == true)
+                throw new CsvProblem($"{column} has {EndOfText.Sentence}");
             return string.IsNullOrEmpty(text) ? null
                 : text is ['\'', '=' or '+' or '-' or '@', ..] ? text[1..]
                 : text; // as an export escapes it

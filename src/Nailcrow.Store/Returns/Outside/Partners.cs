@@ -43,7 +43,7 @@ public sealed class Partners(IDbContextFactory<NailcrowDb> dbs, ISecretKeeper ke
         var known = await db.Partners.AsNoTracking().FirstOrDefaultAsync(p => p.Name == partner.Name, ct);
         if ((secret is null ? known?.Secret : keeper.Protect(secret)) is not { } kept)
             return false;
-        await using var transaction = await db.Product.BeginAsync(db, Turn.House, ct);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
         await db.Partners.Where(p => p.Name == partner.Name).ExecuteDeleteAsync(ct);
         db.Partners.Add(
             new()

@@ -41,7 +41,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     public async Task<IReadOnlyList<Written>> WriteAsync(IReadOnlyList<TicketJournal.Waiting> batch)
     {
         var db = connection.Db;
-        await using var transaction = await db.Product.BeginAsync(db, Turn.Journal, CancellationToken.None);
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.Journal, CancellationToken.None);
         if (!trusting)
             await FindEarlierAsync(db, batch);
         var answers = new List<Written>();
