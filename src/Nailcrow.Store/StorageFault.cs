@@ -14,8 +14,11 @@ public enum StorageFault
     DiskError,
     Damaged,
 
-    /// <summary>The server does not answer, or is just starting or stopping.</summary>
+    /// <summary>The server does not answer, has no room for one more, or is just starting or stopping.</summary>
     Away,
+
+    /// <summary>The server answers, and does not let the service in, or not do there what it has to.</summary>
+    NotLetIn,
 }
 
 public static class StorageFaults
@@ -48,8 +51,7 @@ public static class StorageFaults
             SqliteException { SqliteErrorCode: Corrupt or NoDatabase } => StorageFault.Damaged,
             PostgresException { SqlState: PostgresErrorCodes.DiskFull } => StorageFault.Full,
             PostgresException { SqlState: PostgresErrorCodes.ReadOnlySqlTransaction } => StorageFault.WriteProtected,
-            PostgresException { SqlState: PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.TooManyConnections } =>
-                StorageFault.Held,
+            PostgresException { SqlState: PostgresErrorCodes.LockNotAvailable } => StorageFault.Held,
             PostgresException { SqlState: PostgresErrorCodes.IoError } => StorageFault.DiskError,
             PostgresException { SqlState: PostgresErrorCodes.DataCorrupted or PostgresErrorCodes.IndexCorrupted } => StorageFault.Damaged,
             PostgresException
@@ -57,8 +59,15 @@ public static class StorageFaults
                 SqlState: PostgresErrorCodes.AdminShutdown
                     or PostgresErrorCodes.CrashShutdown
                     or PostgresErrorCodes.CannotConnectNow
-                    or PostgresErrorCodes.InvalidCatalogName
+                    or PostgresErrorCodes.TooManyConnections
             } => StorageFault.Away,
+            PostgresException
+            {
+                SqlState: PostgresErrorCodes.InvalidPassword
+                    or PostgresErrorCodes.InvalidAuthorizationSpecification
+                    or PostgresErrorCodes.InvalidCatalogName
+                    or PostgresErrorCodes.InsufficientPrivilege
+            } => StorageFault.NotLetIn,
             PostgresException => Of(exception.InnerException),
             NpgsqlException => StorageFault.Away, // what the server did not say was said of the way to it
             IOException { HResult: NoSpace } => StorageFault.Full,

@@ -15,6 +15,7 @@ using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Lists;
+using Npgsql;
 
 namespace Nailcrow.Store;
 
@@ -90,6 +91,21 @@ public static class StoreRegistration
         };
         options.UseSqlite(connection.ToString()).UseSnakeCaseNamingConvention().AddInterceptors(new PoolsFollowTheFile(new(file)));
         return options;
+    }
+
+    /// <summary>What is wrong with how a PostgreSQL is to be reached, as a sentence; null where it can be tried.</summary>
+    public static string? ProblemOf(string server)
+    {
+        try
+        {
+            return new NpgsqlConnectionStringBuilder(server) is { Host.Length: > 0, Database.Length: > 0 }
+                ? null
+                : "it says no Host or no Database.";
+        }
+        catch (Exception e) when (e is ArgumentException or FormatException or KeyNotFoundException)
+        {
+            return e.Message;
+        }
     }
 
     internal static T OnPostgres<T>(T options, string server)

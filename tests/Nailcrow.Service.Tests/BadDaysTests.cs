@@ -255,6 +255,11 @@ public sealed class BadDaysTests
             (1, $"There is no file {Path.Combine(folder, "none.zip")}.\n")
         );
 
+        (
+            await RunAsync(["restore", backup, $"--Nailcrow:Data={place}3", "--Nailcrow:Database=Host=db;Database=nailcrow"])
+        ).Said.ShouldStartWith("Nailcrow:Database is set: the record is on PostgreSQL, and a backup of the file would be read by nobody.");
+        File.Exists($"{place}3").ShouldBeFalse();
+
         await using var again = await RunningService.StartAsync(folder);
         (await (await again.SignInAsync("ilka")).TicketAsync(ticket, Ct)).Report.Symptom.ShouldBe("Beeper");
         var found = await (await again.SignInAsync("admin")).VerifyAsync(Ct);

@@ -55,6 +55,7 @@ public sealed class NonsenseTests(PeopledService service) : IClassFixture<People
     [InlineData("POST", "tickets/1001/entries", """{"body":{"kind":"note-written","text":"a\u0000b"}}""", "text has ")]
     [InlineData("GET", "tickets?find=a%00b", null, "The address has ")]
     [InlineData("GET", "drives?find=%00", null, "The address has ")]
+    [InlineData("POST", "tickets", """{"asset":"FSC-0203\u0000","symptom":"Lamp off"}""", "'asset' has ")]
     public async Task A_character_that_ends_texts_is_refused_in_the_same_words_wherever_it_comes_in(
         string method,
         string path,

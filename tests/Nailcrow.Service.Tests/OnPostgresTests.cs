@@ -88,6 +88,30 @@ public sealed class OnPostgresTests : IAsyncLifetime
         var nowhere = await Postgres.NewDatabaseAsync();
         await Postgres.StopAsync();
 
+        await EndsWithAsync(
+            nowhere,
+            "The database server does not answer. Nothing was written; start the service again when that is mended."
+        );
+    }
+
+    [Fact]
+    public async Task A_server_that_does_not_let_the_service_in_and_words_that_lead_nowhere_are_told_at_the_start()
+    {
+        var there = await Postgres.NewDatabaseAsync();
+        const string NotLetIn =
+            "The database server does not let the service in: look at the name, the password and the database in Nailcrow:Database, and "
+            + "whether that name owns the database. Nothing was written; start the service again when that is mended.";
+
+        await EndsWithAsync(there.Replace("Database=nailcrow", "Database=another"), NotLetIn);
+        await EndsWithAsync(there.Replace("Username=nailcrow", "Username=nobody"), NotLetIn);
+        await EndsWithAsync("Hosst=127.0.0.1", "Nailcrow:Database cannot be used: ");
+        await EndsWithAsync("Host=127.0.0.1", "Nailcrow:Database cannot be used: it says no Host or no Database.");
+        await EndsWithAsync("", "Nailcrow:Database cannot be used: it says no Host or no Database.");
+    }
+
+    /// <summary>It does not start, and says why in one sentence.</summary>
+    private static async Task EndsWithAsync(string database, string sentence)
+    {
         var folder = Directory.CreateTempSubdirectory("nailcrow-");
         var start = new ProcessStartInfo(
             "dotnet",
@@ -100,7 +124,7 @@ public sealed class OnPostgresTests : IAsyncLifetime
                 "--Nailcrow:Procedures",
                 Path.Combine(Built.Root, "procedures"),
                 "--Nailcrow:Database",
-                nowhere,
+                database,
             ]
         )
         {
@@ -111,9 +135,9 @@ public sealed class OnPostgresTests : IAsyncLifetime
         var said = await process.StandardError.ReadToEndAsync(Ct);
         await process.WaitForExitAsync(Ct);
 
-        (process.ExitCode, said).ShouldBe(
-            (1, "The database server does not answer. Nothing was written; start the service again when that is mended.\n")
-        );
+        process.ExitCode.ShouldBe(1);
+        said.ShouldStartWith(sentence);
+        said.Trim().ShouldNotContain('\n', said);
         folder.Delete(recursive: true);
     }
 }

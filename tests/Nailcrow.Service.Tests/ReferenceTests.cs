@@ -50,9 +50,10 @@ public sealed class ReferenceTests(PeopledService service) : IClassFixture<Peopl
 
         var model = known with { Id = "model-that-commands", Lamps = [new("amber, steady", "pull the drive at once")] };
 
-        (await RefusalAsync(new([model], [Good with { Name = "Beside It" }], []))).ShouldStartWith(
-            "Nothing was loaded. Model 'model-that-commands' says 'pull' in its lamps"
-        );
+        var told = await RefusalAsync(new([model], [Good with { Name = "Beside It", Latitude = 91 }], []));
+
+        told.ShouldStartWith("Nothing was loaded. Site 'Beside It' is at 91, "); // all that is wrong at once
+        told.ShouldContain("Model 'model-that-commands' says 'pull' in its lamps");
         (await (await service.AsAsync("ilka")).ModelsAsync(Ct)).ShouldNotContain(m => m.Id == model.Id);
     }
 

@@ -107,7 +107,7 @@ public sealed class SuppliesTests(TheFirm firm)
         await story.SwappedAsync();
 
         (await story.RefusedAsync("ilka", new SuppliesUsed("Rail clops", 2, "Stores"))).Sentence.ShouldBe(
-            "Nothing is known of Rail clops; Rail clips reads nearly the same. Say which it is. A new one is said to be new (--as-named)."
+            "Nothing is known of Rail clops; Rail clips reads nearly the same. Say which it is. A new one is said to be new: in the form, or with --as-named."
         );
         await story.DoesAsync("ilka", new SuppliesUsed("rail  CLIPS", 2, "Stores"));
         var used = await story.LastAsync<SuppliesUsed>();

@@ -33,8 +33,8 @@ internal static class AdminEndpoints
         CancellationToken ct
     )
     {
-        var words = data.Models.SelectMany(ModelWords.Problems).ToList();
-        var problems = words.Count > 0 ? words : await changing.LoadAsync(data, person.ToActor().Name, ct);
+        var words = data.Models.SelectMany(ModelWords.Problems);
+        var problems = await changing.LoadAsync(data, person.ToActor().Name, ct, words);
         return problems.Count == 0
             ? TypedResults.Ok(new Loaded(data.Models.Count, data.Sites.Count, data.Appliances.Count))
             : Refusals.Unusable($"Nothing was loaded. {string.Join(" ", problems.Take(20))}");

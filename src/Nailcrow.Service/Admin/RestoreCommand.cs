@@ -22,6 +22,14 @@ internal static class RestoreCommand
         var settings =
             new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(rest).Build().GetSection("Nailcrow").Get<ServiceSettings>()
             ?? new();
+        if (settings.Database is not null)
+        {
+            Console.Error.WriteLine(
+                "Nailcrow:Database is set: the record is on PostgreSQL, and a backup of the file would be read by nobody. docs/running.md "
+                    + "says how a server's is brought back; without that setting the file is restored."
+            );
+            return Refused;
+        }
         var place = Path.GetFullPath(settings.Data);
         try
         {

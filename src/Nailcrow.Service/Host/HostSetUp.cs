@@ -114,6 +114,13 @@ internal static class HostSetUp
             { } openly
         )
             throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), [openly]);
+        if (settings.Database is not null && File.Exists(settings.Data))
+            Log.ForContext(typeof(HostSetUp))
+                .Warning(
+                    "Another record lies in {File}, and is not read: Nailcrow:Database says that this one is on {Place}",
+                    Path.GetFullPath(settings.Data),
+                    settings.Place()
+                );
         var missing = await app.Services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
         if (missing.Count > 0)
             Log.ForContext(typeof(HostSetUp))

@@ -2,6 +2,7 @@ using System.Net;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host.Wire;
+using Nailcrow.Store;
 
 namespace Nailcrow.Service.Host;
 
@@ -87,6 +88,8 @@ public sealed record ServiceSettings
     /// <summary>All faults at once, each as a sentence.</summary>
     public IEnumerable<string> Problems()
     {
+        if (Database is not null && StoreRegistration.ProblemOf(Database) is { } unreachable)
+            yield return $"Nailcrow:Database cannot be used: {unreachable} Accepted: \"Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...\".";
         if (WatchEverySeconds is < 1 or > 3600)
             yield return $"Nailcrow:WatchEverySeconds is {WatchEverySeconds}; accepted: 1 to 3600.";
         if (PicturesEverySeconds is < 0.2 or > 86_400)

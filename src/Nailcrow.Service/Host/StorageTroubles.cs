@@ -41,6 +41,8 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
             StorageFault.CannotOpen => "The database's file cannot be opened: it, or its folder, is gone or may not be read.",
             StorageFault.DiskError => "The disk that holds the database reports an error.",
             StorageFault.Away => "The database server does not answer.",
+            StorageFault.NotLetIn => "The database server does not let the service in: look at the name, the password and the database in "
+                + "Nailcrow:Database, and whether that name owns the database.",
             _ => "The database's file is damaged or none.",
         };
 
@@ -53,6 +55,7 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
             StorageFault.Held => "try again, and look for what holds it where it stays so.",
             StorageFault.CannotOpen => "it goes on by itself once it is back.",
             StorageFault.Away => "it goes on by itself once it does.",
+            StorageFault.NotLetIn => "it goes on by itself once it is let in.",
             StorageFault.DiskError => "look at the disk, and at 'nailcrow admin verify' afterwards.",
             _ => "restore a backup with 'nailcrow-service restore'.",
         };

@@ -13,12 +13,18 @@ namespace Nailcrow.Store.Appliances;
 public sealed class ReferenceChanging(IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
 {
     /// <summary>Adds or replaces all that is given, or nothing: every problem is told, each as a sentence.</summary>
-    public async Task<IReadOnlyList<string>> LoadAsync(ReferenceData data, string by, CancellationToken ct)
+    /// <param name="found">What whoever asks has found wrong with it already; told with the rest.</param>
+    public async Task<IReadOnlyList<string>> LoadAsync(
+        ReferenceData data,
+        string by,
+        CancellationToken ct,
+        IEnumerable<string>? found = null
+    )
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
         var models = await db.Models.Select(m => m.Id).ToHashSetAsync(ct);
         var sites = await db.Sites.Select(s => s.Name).ToHashSetAsync(ct);
-        if (data.Problems(models, sites).ToList() is { Count: > 0 } problems)
+        if (data.Problems(models, sites).Concat(found ?? []).ToList() is { Count: > 0 } problems)
             return problems;
         var change = new Change(db, by, ct);
         foreach (var model in data.Models)

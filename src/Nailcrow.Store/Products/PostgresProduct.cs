@@ -33,9 +33,17 @@ internal sealed class PostgresProduct : DatabaseProduct
     public override async Task<IDbContextTransaction> BeginAsync(NailcrowDb db, WritersTurn turn, CancellationToken ct)
     {
         var transaction = await db.Database.BeginTransactionAsync(ct);
-        // Let go of when the transaction has ended, which is after what it wrote can be seen.
-        await Asking.DoAsync(db, $"SELECT pg_advisory_xact_lock({Lock(turn)})", ct);
-        return transaction;
+        try
+        {
+            // Let go of when the transaction has ended, which is after what it wrote can be seen.
+            await Asking.DoAsync(db, $"SELECT pg_advisory_xact_lock({Lock(turn)})", ct);
+            return transaction;
+        }
+        catch
+        {
+            await transaction.DisposeAsync(); // nobody else has it
+            throw;
+        }
     }
 
     public override bool CanEmptyTables => true;

@@ -27,6 +27,12 @@ it('sends nothing for a field that may be left empty, and an empty word for one 
   expect(filled(left, {})).toEqual({ kind: 'customer-signed-off', name: '', statement: null })
 })
 
+it('sends true for a yes, and nothing where none was said', () => {
+  const used = move({ kind: 'supplies-used', supply: 'x', asNamed: null }, asked({ name: 'asNamed', kind: 'flag', required: false }))
+  expect(filled(used, { asNamed: 'true' })).toMatchObject({ asNamed: true })
+  expect(filled(used, { asNamed: '' })).toMatchObject({ asNamed: null })
+})
+
 it('leaves the body that was offered as it was', () => {
   const note = move({ kind: 'note-written', text: '' }, asked({ name: 'text', value: 'as before' }))
   filled(note, { text: 'key is with the porter' })

@@ -31,7 +31,7 @@ internal sealed class AgainstTheBooks(JournalConnection connection)
         && await connection.Supplies.MeantAsync(name, used.AsNamed is true) is { } meant
             ? meant.Near is null
                 ? meant.Says
-                : $"{meant.Says} A new one is said to be new (--as-named)."
+                : $"{meant.Says} A new one is said to be new: in the form, or with --as-named."
             : null;
 
     /// <summary>It is somebody else's or nowhere to be had; or nobody knows it, and a part that its code may mean is known.</summary>
