@@ -40,5 +40,22 @@ internal sealed class MappedTable<TRow>
             var value = Property.GetValue(row);
             return (value is not null && Mapping.Converter is { } converter ? converter.ConvertToProvider(value) : value) ?? DBNull.Value;
         }
+
+        /// <summary>What stands in the database for these rows, as an array of its kind.</summary>
+        public Array Values(IReadOnlyList<TRow> rows)
+        {
+            var values = Array.CreateInstance(Kept(), rows.Count);
+            for (var i = 0; i < rows.Count; i++)
+                if (Value(rows[i]) is not DBNull and var value)
+                    values.SetValue(value, i);
+            return values;
+        }
+
+        /// <summary>The kind that the database holds; one that may be missing where it is a value.</summary>
+        private Type Kept()
+        {
+            var kind = Mapping.Converter?.ProviderClrType ?? Mapping.ClrType;
+            return kind.IsValueType && Nullable.GetUnderlyingType(kind) is null ? typeof(Nullable<>).MakeGenericType(kind) : kind;
+        }
     }
 }

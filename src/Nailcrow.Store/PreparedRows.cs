@@ -8,37 +8,32 @@ namespace Nailcrow.Store;
 /// Writes rows of one table with statements that are prepared once, on one connection that stays open. Names, types
 /// and conversions are EF's own, so it works wherever the mapping does; EF's change tracking costs ten times the write.
 /// </summary>
+/// <remarks>With a <see cref="Together"/> rows are only handed to it, and there once it has sent them.</remarks>
 internal sealed class PreparedRows<TRow>
     where TRow : class
 {
     private readonly NailcrowDb _db;
+    private readonly Together? _together;
     private readonly string _table;
     private readonly MappedTable<TRow>.Column[] _columns;
     private readonly MappedTable<TRow>.Column[] _key;
     private readonly Dictionary<string, DbCommand> _prepared = [];
 
-    public PreparedRows(NailcrowDb db)
+    public PreparedRows(NailcrowDb db, Together? together = null)
     {
-        _db = db;
+        (_db, _together) = (db, together);
         var table = new MappedTable<TRow>(db);
         (_table, _columns, _key) = (table.Name, table.Columns, table.Key);
     }
 
-    public Task InsertAsync(TRow row) =>
-        ExecuteAsync(
-            "insert",
-            () =>
-                $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))})",
-            _columns,
-            row
-        );
+    public Task InsertAsync(TRow row) => WriteAsync("insert", () => $"INSERT INTO {_table} ({Names}) {Given()}", _columns, row);
 
     /// <summary>Inserts, or replaces the row that has this key. The form is SQLite's and PostgreSQL's alike.</summary>
     public Task UpsertAsync(TRow row) =>
-        ExecuteAsync(
+        WriteAsync(
             "upsert",
             () =>
-                $"INSERT INTO {_table} ({string.Join(", ", _columns.Select(c => $"\"{c.Name}\""))}) VALUES ({string.Join(", ", _columns.Select(Parameter))}) "
+                $"INSERT INTO {_table} ({Names}) {Given()} "
                 + $"ON CONFLICT ({string.Join(", ", _key.Select(k => $"\"{k.Name}\""))}) DO UPDATE SET "
                 + $"{string.Join(", ", _columns.Where(c => !IsKey(c)).Select(c => $"\"{c.Name}\" = excluded.\"{c.Name}\""))}",
             _columns,
@@ -53,12 +48,7 @@ internal sealed class PreparedRows<TRow>
     public Task UpdateAsync(MappedTable<TRow>.Column[] changed, TRow after) =>
         changed.Length == 0
             ? Task.CompletedTask
-            : ExecuteAsync(
-                string.Join(',', changed.Select(c => c.Name)),
-                () => $"UPDATE {_table} SET {string.Join(", ", changed.Select(c => $"\"{c.Name}\" = {Parameter(c)}"))} WHERE {TheRow()}",
-                [.. changed, .. _key],
-                after
-            );
+            : WriteAsync(string.Join(',', changed.Select(c => c.Name)), () => Update(changed), [.. changed, .. _key], after);
 
     /// <summary>
     /// Makes rows of a list what they have to be, by what they were: most are as they were, and are left alone. What older rules have
@@ -73,26 +63,58 @@ internal sealed class PreparedRows<TRow>
             else
                 await UpdateAsync(earlier, row);
         foreach (var gone in was.Values)
-            await ExecuteAsync("delete", () => $"DELETE FROM {_table} WHERE {TheRow()}", _key, gone);
+            await WriteAsync(
+                "delete",
+                () => $"DELETE FROM {_table} {(_together is null ? "" : $"USING {Rows(_key)} ")}WHERE {TheRow()}",
+                _key,
+                gone
+            );
     }
 
     private string KeyOf(TRow row) => string.Join('\u001f', _key.Select(k => k.Value(row)));
 
     private bool IsKey(MappedTable<TRow>.Column column) => _key.Any(k => k.Name == column.Name);
 
-    private string TheRow() => string.Join(" AND ", _key.Select(k => $"\"{k.Name}\" = {Parameter(k)}"));
+    private string Names => string.Join(", ", _columns.Select(c => $"\"{c.Name}\""));
 
-    private async Task ExecuteAsync(string which, Func<string> sql, MappedTable<TRow>.Column[] columns, TRow row)
+    private string Given() =>
+        _together is null
+            ? $"VALUES ({string.Join(", ", _columns.Select(Parameter))})"
+            : $"SELECT {Names} FROM {Rows(_columns)} ORDER BY nth";
+
+    private string Update(MappedTable<TRow>.Column[] changed)
+    {
+        var set = string.Join(", ", changed.Select(c => $"\"{c.Name}\" = {Value(c)}"));
+        return $"UPDATE {_table} SET {set} {(_together is null ? "" : $"FROM {Rows([.. changed, .. _key])} ")}WHERE {TheRow()}";
+    }
+
+    private string TheRow() => string.Join(" AND ", _key.Select(k => $"{_table}.\"{k.Name}\" = {Value(k)}"));
+
+    /// <summary>A column of the one row, or of each of those that are sent together.</summary>
+    private string Value(MappedTable<TRow>.Column column) => _together is null ? Parameter(column) : $"given.\"{column.Name}\"";
+
+    /// <summary>As a table, in the order in which they came.</summary>
+    private static string Rows(MappedTable<TRow>.Column[] columns) =>
+        $"unnest({string.Join(", ", columns.Select(c => $"{Parameter(c)}::{c.Mapping.StoreType}[]"))}) WITH ORDINALITY "
+        + $"AS given({string.Join(", ", columns.Select(c => $"\"{c.Name}\""))}, nth)";
+
+    private async Task WriteAsync(string which, Func<string> sql, MappedTable<TRow>.Column[] columns, TRow row)
     {
         if (!_prepared.TryGetValue(which, out var command))
-            _prepared[which] = command = Prepare(sql(), columns);
-        command.Transaction = _db.Database.CurrentTransaction?.GetDbTransaction();
+            _prepared[which] = command = Statement(sql(), columns);
+        if (_together is not null)
+        {
+            _together.Add(command.CommandText, columns, row);
+            return;
+        }
         for (var i = 0; i < columns.Length; i++)
             command.Parameters[i].Value = columns[i].Value(row);
+        command.Transaction = _db.Database.CurrentTransaction?.GetDbTransaction();
+        await command.PrepareAsync(); // does nothing where it is
         await command.ExecuteNonQueryAsync();
     }
 
-    private DbCommand Prepare(string sql, MappedTable<TRow>.Column[] columns)
+    private DbCommand Statement(string sql, MappedTable<TRow>.Column[] columns)
     {
         var command = _db.Database.GetDbConnection().CreateCommand();
         command.CommandText = sql;

@@ -148,7 +148,7 @@ public sealed class ReachingTests : IAsyncLifetime
     [InlineData("service", "", null, "A secret has 1 to 200 characters that one can type.")]
     [InlineData("service", null, "key", "The folder for secrets has no file 'key' that can be read, with up to 1000 bytes.")]
     [InlineData("service", null, "../nailcrow.db", "'../nailcrow.db' is no file in the folder for secrets; name it without a path.")]
-    [InlineData("service", null, "a\0b", "'a␀b' is no file in the folder for secrets; name it without a path.")]
+    [InlineData("service", null, "a\u001bb", "'a␛b' is no file in the folder for secrets; name it without a path.")]
     [InlineData("service", null, "..", "'..' is no file in the folder for secrets; name it without a path.")]
     public async Task A_sign_in_that_cannot_be_is_refused_with_what_would_be_accepted(
         string name,

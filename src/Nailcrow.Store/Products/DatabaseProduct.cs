@@ -69,9 +69,9 @@ internal abstract class DatabaseProduct
     /// <summary>Gathers the index of parts anew from the lists, whatever somebody made of it.</summary>
     public virtual Task RefillPartsAsync(NailcrowDb db) => Task.CompletedTask;
 
-    /// <summary>Tells other nodes, once the transaction has ended, that something was written in it.</summary>
+    /// <summary>A statement that tells other nodes, once its transaction has ended, that something was written in it; null where there are none.</summary>
     /// <param name="errands">Something of it has to leave Nailcrow.</param>
-    public virtual Task TellOthersAsync(NailcrowDb db, bool errands) => Task.CompletedTask;
+    public virtual string? WordToOthers(bool errands) => null;
 
     /// <summary>Around the removal of something whose bytes are not to be left in the file.</summary>
     public virtual Task WriteOverAsync(NailcrowDb db, bool begin) => Task.CompletedTask;

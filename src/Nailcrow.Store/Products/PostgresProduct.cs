@@ -104,12 +104,8 @@ internal sealed class PostgresProduct : DatabaseProduct
             $"ALTER TABLE {guard.Table} ENABLE ALWAYS TRIGGER {guard.Name}",
         ];
 
-    public override Task TellOthersAsync(NailcrowDb db, bool errands) =>
-        Asking.DoAsync(
-            db,
-            $"SELECT pg_notify('{OtherNodesNews.Channel}', '{(errands ? OtherNodesNews.WithErrands : "")}')",
-            CancellationToken.None
-        );
+    public override string WordToOthers(bool errands) =>
+        $"SELECT pg_notify('{OtherNodesNews.Channel}', '{(errands ? OtherNodesNews.WithErrands : "")}')";
 
     /// <summary>Its own sequences give numbers that are never used; triggers of the first migration count rows.</summary>
     public override Task<long> EverGivenAsync(NailcrowDb db, string table, CancellationToken ct) =>

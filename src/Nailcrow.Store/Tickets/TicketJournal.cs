@@ -91,17 +91,19 @@ public sealed class TicketJournal : IAsyncDisposable
         while (await _waiting.Reader.WaitToReadAsync())
         {
             var batch = new List<Waiting>();
-            Waiting? alone = null;
-            while (batch.Count < MostInOneFlush && alone is null && _waiting.Reader.TryRead(out var next))
-                if (next.Alone is null)
-                    batch.Add(next);
-                else
-                    alone = next;
+            TakeWhatWaits(batch);
             if (batch.Count > 0)
                 await WriteAsync(connection, batch);
-            if (alone is not null)
+            else if (_waiting.Reader.TryRead(out var alone))
                 await AloneAsync(connection, alone);
         }
+    }
+
+    private void TakeWhatWaits(List<Waiting> batch)
+    {
+        while (batch.Count < MostInOneFlush && _waiting.Reader.TryPeek(out var next) && next.Alone is null)
+            if (_waiting.Reader.TryRead(out next))
+                batch.Add(next);
     }
 
     private static async Task AloneAsync(JournalConnection connection, Waiting waiting)
@@ -115,9 +117,7 @@ public sealed class TicketJournal : IAsyncDisposable
                 CancellationToken.None
             );
             await (waiting.Alone ?? throw new InvalidOperationException("Nothing to do alone."))(connection);
-            connection.StillThere();
-            await transaction.CommitAsync();
-            connection.Db.ChangeTracker.Clear();
+            await connection.KeepAsync(transaction);
             waiting.Answer.TrySetResult(new Written.Done());
         }
         catch (Exception e)
@@ -132,8 +132,7 @@ public sealed class TicketJournal : IAsyncDisposable
         try
         {
             await connection.OpenAsync();
-            // A report opens a ticket, so no record can tell that it was sent before; the database has to be asked.
-            await WriteAsync(connection, batch, trusting: !batch.Exists(w => w.Ticket is null));
+            await WriteAsync(connection, batch, trusting: true);
         }
         catch (Exception e) when (StorageFaults.Of(e) is not (null or StorageFault.Gone)) // a file that was put back is only opened anew
         {
@@ -168,7 +167,7 @@ public sealed class TicketJournal : IAsyncDisposable
     private async Task WriteAsync(JournalConnection connection, List<Waiting> batch, bool trusting)
     {
         var writing = new JournalBatch(connection, _cache, _time, trusting);
-        var answers = await writing.WriteAsync(batch);
+        var answers = await writing.WriteAsync(batch, trusting ? TakeWhatWaits : _ => { });
         _news.Ring(writing.HasErrands);
         foreach (var (waiting, answer) in batch.Zip(answers))
             waiting.Answer.TrySetResult(answer);

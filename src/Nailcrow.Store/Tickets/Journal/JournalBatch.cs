@@ -22,7 +22,7 @@ namespace Nailcrow.Store.Tickets.Journal;
 /// <param name="trusting">
 /// Takes remembered records for the newest and new ids for unused, and asks the database nothing. Where another node
 /// has written meanwhile, or an id is in use elsewhere, a unique key refuses the batch, and each entry of it is tried
-/// again without trust.
+/// again without trust. A report opens a ticket, so no record can tell that it was sent before: with one, nothing is trusted.
 /// </param>
 internal sealed class JournalBatch(JournalConnection connection, RecordCache cache, TimeProvider time, bool trusting)
 {
@@ -34,15 +34,19 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     private readonly Dictionary<long, TicketRecord> _touched = [];
     private readonly HashSet<long> _opened = [];
     private readonly Dictionary<Guid, Entry> _written = [];
+    private bool _trusting;
 
     /// <summary>Something of it has to leave Nailcrow.</summary>
     public bool HasErrands { get; private set; }
 
-    public async Task<IReadOnlyList<Written>> WriteAsync(IReadOnlyList<TicketJournal.Waiting> batch)
+    /// <param name="more">Adds what came while the turn was waited for.</param>
+    public async Task<IReadOnlyList<Written>> WriteAsync(List<TicketJournal.Waiting> batch, Action<List<TicketJournal.Waiting>> more)
     {
         var db = connection.Db;
         await using var transaction = await db.Product.BeginAsync(db, WritersTurn.Journal, CancellationToken.None);
-        if (!trusting)
+        more(batch);
+        _trusting = trusting && !batch.Exists(w => w.Ticket is null);
+        if (!_trusting)
             await FindEarlierAsync(db, batch);
         var answers = new List<Written>();
         foreach (var waiting in batch)
@@ -52,10 +56,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (db.ChangeTracker.HasChanges()) // drives that moved; most entries move none
             await db.SaveChangesAsync();
         if (_touched.Count > 0)
-            await db.Product.TellOthersAsync(db, HasErrands);
-        connection.StillThere();
-        await transaction.CommitAsync();
-        db.ChangeTracker.Clear(); // rows told again next time must not meet themselves
+            connection.TellOthers(HasErrands);
+        await connection.KeepAsync(transaction);
         foreach (var record in _touched.Values)
             cache.Keep(record);
         return answers;
@@ -72,7 +74,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         var now = time.GetUtcNow();
         var ruling = Ruling.On(record, intent, now);
         // No key notices a refusal, so nobody is refused for what another node has changed meanwhile.
-        if (ruling is not Ruling.Accepted && trusting && !_touched.ContainsKey(record.Ticket.Number))
+        if (ruling is not Ruling.Accepted && _trusting && !_touched.ContainsKey(record.Ticket.Number))
         {
             record = _found[record.Ticket.Number] = await new RecordReader(db, cache).ReadAsync(
                 record.Ticket.Number,
@@ -100,7 +102,10 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         var custodyBefore = record.Ticket.Custody.Moves;
         await AddAsync(record.With(entry), entry);
         if (entry.Body is PictureRemoved removed)
+        {
+            await connection.SentAsync(); // a guard of the database looks for the entry
             await PhotoRows.LetGoAsync(db, removed.Photo);
+        }
         await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
@@ -183,7 +188,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         if (_touched.TryGetValue(ticket, out var record) || _found.TryGetValue(ticket, out record))
             return record;
         return _found[ticket] =
-            trusting && cache.Find(ticket) is { } remembered
+            _trusting && cache.Find(ticket) is { } remembered
                 ? remembered
                 : await new RecordReader(db, cache).ReadAsync(ticket, CancellationToken.None);
     }

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Supplies;
 
@@ -9,6 +10,7 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
 {
     private NailcrowDb? _db;
     private HeldFile? _held;
+    private Together? _together;
     private PreparedRows<JournalRow>? _journal;
     private PreparedRows<TicketLineRow>? _lines;
     private readonly Dictionary<Type, object> _others = [];
@@ -18,6 +20,26 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
     public PreparedRows<JournalRow> Journal => _journal ?? throw NotOpen();
 
     public PreparedRows<TicketLineRow> Lines => _lines ?? throw NotOpen();
+
+    /// <summary>Until then what was written to the journal and the lines may be on its way yet, and nobody in the transaction reads it.</summary>
+    public Task SentAsync() => _together?.SendAsync() ?? Task.CompletedTask;
+
+    /// <summary>Adds a word to other nodes, which comes to them once the transaction has ended.</summary>
+    public void TellOthers(bool errands)
+    {
+        if (Db.Product.WordToOthers(errands) is { } word)
+            _together?.Add(word);
+    }
+
+    /// <summary>Ends a transaction of this connection so that what was written in it stays.</summary>
+    /// <exception cref="DatabaseGoneException">What is written here is not kept.</exception>
+    public async Task KeepAsync(IDbContextTransaction transaction)
+    {
+        await SentAsync();
+        _held?.StillThere(Db);
+        await transaction.CommitAsync();
+        Db.ChangeTracker.Clear(); // rows told again next time must not meet themselves
+    }
 
     /// <summary>What writes the ledger of parts in this connection's transaction.</summary>
     public LedgerPen Pen => new(Db, Rows<LedgerRow>(), Rows<PartRow>(), _parts);
@@ -47,11 +69,9 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
         _db = await dbs.CreateDbContextAsync();
         await _db.Database.OpenConnectionAsync();
         _held = file is null ? null : new(file);
-        (_journal, _lines) = (new(_db), new(_db));
+        _together = _db.Database.GetDbConnection().CanCreateBatch ? new(_db) : null; // a file is no journey away
+        (_journal, _lines) = (new(_db, _together), new(_db, _together));
     }
-
-    /// <exception cref="DatabaseGoneException">What is written here is not kept.</exception>
-    public void StillThere() => _held?.StillThere(Db);
 
     public async Task RenewAsync()
     {
@@ -63,7 +83,7 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
     {
         if (_db is not null)
             await _db.DisposeAsync();
-        (_db, _journal, _lines) = (null, null, null);
+        (_db, _together, _journal, _lines) = (null, null, null, null);
         _others.Clear();
     }
 
