@@ -1,6 +1,7 @@
 using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Journal;
 
@@ -16,7 +17,7 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
         if (file is not null)
             OwnFiles.Keep(file.Path); // an empty file is an empty database, and one that is there gets its rights back
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await using var turn = await db.Product.MakersTurnAsync(db, ct);
+        await using var turn = await db.Product.TurnAsync(db, WritersTurn.Tables, ct);
         var isNew = !await IsUpToDateAsync(db, ct);
         if (isNew)
         {
@@ -28,6 +29,14 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
         await StockList.TakeOverAsync(db, time.GetUtcNow(), ct);
         var missing = await JournalGuards.PutBackAsync(db, ct);
         return isNew ? [] : missing;
+    }
+
+    /// <summary>What nodes that start together would each make is made by the first of them.</summary>
+    public async Task OneByOneAsync(Func<Task> make, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        await using var turn = await db.Product.TurnAsync(db, WritersTurn.Tables, ct);
+        await make();
     }
 
     public async Task<bool> AnswersAsync(CancellationToken ct)

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Tickets;
 
@@ -25,6 +26,7 @@ public sealed class PostgresNailcrowDb(DbContextOptions<PostgresNailcrowDb> opti
     {
         base.OnModelCreating(builder);
         builder.HasPostgresExtension("pg_trgm");
+        builder.MapNodes();
         builder.Entity<TicketLineRow>(row =>
         {
             row.Property<string>(FoundBy)

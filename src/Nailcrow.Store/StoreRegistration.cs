@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Intake;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Products;
@@ -31,11 +32,18 @@ public static class StoreRegistration
                     .AddPooledDbContextFactory<SqliteNailcrowDb>(options => OnSqlite(options, file))
                     .AddSingleton<IDbContextFactory<NailcrowDb>, Of<SqliteNailcrowDb>>()
                     .AddSingleton(new DatabaseFile(file))
+                    .AddSingleton<ILeases, AllOurs>()
+                    .AddSingleton<SealKeyPlace, SealKeyInFolder>()
                 : services
                     .AddPooledDbContextFactory<PostgresNailcrowDb>(options => OnPostgres(options, server))
                     .AddSingleton<IDbContextFactory<NailcrowDb>, Of<PostgresNailcrowDb>>()
                     .AddSingleton(new NewsLine(server))
                     .AddHostedService<OtherNodesNews>()
+                    .AddSingleton<SharedKeys>()
+                    .AddSingleton<SealKeyPlace, SealKeyOfNodes>()
+                    .AddSingleton<LeasesOnServer>()
+                    .AddSingleton<ILeases>(s => s.GetRequiredService<LeasesOnServer>())
+                    .AddHostedService(s => s.GetRequiredService<LeasesOnServer>())
         )
             .AddScoped<NailcrowDb>(s => s.GetRequiredService<IDbContextFactory<NailcrowDb>>().CreateDbContext())
             .AddSingleton<TicketJournal>()
@@ -43,7 +51,12 @@ public static class StoreRegistration
             .AddSingleton<TicketLines>()
             .AddSingleton<JournalCheck>()
             .AddSingleton(new SealPlaces(file + ".seals", file + ".keys"))
-            .AddSingleton<Seals>()
+            .AddSingleton(s => new Seals(
+                s.GetRequiredService<IDbContextFactory<NailcrowDb>>(),
+                s.GetRequiredService<SealPlaces>(),
+                s.GetRequiredService<SealKeyPlace>(),
+                s.GetRequiredService<TimeProvider>()
+            ))
             .AddSingleton<BackupFile>()
             .AddSingleton<Projections>()
             .AddSingleton<ReferenceBook>()

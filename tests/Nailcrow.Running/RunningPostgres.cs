@@ -94,17 +94,21 @@ public sealed class RunningPostgres : IAsyncDisposable
             Directory.Delete(_folder, recursive: true);
     }
 
-    private async Task RunAsync(string command, params string[] words)
+    /// <summary>A question in its own words.</summary>
+    /// <returns>The one value it answers; empty where there is no row.</returns>
+    public async Task<string> AskAsync(string database, string sql) =>
+        (await RunAsync("psql", "-d", Part(database, "Database"), "-XAtc", sql)).Trim();
+
+    private async Task<string> RunAsync(string command, params string[] words)
     {
-        var start = new ProcessStartInfo(Path.Combine(Binaries(), command)) { RedirectStandardError = true };
+        var start = new ProcessStartInfo(Path.Combine(Binaries(), command)) { RedirectStandardError = true, RedirectStandardOutput = true };
         string[] where = ["-h", Part(_server, "Host"), "-p", Part(_server, "Port"), "-U", Part(_server, "Username")];
         foreach (var word in (string[])[.. where, .. words])
             start.ArgumentList.Add(word);
         using var process = Process.Start(start) ?? throw new InvalidOperationException($"{command} did not start.");
-        var said = await process.StandardError.ReadToEndAsync();
+        var (answer, said) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());
         await process.WaitForExitAsync();
-        if (process.ExitCode != 0)
-            throw new InvalidOperationException(said);
+        return process.ExitCode == 0 ? await answer : throw new InvalidOperationException(await said);
     }
 
     private static string Binaries() =>

@@ -129,6 +129,9 @@ public sealed class RunningService : IAsyncDisposable
         return service;
     }
 
+    /// <summary>People of every role, and the demo's models and sites.</summary>
+    public Task FillAsync() => PeopledFolder.FillAsync(this);
+
     /// <summary>It stops as by SIGTERM, and comes up again over what it kept, in a process that remembers nothing of it.</summary>
     public async Task<RunningService> StartsAnewAsync(double watchSeconds = 1)
     {

@@ -1,6 +1,7 @@
 using Nailcrow.Service.Host;
 using Nailcrow.Store;
 using Nailcrow.Store.Intake;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Admin;
@@ -13,6 +14,7 @@ internal sealed class ListKeeper(
     Projections projections,
     EventSenders senders,
     BackupFile backups,
+    ILeases leases,
     TimeProvider time,
     IHostApplicationLifetime life,
     ILogger<ListKeeper> log
@@ -27,8 +29,14 @@ internal sealed class ListKeeper(
         while (!stoppingToken.IsCancellationRequested)
             try
             {
+                var taken = leases.NextTaken;
                 if (!await projections.AreStaleAsync(stoppingToken))
                     return;
+                if (leases.Of(SharedWork.TellingLists) is null)
+                {
+                    await Task.WhenAny(taken, Task.Delay(AgainAfter, time, stoppingToken)); // another node is at it
+                    continue;
+                }
                 await senders.ProtectAllAsync(stoppingToken);
                 var told = await projections.BringUpToDateAsync(stoppingToken) + await projections.TellMissingAsync(stoppingToken);
                 log.LogInformation("Lists of {Tickets} tickets were told anew by today's rules", told);

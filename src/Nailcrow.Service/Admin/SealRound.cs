@@ -1,3 +1,5 @@
+using Nailcrow.Service.Host;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets.Journal;
 using Quartz;
 
@@ -5,9 +7,12 @@ namespace Nailcrow.Service.Admin;
 
 /// <summary>A seal over the day, whether or not anybody thought of it.</summary>
 [DisallowConcurrentExecution]
-internal sealed class SealRound(Seals seals, ILogger<SealRound> log) : IJob
+internal sealed class SealRound(Seals seals, ILeases leases, ILogger<SealRound> log) : IJob
 {
-    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default) =>
+        await leases.DoAsync(SharedWork.Sealing, (_, token) => SealAsync(token), ct);
+
+    private async Task SealAsync(CancellationToken ct)
     {
         var made = await seals.SealAsync(ct);
         log.LogInformation(

@@ -46,11 +46,7 @@ internal static class HostSetUp
         );
         builder.Services.TryAddSingleton(TimeProvider.System);
         builder.Services.AddNailcrowStore(settings.Data, settings.Database);
-        OwnFiles.SecretFolder(Path.GetFullPath(settings.Data + ".keys"));
-        builder
-            .Services.AddDataProtection()
-            .SetApplicationName("nailcrow")
-            .PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
+        builder.AddKeys(settings);
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         // the console's files only: they hold no secrets
@@ -121,7 +117,14 @@ internal static class HostSetUp
                     Path.GetFullPath(settings.Data),
                     settings.Place()
                 );
-        var missing = await app.Services.GetRequiredService<Database>().MigrateAsync(CancellationToken.None);
+        if (settings is { Database: not null, KeysCertificate: null })
+            Log.ForContext(typeof(HostSetUp))
+                .Warning(
+                    "Keys lie in the database in clear: whoever reads it reads every secret, and can sign seals. Give all nodes a certificate of "
+                        + "their own for them (Nailcrow:KeysCertificate:Certificate and :Key)"
+                );
+        var database = app.Services.GetRequiredService<Database>();
+        var missing = await database.MigrateAsync(CancellationToken.None);
         if (missing.Count > 0)
             Log.ForContext(typeof(HostSetUp))
                 .Warning(
@@ -130,9 +133,19 @@ internal static class HostSetUp
                     missing
                 );
         var first = app.Services.GetRequiredService<People.FirstPerson>();
-        if (settings.FirstAdmin is not null)
+        if (settings.Database is not null)
+            await database.OneByOneAsync(
+                () =>
+                {
+                    // With the first that is protected, the first key is made; two nodes' would not know each other's cookies at first.
+                    app.Services.GetRequiredService<ISecretKeeper>().Protect("");
+                    return settings.FirstAdmin is null ? Task.CompletedTask : first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
+                },
+                CancellationToken.None
+            );
+        else if (settings.FirstAdmin is not null)
             await first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
-        else // only a word of advice, which nobody has to wait for
+        if (settings.FirstAdmin is null) // only a word of advice, which nobody has to wait for
             _ = AdviseAsync();
         app.Lifetime.ApplicationStarted.Register(() =>
         {

@@ -28,6 +28,9 @@ internal static class Refusals
             Written.Declined(Ruling.Unusable(var reason)) => Unusable(reason),
             Written.Declined(Ruling.Refused(var reason)) => Refused(reason),
             Written.Declined(Ruling.NotAllowed(var reason)) => NotAllowed(reason),
+            Written.Overtaken(var by) => Refused(
+                $"{TicketNumber.Text(by)} was opened on the same machine at the same moment; look at it first."
+            ),
             _ => throw new System.Diagnostics.UnreachableException($"{declined} is no refusal."),
         };
 }

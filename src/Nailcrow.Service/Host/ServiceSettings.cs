@@ -16,6 +16,10 @@ public sealed record ServiceSettings
     /// then lie where <see cref="Data"/> says, and the record on the server. Default none.</summary>
     public string? Database { get; init; }
 
+    /// <summary>What keys in the database are protected by, the same for all nodes: an RSA certificate as PEM, with its private key. Only with
+    /// <see cref="Database"/>. Default none: whoever reads the database reads the keys.</summary>
+    public TlsFiles? KeysCertificate { get; init; }
+
     /// <summary>The folder of procedure files. Default: procedures.</summary>
     public string Procedures { get; init; } = "procedures";
 
@@ -90,6 +94,10 @@ public sealed record ServiceSettings
     {
         if (Database is not null && StoreRegistration.ProblemOf(Database) is { } unreachable)
             yield return $"Nailcrow:Database cannot be used: {unreachable} Accepted: \"Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...\".";
+        if (KeysCertificate is not null && Database is null)
+            yield return "Nailcrow:KeysCertificate is for keys in a database (Nailcrow:Database); beside a file, the folder's rights keep them.";
+        else if (KeysCertificate is { } forKeys && (TlsCertificate.Problem(forKeys) ?? Keys.Problem(forKeys)) is { } noKeys)
+            yield return $"Nailcrow:KeysCertificate: {noKeys}";
         if (WatchEverySeconds is < 1 or > 3600)
             yield return $"Nailcrow:WatchEverySeconds is {WatchEverySeconds}; accepted: 1 to 3600.";
         if (PicturesEverySeconds is < 0.2 or > 86_400)

@@ -48,19 +48,28 @@ internal static class IntakeEndpoints
         // Said before opening: an unusable report must not be swallowed as evidence on another ticket.
         if (report.Problem(new Ticket(0)) is { } problem)
             return Refusals.Unusable(problem);
-        return Receipts.Answer(
-            await doors.OfAsync(
-                report.Asset,
-                async () =>
-                {
-                    var open = await lines.FindAsync(new(Ended: false, Asset: report.Asset, Limit: 100), ct);
-                    return Joining.Open(open.Where(l => !l.HasEnded), report) is { } same
-                        ? await JoinAsync(journal, same, intent, report, ct)
-                        : await journal.OpenAsync(intent, ct);
-                },
-                ct
-            )
-        );
+        return Receipts.Answer(await doors.OfAsync(report.Asset, () => JoinOrOpenAsync(lines, journal, intent, report, ct), ct));
+    }
+
+    /// <summary>Again where another node opened a ticket of the machine meanwhile: it may be about the same drive.</summary>
+    private static async Task<Written> JoinOrOpenAsync(
+        TicketLines lines,
+        TicketJournal journal,
+        Intent intent,
+        FaultReported report,
+        CancellationToken ct
+    )
+    {
+        while (true)
+        {
+            var newest = await lines.NewestAtAsync(report.Asset, ct); // before the look: of what comes after that we do not know
+            var open = await lines.FindAsync(new(Ended: false, Asset: report.Asset, Limit: 100), ct);
+            var written = Joining.Open(open.Where(l => !l.HasEnded), report) is { } same
+                ? await JoinAsync(journal, same, intent, report, ct)
+                : await journal.OpenAsync(intent, ct, newest);
+            if (written is not Written.Overtaken)
+                return written;
+        }
     }
 
     /// <summary>Nobody has heard of the machine: what was said is kept at once, and waits for somebody to add it.</summary>

@@ -119,7 +119,7 @@ internal static class IntakeListEndpoints
         ReferenceChanging changing,
         IntakeLog log,
         IntakeSorter sorter,
-        Reception reception,
+        JournalNews news,
         ClaimsPrincipal person,
         CancellationToken ct
     )
@@ -131,7 +131,7 @@ internal static class IntakeListEndpoints
         var understood = await sorter.AgainAsync(waiting, ct);
         await log.PutBackAsync(understood, ct);
         if (understood.Count > 0)
-            reception.News.Release();
+            news.RingAlerts();
         return TypedResults.Ok(new RulePut(named, understood.Count));
     }
 

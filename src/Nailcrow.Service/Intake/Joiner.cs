@@ -11,6 +11,7 @@ using Nailcrow.Service.Host;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Lists;
 
@@ -19,7 +20,8 @@ namespace Nailcrow.Service.Intake;
 /// <summary>Takes what is pending in the log to its tickets. What it did not come to is still pending after a crash.</summary>
 internal sealed class Joiner(
     IntakeLog log,
-    Reception reception,
+    JournalNews news,
+    ILeases leases,
     ReferenceBook book,
     Drives drives,
     TicketLines lines,
@@ -39,26 +41,37 @@ internal sealed class Joiner(
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
+        var (alert, taken) = (news.NextAlert, leases.NextTaken);
         while (!stoppingToken.IsCancellationRequested)
             try
             {
-                await reception.News.WaitAsync(LookAgainAfter, stoppingToken);
+                await Task.WhenAny(alert, taken, Task.Delay(LookAgainAfter, stoppingToken));
                 await Task.Delay(Gathering, time, stoppingToken);
-                while (await JoinSomeAsync(stoppingToken) == MostAtOnce)
-                    continue;
+                (alert, taken) = (news.NextAlert, leases.NextTaken); // before looking: what comes meanwhile is looked at next
+                await leases.DoAsync(SharedWork.JoiningAlerts, JoinAllAsync, stoppingToken);
             }
             catch (Exception e) when (e is not OperationCanceledException)
             {
                 complaints.LogError(e, "Alerts could not be taken to their tickets; the next round tries again");
             }
-            catch (OperationCanceledException)
+            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
             {
                 return;
             }
+            catch (OperationCanceledException e)
+            {
+                complaints.LogError(e, "Taking alerts to their tickets was broken off; the next round tries again");
+            }
+    }
+
+    private async Task JoinAllAsync(Lease lease, CancellationToken ct)
+    {
+        while (await JoinSomeAsync(lease, ct) == MostAtOnce)
+            continue;
     }
 
     /// <returns>How many were taken.</returns>
-    public async Task<int> JoinSomeAsync(CancellationToken ct)
+    private async Task<int> JoinSomeAsync(Lease lease, CancellationToken ct)
     {
         var pending = await log.PendingAsync(MostAtOnce, ct);
         if (pending.Where(i => i.Alert is null || i.Asset is null).Select(i => i.Id).ToList() is { Count: > 0 } unreadable)
@@ -76,7 +89,7 @@ internal sealed class Joiner(
                 {
                     await doors.OfAsync(
                         ofOne.Key,
-                        () => JoinAsync(ofOne.Key, [.. ofOne], known.GetValueOrDefault(ofOne.Key), token),
+                        () => JoinAsync(ofOne.Key, [.. ofOne], known.GetValueOrDefault(ofOne.Key), lease, token),
                         token
                     );
                 }
@@ -84,7 +97,7 @@ internal sealed class Joiner(
                 {
                     complaints.LogError(e, "Alerts of {Asset} could not be joined together; each is tried alone", ofOne.Key);
                     foreach (var one in ofOne)
-                        await AloneAsync(one, known.GetValueOrDefault(ofOne.Key), token);
+                        await AloneAsync(one, known.GetValueOrDefault(ofOne.Key), lease, token);
                 }
             }
         );
@@ -92,11 +105,11 @@ internal sealed class Joiner(
     }
 
     /// <summary>One that cannot be joined, whatever it is, waits for a person, and stops no other.</summary>
-    private async Task AloneAsync(IntakeItem one, Snapshot? known, CancellationToken ct)
+    private async Task AloneAsync(IntakeItem one, Snapshot? known, Lease lease, CancellationToken ct)
     {
         try
         {
-            await doors.OfAsync(one.Asset ?? "", () => JoinAsync(one.Asset ?? "", [one], known, ct), ct);
+            await doors.OfAsync(one.Asset ?? "", () => JoinAsync(one.Asset ?? "", [one], known, lease, ct), ct);
         }
         catch (Exception e) when (e is not OperationCanceledException && StorageTroubles.Sentence(e) is null)
         {
@@ -105,14 +118,34 @@ internal sealed class Joiner(
         }
     }
 
+    /// <summary>Again where somebody opened a ticket of the machine meanwhile, here or on another node: what is left may be about that.</summary>
     /// <returns>How many tickets heard of it.</returns>
-    private async Task<int> JoinAsync(string asset, IReadOnlyList<IntakeItem> items, Snapshot? known, CancellationToken ct)
+    private async Task<int> JoinAsync(string asset, IReadOnlyList<IntakeItem> items, Snapshot? known, Lease lease, CancellationToken ct)
+    {
+        for (var told = 0; ; )
+        {
+            var (heard, left) = await JoinOnceAsync(asset, items, known, lease, ct);
+            told += heard;
+            if (left.Count == 0)
+                return told;
+            items = left;
+        }
+    }
+
+    private async Task<(int Told, IReadOnlyList<IntakeItem> Left)> JoinOnceAsync(
+        string asset,
+        IReadOnlyList<IntakeItem> items,
+        Snapshot? known,
+        Lease lease,
+        CancellationToken ct
+    )
     {
         if (await book.FindAsync(asset, ct) is not { } appliance)
         {
             await log.SettleAsync([.. items.Select(i => i.Id)], IntakeOutcome.UnknownSender, null, ct);
-            return 0;
+            return (0, []);
         }
+        var newest = await lines.NewestAtAsync(asset, ct); // before its tickets are looked at: of what comes after that we do not know
         var quietSince = time.GetUtcNow() - Flapping.QuietAfterEnd;
         var here = await lines.AtAsync([asset], quietSince, ct);
         // A machine that can be asked says itself which bay its words are about, and how dangerous that is now.
@@ -138,15 +171,25 @@ internal sealed class Joiner(
             alerts
         );
         var handsIn = faults.Any(f => f.Ticket is null) ? await WithHandsInAsync(open.Select(l => l.Line.Number), ct) : null;
-        foreach (var fault in faults)
+        for (var i = 0; i < faults.Count; i++)
         {
+            var fault = faults[i];
             if (fault.Ticket is { } joined && looked is not null)
-                await SeenNowAsync(joined, looked, ct);
-            var ticket = fault.Ticket ?? handsIn ?? await OpenAsync(appliance, fault.Alerts[0], known, looked, ct);
-            await TellAsync(ticket, fault.Ticket is null && handsIn is null ? fault.Alerts.Skip(1) : fault.Alerts, ct);
-            await log.SettleAsync([.. fault.Alerts.Select(a => a.Id)], IntakeOutcome.Joined, ticket, ct);
+                await SeenNowAsync(joined, looked, lease, ct);
+            var opens = fault.Ticket is null && handsIn is null;
+            if (
+                (opens ? await OpenAsync(appliance, fault.Alerts[0], known, looked, newest, lease, ct) : fault.Ticket ?? handsIn)
+                is not { } on
+            )
+            {
+                var left = faults.Skip(i).SelectMany(f => f.Alerts).Select(a => a.Id).ToHashSet();
+                return (i, [.. items.Where(item => left.Contains(item.Id))]);
+            }
+            newest = Math.Max(newest, on);
+            await TellAsync(on, opens ? fault.Alerts.Skip(1) : fault.Alerts, lease, ct);
+            await log.SettleAsync([.. fault.Alerts.Select(a => a.Id)], IntakeOutcome.Joined, on, ct);
         }
-        return faults.Count;
+        return (faults.Count, []);
     }
 
     /// <summary>
@@ -178,7 +221,17 @@ internal sealed class Joiner(
         return null;
     }
 
-    private async Task<long> OpenAsync(KnownAppliance known, Alert first, Snapshot? seen, Snapshot? now, CancellationToken ct)
+    /// <param name="newest">The newest ticket of the machine that was looked at.</param>
+    /// <returns>The ticket; null where there is a newer one by now.</returns>
+    private async Task<long?> OpenAsync(
+        KnownAppliance known,
+        Alert first,
+        Snapshot? seen,
+        Snapshot? now,
+        long newest,
+        Lease lease,
+        CancellationToken ct
+    )
     {
         // Seen just now to be a member still: it works, and will fail.
         var job = now?.BayLabelled(first.Bay) is { Role: BayRole.Member, Health: not DriveHealth.Faulted } ? JobKind.Early : JobKind.Fault;
@@ -186,10 +239,11 @@ internal sealed class Joiner(
         var report = Reporting.Of(known, text, job, first.Bay, first.Serial, first.At);
         if (report.Problem(new Ticket(0)) is not null || Bounds.Problem(report) is not null)
             report = report with { Serial = null, Bay = null }; // what a machine calls a serial or a bay need not be one
-        if (
-            await journal.OpenAsync(new Intent(first.Id, Believable(first.At), 0, Core.People.Actor.Service, report), ct)
-            is not Written.Kept opened
-        )
+        var intent = new Intent(first.Id, Believable(first.At), 0, Core.People.Actor.Service, report);
+        var written = await journal.OpenAsync(intent, ct, newest, lease);
+        if (written is Written.Overtaken)
+            return null;
+        if (written is not Written.Kept opened)
             throw new InvalidDataException($"No ticket could be opened for {known.Appliance.Asset} from '{text}'.");
         if (seen is not null && !opened.Repeated)
             await journal.WriteAsync(
@@ -198,7 +252,8 @@ internal sealed class Joiner(
                 {
                     At = seen.TakenAt,
                 },
-                ct
+                ct,
+                lease
             );
         return opened.Entry.Ticket;
     }
@@ -207,7 +262,7 @@ internal sealed class Joiner(
     /// What the machine shows now goes on the ticket as well, so that a second drive lowers its margin at once. Not while a
     /// drive is out: the engineer's hands are between two snapshots of their own.
     /// </summary>
-    private async Task SeenNowAsync(long number, Snapshot looked, CancellationToken ct)
+    private async Task SeenNowAsync(long number, Snapshot looked, Lease lease, CancellationToken ct)
     {
         if (
             await journal.ReadAsync(number, ct) is not { Ticket: { IsEnded: false } ticket }
@@ -215,7 +270,7 @@ internal sealed class Joiner(
         )
             return;
         if (ticket.Latest is not { } before || SnapshotComparison.Between(before, looked).Count > 0)
-            await journal.WriteAsync(number, Intents.ByService(new SnapshotTaken(looked), time.GetUtcNow()), ct);
+            await journal.WriteAsync(number, Intents.ByService(new SnapshotTaken(looked), time.GetUtcNow()), ct, lease);
     }
 
     private const int MostCounted = 20_000;
@@ -225,7 +280,7 @@ internal sealed class Joiner(
         new();
 
     /// <summary>Each alert once as evidence; the same said again only as its count doubles.</summary>
-    private async Task TellAsync(long ticket, IEnumerable<Alert> alerts, CancellationToken ct)
+    private async Task TellAsync(long ticket, IEnumerable<Alert> alerts, Lease lease, CancellationToken ct)
     {
         var record = await journal.ReadAsync(ticket, ct);
         foreach (var same in alerts.GroupBy(a => (a.Kind, a.Text, a.Bay, a.Serial)))
@@ -248,7 +303,7 @@ internal sealed class Joiner(
                     times == 1 ? null : times
                 );
                 var intent = new Intent(alert.Id, Believable(alert.At), 0, Core.People.Actor.Service, evidence);
-                if (await journal.WriteAsync(ticket, intent, ct) is Written.Kept)
+                if (await journal.WriteAsync(ticket, intent, ct, lease) is Written.Kept)
                     continue;
                 // A bay that this machine does not have, a serial that is none: what was said is kept, without them.
                 var plain = evidence with
@@ -257,7 +312,7 @@ internal sealed class Joiner(
                     Serial = null,
                     Text = Reporting.Short(alert.Bay is null ? alert.Text : $"{alert.Text} (bay {alert.Bay})"),
                 };
-                if (await journal.WriteAsync(ticket, intent with { Body = plain }, ct) is not Written.Kept)
+                if (await journal.WriteAsync(ticket, intent with { Body = plain }, ct, lease) is not Written.Kept)
                     throw new InvalidDataException($"{TicketNumber.Text(ticket)} does not take '{plain.Text}'.");
             }
             if (_counted.Count > MostCounted)

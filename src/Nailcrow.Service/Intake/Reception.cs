@@ -1,6 +1,7 @@
 using System.Threading.Channels;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Intake;
+using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Intake;
 
@@ -8,7 +9,7 @@ namespace Nailcrow.Service.Intake;
 /// What just came in, on its way to the log. Whoever may wait for it to be kept waits; a datagram's sender cannot, so its
 /// line waits here, and only a flood beyond what memory should hold is turned away, and counted.
 /// </summary>
-internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Reception> complaints) : BackgroundService
+internal sealed class Reception(IntakeLog log, IntakeSorter sorter, JournalNews news, ILogger<Reception> complaints) : BackgroundService
 {
     // Some 40 MB of lines: ten times what a site sends that loses power.
     private const int MostWaiting = 50_000;
@@ -22,14 +23,10 @@ internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Rece
     private readonly Channel<Incoming> _waiting = Channel.CreateBounded<Incoming>(
         new BoundedChannelOptions(MostWaiting) { SingleReader = true }
     );
-    private readonly SemaphoreSlim _kept = new(0);
     private long _turnedAway;
 
     /// <summary>Datagrams that found no room since the start.</summary>
     public long TurnedAway => Interlocked.Read(ref _turnedAway);
-
-    /// <summary>Rings whenever something was kept that a ticket may have to hear of.</summary>
-    public SemaphoreSlim News => _kept;
 
     /// <summary>For what cannot wait, such as a datagram.</summary>
     public void Offer(Incoming incoming)
@@ -76,7 +73,7 @@ internal sealed class Reception(IntakeLog log, IntakeSorter sorter, ILogger<Rece
             {
                 await log.KeepAsync(await sorter.SortAsync(batch, CancellationToken.None), CancellationToken.None);
                 batch.ForEach(i => i.Kept.TrySetResult());
-                _kept.Release();
+                news.RingAlerts();
                 return;
             }
             catch (Exception e) when (StorageTroubles.Sentence(e) is null && batch.Count > 1)

@@ -7,6 +7,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Rebuilds;
@@ -17,7 +18,8 @@ internal sealed class RebuildFollower(TicketJournal journal, ReferenceBook book,
     // An unchanged reading is repeated this often, so that "no news" and "does not move" stay two things.
     private static readonly TimeSpan RepeatAfter = TimeSpan.FromMinutes(5);
 
-    public async Task FollowAsync(long number, CancellationToken ct)
+    /// <param name="lease">What is read is kept only while following is this node's work.</param>
+    public async Task FollowAsync(long number, Lease lease, CancellationToken ct)
     {
         if (await journal.ReadAsync(number, ct) is not { Ticket: { Sheet: not null } ticket })
             return;
@@ -25,7 +27,7 @@ internal sealed class RebuildFollower(TicketJournal journal, ReferenceBook book,
         if (await link.LookAsync(await SwapsEndpoints.OfAsync(ticket, book, ct), ct) is not Parsed<MachineLook>.Ok(var look))
             return;
         if (MachineReading.Of(look, ticket) is { } reading && IsNews(ticket, reading))
-            await KeepAsync(number, reading, look, Actor.Service, ct);
+            await KeepAsync(number, reading, look, Actor.Service, ct, under: lease);
     }
 
     /// <summary>A reading asked for by a person, told as a refusal when the machine has none.</summary>
@@ -47,12 +49,13 @@ internal sealed class RebuildFollower(TicketJournal journal, ReferenceBook book,
         MachineLook look,
         Actor actor,
         CancellationToken ct,
-        Guid? id = null
+        Guid? id = null,
+        Lease? under = null
     )
     {
         if (reading.Progress == Progress.Done)
-            await journal.WriteAsync(number, Intents.By(actor, new SnapshotTaken(look.Snapshot), time.GetUtcNow()), ct);
-        return await journal.WriteAsync(number, Intents.By(actor, reading, time.GetUtcNow(), id), ct);
+            await journal.WriteAsync(number, Intents.By(actor, new SnapshotTaken(look.Snapshot), time.GetUtcNow()), ct, under);
+        return await journal.WriteAsync(number, Intents.By(actor, reading, time.GetUtcNow(), id), ct, under);
     }
 
     private bool IsNews(Ticket ticket, ReadingTaken reading) =>

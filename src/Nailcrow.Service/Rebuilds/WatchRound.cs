@@ -1,3 +1,5 @@
+using Nailcrow.Service.Host;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets.Lists;
 using Quartz;
 
@@ -5,12 +7,15 @@ namespace Nailcrow.Service.Rebuilds;
 
 /// <summary>One round over all rebuilds that are being followed.</summary>
 [DisallowConcurrentExecution]
-internal sealed class WatchRound(TicketLines lines, RebuildFollower follower, ILogger<WatchRound> log) : IJob
+internal sealed class WatchRound(TicketLines lines, RebuildFollower follower, ILeases leases, ILogger<WatchRound> log) : IJob
 {
     // Machines answer slowly and independently; sixteen at a time keep a thousand rebuilds within a minute.
     private const int AtOnce = 16;
 
-    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default) =>
+        await leases.DoAsync(SharedWork.FollowingRebuilds, FollowAllAsync, ct);
+
+    private async Task FollowAllAsync(Lease lease, CancellationToken ct)
     {
         var watched = await lines.WatchedAsync(ct);
         await Parallel.ForEachAsync(
@@ -20,7 +25,7 @@ internal sealed class WatchRound(TicketLines lines, RebuildFollower follower, IL
             {
                 try
                 {
-                    await follower.FollowAsync(ticket, token);
+                    await follower.FollowAsync(ticket, lease, token);
                 }
                 catch (Exception e) when (e is not OperationCanceledException)
                 {

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Intake;
@@ -57,6 +58,8 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? f
             var known = await KnownAsync(_db, items, ct);
             foreach (var item in items.DistinctBy(i => i.Id).Where(i => !known.Contains(i.Id)))
                 await _rows.InsertAsync(Row(item));
+            if (_db.Product.Telling(Word.Alerts) is { } word)
+                await Asking.DoAsync(_db, word, ct);
             _held?.StillThere(_db);
             await transaction.CommitAsync(ct);
         }

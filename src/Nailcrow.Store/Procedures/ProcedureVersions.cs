@@ -68,8 +68,19 @@ public sealed class ProcedureVersions(IDbContextFactory<NailcrowDb> dbs, TimePro
                 PublishedBy = published.PublishedBy,
             }
         );
-        await db.SaveChangesAsync(ct);
-        return published;
+        try
+        {
+            await db.SaveChangesAsync(ct);
+            return published;
+        }
+        catch (DbUpdateException)
+        {
+            // Another node read the same file at the same moment; what it kept stands.
+            await using var again = await dbs.CreateDbContextAsync(ct);
+            if (await again.ProcedureVersions.FindAsync([published.Procedure, published.Version], ct) is { } theirs)
+                return Of(theirs);
+            throw;
+        }
     }
 
     /// <summary>It was proved anew, under the rules of now.</summary>

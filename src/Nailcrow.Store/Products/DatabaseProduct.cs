@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
 
@@ -22,13 +23,19 @@ internal enum WritersTurn
 
     /// <summary>Keeping what comes in: a message that two nodes hear counts once.</summary>
     Intake = 4,
+
+    /// <summary>Sealing: each seal goes on from the one before.</summary>
+    Seals = 5,
 }
 
 /// <summary>What SQLite and PostgreSQL do each in its own way. Whatever is asked of both alike stands where it is asked, and not here.</summary>
 internal abstract class DatabaseProduct
 {
-    /// <summary>The turn of whoever brings the tables to today's form, until it is disposed of.</summary>
-    public virtual Task<IAsyncDisposable> MakersTurnAsync(NailcrowDb db, CancellationToken ct) =>
+    /// <summary>
+    /// A turn that takes longer than a transaction should, until it is disposed of. On the file there is nobody else to wait for: one
+    /// process writes it.
+    /// </summary>
+    public virtual Task<IAsyncDisposable> TurnAsync(NailcrowDb db, WritersTurn turn, CancellationToken ct) =>
         Task.FromResult<IAsyncDisposable>(new NoTurn());
 
     private sealed class NoTurn : IAsyncDisposable
@@ -69,9 +76,11 @@ internal abstract class DatabaseProduct
     /// <summary>Gathers the index of parts anew from the lists, whatever somebody made of it.</summary>
     public virtual Task RefillPartsAsync(NailcrowDb db) => Task.CompletedTask;
 
-    /// <summary>A statement that tells other nodes, once its transaction has ended, that something was written in it; null where there are none.</summary>
-    /// <param name="errands">Something of it has to leave Nailcrow.</param>
-    public virtual string? WordToOthers(bool errands) => null;
+    /// <summary>A statement that tells other nodes, once its transaction has ended, what was written in it; null where there are none.</summary>
+    public virtual string? Telling(Word word) => null;
+
+    /// <summary>Whether a lease is its node's still, and stays so until the transaction ends.</summary>
+    public virtual Task<bool> HoldsAsync(NailcrowDb db, Lease lease) => Task.FromResult(true);
 
     /// <summary>Around the removal of something whose bytes are not to be left in the file.</summary>
     public virtual Task WriteOverAsync(NailcrowDb db, bool begin) => Task.CompletedTask;

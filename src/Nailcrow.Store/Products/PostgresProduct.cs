@@ -2,6 +2,7 @@ using System.Data;
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
 
@@ -13,18 +14,18 @@ internal sealed class PostgresProduct : DatabaseProduct
     // Of all advisory locks in the database, those that Nailcrow takes: "nail", and what for.
     private static long Lock(WritersTurn turn) => (0x6E61696CL << 32) | (long)turn;
 
-    /// <summary>Nodes that start together bring the tables up one after the other; whoever dies in it lets go with its connection.</summary>
-    public override async Task<IAsyncDisposable> MakersTurnAsync(NailcrowDb db, CancellationToken ct)
+    /// <summary>By the context's connection: whoever dies in it lets go with that.</summary>
+    public override async Task<IAsyncDisposable> TurnAsync(NailcrowDb db, WritersTurn turn, CancellationToken ct)
     {
         await db.Database.OpenConnectionAsync(ct);
-        await Asking.DoAsync(db, $"SELECT pg_advisory_lock({Lock(WritersTurn.Tables)})", ct);
-        return new TablesTurn(db);
+        await Asking.DoAsync(db, $"SELECT pg_advisory_lock({Lock(turn)})", ct);
+        return new LongTurn(db, turn);
     }
 
-    private sealed class TablesTurn(NailcrowDb db) : IAsyncDisposable
+    private sealed class LongTurn(NailcrowDb db, WritersTurn turn) : IAsyncDisposable
     {
         public async ValueTask DisposeAsync() =>
-            await Asking.DoAsync(db, $"SELECT pg_advisory_unlock({Lock(WritersTurn.Tables)})", CancellationToken.None);
+            await Asking.DoAsync(db, $"SELECT pg_advisory_unlock({Lock(turn)})", CancellationToken.None);
     }
 
     public override Task<IDbContextTransaction> BeginReadingAsync(NailcrowDb db, CancellationToken ct) =>
@@ -104,8 +105,10 @@ internal sealed class PostgresProduct : DatabaseProduct
             $"ALTER TABLE {guard.Table} ENABLE ALWAYS TRIGGER {guard.Name}",
         ];
 
-    public override string WordToOthers(bool errands) =>
-        $"SELECT pg_notify('{OtherNodesNews.Channel}', '{(errands ? OtherNodesNews.WithErrands : "")}')";
+    public override string Telling(Word word) => $"SELECT pg_notify('{OtherNodesNews.Channel}', '{word}')";
+
+    public override async Task<bool> HoldsAsync(NailcrowDb db, Lease lease) =>
+        await Asking.NumberAsync(db, $"SELECT turn FROM lease WHERE work = '{lease.Work}' FOR SHARE", CancellationToken.None) == lease.Turn;
 
     /// <summary>Its own sequences give numbers that are never used; triggers of the first migration count rows.</summary>
     public override Task<long> EverGivenAsync(NailcrowDb db, string table, CancellationToken ct) =>

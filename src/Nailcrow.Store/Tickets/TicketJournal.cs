@@ -1,6 +1,7 @@
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Tickets.Journal;
 
@@ -30,10 +31,19 @@ public sealed class TicketJournal : IAsyncDisposable
     }
 
     /// <summary>Writes an entry of a ticket; returns once it is on disk, or why it is not.</summary>
-    public Task<Written> WriteAsync(long ticket, Intent intent, CancellationToken ct) => WaitAsync(new(ticket, intent), ct);
+    /// <param name="under">The work that it is part of, where one node does that for all.</param>
+    /// <exception cref="LeaseLostException">Another node has that work now; nothing was written.</exception>
+    public Task<Written> WriteAsync(long ticket, Intent intent, CancellationToken ct, Lease? under = null) =>
+        WaitAsync(new(ticket, intent) { Under = under }, ct);
 
     /// <summary>Opens a ticket with its first entry, or gives the one that this entry opened before.</summary>
-    public Task<Written> OpenAsync(Intent report, CancellationToken ct) => WaitAsync(new(null, report), ct);
+    /// <param name="newest">
+    /// The newest ticket of the machine that whoever opens this one knew of, 0 for none: where there is a newer one, nothing is opened, and
+    /// <see cref="Written.Overtaken"/> says so. Null opens it in any case.
+    /// </param>
+    /// <param name="under">As for <see cref="WriteAsync(long, Intent, CancellationToken, Lease?)"/>.</param>
+    public Task<Written> OpenAsync(Intent report, CancellationToken ct, long? newest = null, Lease? under = null) =>
+        WaitAsync(new(null, report) { Under = under, Newest = newest }, ct);
 
     public async Task<TicketRecord?> ReadAsync(long ticket, CancellationToken ct)
     {
@@ -178,6 +188,11 @@ public sealed class TicketJournal : IAsyncDisposable
         public Intent Intent => Asked ?? throw new InvalidOperationException("This is no entry to be written.");
 
         public Func<JournalConnection, Task>? Alone { get; init; }
+
+        public Lease? Under { get; init; }
+
+        /// <summary>The newest ticket of its machine that it may be opened after.</summary>
+        public long? Newest { get; init; }
 
         public TaskCompletionSource<Written> Answer { get; } = new(TaskCreationOptions.RunContinuationsAsynchronously);
     }

@@ -13,6 +13,9 @@ public abstract record Written
 
     public sealed record Declined(Ruling Ruling) : Written;
 
+    /// <summary>Nothing was opened: its machine has a newer ticket than whoever would open one knew of, and it may be about the same.</summary>
+    public sealed record Overtaken(long By) : Written;
+
     /// <summary>Something other than an entry was done in its turn.</summary>
     internal sealed record Done : Written;
 

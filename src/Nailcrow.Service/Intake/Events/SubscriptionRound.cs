@@ -4,6 +4,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Nodes;
 using Quartz;
 
 namespace Nailcrow.Service.Intake.Events;
@@ -19,13 +20,17 @@ internal sealed class SubscriptionRound(
     IMachineEvents events,
     IntakeSettings settings,
     PushKeys keys,
+    ILeases leases,
     ILogger<SubscriptionRound> log
 ) : IJob
 {
     private const int AtOnce = 16;
     private const int Page = 500;
 
-    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default) =>
+        await leases.DoAsync(SharedWork.HearingMachines, HearAllAsync, ct);
+
+    private async Task HearAllAsync(Lease lease, CancellationToken ct)
     {
         string? after = null;
         while (await book.ListAsync(after, null, Page, ct) is { Count: > 0 } some)
@@ -34,16 +39,16 @@ internal sealed class SubscriptionRound(
             await Parallel.ForEachAsync(
                 some.Where(k => k.Appliance.Address is not null),
                 new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = ct },
-                async (known, token) => await HearAsync(known.Appliance, token)
+                async (known, token) => await HearAsync(known.Appliance, lease, token)
             );
         }
     }
 
-    private async Task HearAsync(Appliance appliance, CancellationToken ct)
+    private async Task HearAsync(Appliance appliance, Lease lease, CancellationToken ct)
     {
         if (settings.PublicUrl is not { } us)
         {
-            await streams.FollowAsync(appliance, ct);
+            await streams.FollowAsync(appliance, lease, ct);
             return;
         }
         var destination = new Uri($"{us.TrimEnd('/')}/api/intake/redfish/{await keys.OfAsync(appliance.Asset, ct)}");
@@ -66,19 +71,23 @@ internal sealed class MachineStreams(
 
     private readonly ConcurrentDictionary<string, Task> _followed = new();
 
-    public async Task FollowAsync(Appliance appliance, CancellationToken ct)
+    public async Task FollowAsync(Appliance appliance, Lease lease, CancellationToken ct)
     {
         if (_followed.TryGetValue(appliance.Asset, out var running) && !running.IsCompleted)
             return;
         if (_followed.Values.Count(t => !t.IsCompleted) >= Most && running is null)
             return;
-        // The stream outlives the round that opened it, and ends with the service.
-        if (await events.StreamAsync(appliance, life.ApplicationStopping) is Parsed<IAsyncEnumerable<MachineEvent>>.Ok(var stream))
-            _followed[appliance.Asset] = ReadAsync(appliance.Asset, stream);
+        // The stream outlives the round that opened it, and ends with the service, or when another node reads it.
+        var ending = CancellationTokenSource.CreateLinkedTokenSource(life.ApplicationStopping, lease.Over);
+        if (await events.StreamAsync(appliance, ending.Token) is Parsed<IAsyncEnumerable<MachineEvent>>.Ok(var stream))
+            _followed[appliance.Asset] = ReadAsync(appliance.Asset, stream, ending);
+        else
+            ending.Dispose();
     }
 
-    private async Task ReadAsync(string asset, IAsyncEnumerable<MachineEvent> stream)
+    private async Task ReadAsync(string asset, IAsyncEnumerable<MachineEvent> stream, CancellationTokenSource ending)
     {
+        using var ended = ending;
         try
         {
             await foreach (var said in stream)

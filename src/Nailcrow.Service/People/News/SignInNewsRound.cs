@@ -2,6 +2,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Service.Returns.Outside.Mail;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Returns.Outside;
 
@@ -11,6 +12,7 @@ namespace Nailcrow.Service.People.News;
 internal sealed class SignInNewsRound(
     SignInLetters letters,
     Partners partners,
+    ILeases leases,
     MailDoor door,
     OurAddress address,
     TimeProvider time,
@@ -32,7 +34,10 @@ internal sealed class SignInNewsRound(
         while (!stopping.IsCancellationRequested)
             try
             {
-                while (await letters.ClaimAsync(time.GetUtcNow(), time.GetUtcNow() + Claimed, stopping) is { } letter)
+                while (
+                    leases.Of(SharedWork.TellingPeople) is not null
+                    && await letters.ClaimAsync(time.GetUtcNow(), time.GetUtcNow() + Claimed, stopping) is { } letter
+                )
                     await SendAsync(letter, stopping);
                 await Task.Delay(Every, stopping);
             }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Service.Host;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets;
 
@@ -18,6 +19,7 @@ internal sealed class OutboxRound(
     ErrandRunner runner,
     ParcelNews parcels,
     JournalNews news,
+    ILeases leases,
     OutsideSettings settings,
     TimeProvider time,
     IHostApplicationLifetime life,
@@ -26,6 +28,7 @@ internal sealed class OutboxRound(
 {
     private const int FollowedAtOnce = 50;
     private static readonly TimeSpan AfterTrouble = TimeSpan.FromSeconds(5);
+    private static readonly TimeSpan Longest = TimeSpan.FromMinutes(1);
 
     private readonly ConcurrentDictionary<string, Task> _asked = new(StringComparer.Ordinal);
     private TaskCompletionSource _woken = new(TaskCreationOptions.RunContinuationsAsynchronously);
@@ -44,10 +47,18 @@ internal sealed class OutboxRound(
         while (!stoppingToken.IsCancellationRequested)
             try
             {
-                var (written, woken) = (news.NextErrand, Volatile.Read(ref _woken).Task); // before looking: what comes meanwhile wakes
-                foreach (var partner in await outbox.DueAsync(time.GetUtcNow(), [.. _asked.Keys], stoppingToken))
-                    Begin(partner, stoppingToken);
-                await Task.WhenAny(written, woken, Task.Delay(await PauseAsync(stoppingToken), time, stoppingToken));
+                // Before looking: what comes meanwhile wakes.
+                var (written, woken, taken) = (news.NextErrand, Volatile.Read(ref _woken).Task, leases.NextTaken);
+                var ours = leases.Of(SharedWork.SayingOutside) is not null;
+                if (ours)
+                    foreach (var partner in await outbox.DueAsync(time.GetUtcNow(), [.. _asked.Keys], stoppingToken))
+                        Begin(partner, stoppingToken);
+                await Task.WhenAny(
+                    written,
+                    woken,
+                    taken,
+                    Task.Delay(ours ? await PauseAsync(stoppingToken) : Longest, time, stoppingToken)
+                );
             }
             catch (Exception e) when (e is not OperationCanceledException)
             {
@@ -60,10 +71,9 @@ internal sealed class OutboxRound(
     /// <summary>Until something is due; another node may write something as well, so it is looked at once a minute.</summary>
     private async Task<TimeSpan> PauseAsync(CancellationToken ct)
     {
-        var longest = TimeSpan.FromMinutes(1);
         var pause = (await outbox.NextAsync([.. _asked.Keys], ct) ?? DateTimeOffset.MaxValue) - time.GetUtcNow();
         return pause < TimeSpan.Zero ? TimeSpan.Zero
-            : pause > longest ? longest
+            : pause > Longest ? Longest
             : pause;
     }
 
@@ -80,7 +90,10 @@ internal sealed class OutboxRound(
         try
         {
             var lease = TimeSpan.FromSeconds(settings.AnswerWithinSeconds * 2 + 10);
-            while (await outbox.ClaimAsync(partner, time.GetUtcNow(), time.GetUtcNow() + lease, ct) is { } claimed)
+            while (
+                leases.Of(SharedWork.SayingOutside) is not null
+                && await outbox.ClaimAsync(partner, time.GetUtcNow(), time.GetUtcNow() + lease, ct) is { } claimed
+            )
                 await RunAsync(claimed, ct);
         }
         catch (Exception e) when (e is not OperationCanceledException)
@@ -131,6 +144,12 @@ internal sealed class OutboxRound(
         while (!ct.IsCancellationRequested)
             try
             {
+                var taken = leases.NextTaken;
+                if (leases.Of(SharedWork.SayingOutside) is null)
+                {
+                    await Task.WhenAny(taken, Task.Delay(Longest, time, ct));
+                    continue;
+                }
                 var now = time.GetUtcNow();
                 var due = await outbox.FollowedAsync(now, now.AddSeconds(settings.AskEverySeconds), FollowedAtOnce, ct);
                 await Task.WhenAll(due.GroupBy(one => one.Errand.To).Select(group => FollowAsync(group.Key, group, ct)));

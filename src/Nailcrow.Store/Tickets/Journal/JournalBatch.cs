@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Core.Intake;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Claiming;
@@ -10,6 +11,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Correcting;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Outside;
@@ -66,8 +68,12 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     private async Task<Written> OneAsync(NailcrowDb db, TicketJournal.Waiting waiting)
     {
         var intent = waiting.Intent;
+        if (waiting.Under is { } lease && !await db.Product.HoldsAsync(db, lease))
+            throw new LeaseLostException(lease.Work);
         if (_written.TryGetValue(intent.Id, out var earlier))
             return await RepeatedAsync(db, waiting, earlier);
+        if (waiting.Newest is { } newest && await NewerAsync(db, intent, newest) is { } newer)
+            return new Written.Overtaken(newer);
         var record = await RecordAsync(db, waiting.Ticket ?? await NextNumberAsync(db));
         if (record.Find(intent.Id) is { } known)
             return await RepeatedAsync(db, waiting, known);
@@ -161,6 +167,14 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
                 .ExecuteUpdateAsync(set => set.SetProperty(r => r.State, state).SetProperty(r => r.DueAt, dueAt));
             HasErrands |= !waits;
         }
+    }
+
+    /// <summary>A ticket of the same machine that is newer than one.</summary>
+    private async Task<long?> NewerAsync(NailcrowDb db, Intent report, long than)
+    {
+        var asset = (report.Body as FaultReported)?.Asset;
+        var here = _opened.Where(n => n > than && _touched[n].Ticket.Report?.Asset == asset).Select(n => (long?)n).Max();
+        return here ?? await db.TicketLines.Where(l => l.Asset == asset && l.Number > than).MaxAsync(l => (long?)l.Number);
     }
 
     /// <summary>Which of these ids are in the journal already, whichever ticket they are on?</summary>

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Supplies;
 
@@ -27,7 +28,7 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
     /// <summary>Adds a word to other nodes, which comes to them once the transaction has ended.</summary>
     public void TellOthers(bool errands)
     {
-        if (Db.Product.WordToOthers(errands) is { } word)
+        if (Db.Product.Telling(errands ? Word.Errands : Word.Entries) is { } word)
             _together?.Add(word);
     }
 

@@ -3,7 +3,7 @@ using Nailcrow.Core.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Store.Tickets.Journal;
 
-/// <summary>The service's key for seals, in a file beside its other keys; made when it is first needed.</summary>
+/// <summary>The service's key for seals.</summary>
 public sealed class SealKey : ISealKey, IDisposable
 {
     private readonly ECDsa _key;
@@ -22,12 +22,24 @@ public sealed class SealKey : ISealKey, IDisposable
     {
         OwnFiles.Folder(folder);
         var file = Path.Combine(folder, "seal.pem");
-        var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
-        if (File.Exists(file))
-            key.ImportFromPem(File.ReadAllText(file));
-        else
-            OwnFiles.Write(file, key.ExportPkcs8PrivateKeyPem());
+        if (!File.Exists(file))
+            OwnFiles.Write(file, New());
+        return Of(File.ReadAllText(file));
+    }
+
+    /// <param name="pem">A private key, PKCS #8 as PEM (RFC 7468).</param>
+    public static SealKey Of(string pem)
+    {
+        var key = ECDsa.Create();
+        key.ImportFromPem(pem);
         return new(key);
+    }
+
+    /// <returns>A new private key, PKCS #8 as PEM.</returns>
+    public static string New()
+    {
+        using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
+        return key.ExportPkcs8PrivateKeyPem();
     }
 
     public byte[] Sign(byte[] said) => _key.SignData(said, HashAlgorithmName.SHA256);

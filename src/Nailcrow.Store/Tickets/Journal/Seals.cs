@@ -3,6 +3,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Store.People;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Ledger;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -15,14 +16,32 @@ public sealed record SealPlaces(string Folder, string KeyFolder);
 public sealed record KeptSeal(long Number, long Entries, string Text);
 
 /// <summary>Makes seals, and proofs of one ticket against the newest.</summary>
-public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, TimeProvider time) : IDisposable
+public sealed class Seals : IDisposable
 {
+    private readonly IDbContextFactory<NailcrowDb> _dbs;
+    private readonly SealPlaces _places;
+    private readonly TimeProvider _time;
     private readonly SemaphoreSlim _one = new(1, 1);
-    private readonly Lazy<SealKey> _key = new(() => SealKey.In(places.KeyFolder));
+    private readonly Lock _first = new();
+    private readonly SealKeyPlace _keyPlace;
+    private SealKey? _key;
 
-    public string Fingerprint => _key.Value.Fingerprint;
+    internal Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, SealKeyPlace keyPlace, TimeProvider time) =>
+        (_dbs, _places, _time, _keyPlace) = (dbs, places, time, keyPlace);
 
-    public string FileOf(long number) => Path.Combine(places.Folder, $"seal-{number:000000}.txt");
+    /// <summary>Asked again where it could not be had: a database that is away comes back.</summary>
+    private SealKey Key
+    {
+        get
+        {
+            lock (_first)
+                return _key ??= _keyPlace.Key();
+        }
+    }
+
+    public string Fingerprint => Key.Fingerprint;
+
+    public string FileOf(long number) => Path.Combine(_places.Folder, $"seal-{number:000000}.txt");
 
     /// <summary>A seal over everything written until now. Where nothing was written since the last, that one.</summary>
     public async Task<KeptSeal> SealAsync(CancellationToken ct)
@@ -30,7 +49,8 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
         await _one.WaitAsync(ct);
         try
         {
-            await using var db = await dbs.CreateDbContextAsync(ct);
+            await using var db = await _dbs.CreateDbContextAsync(ct);
+            await using var turn = await db.Product.TurnAsync(db, WritersTurn.Seals, ct);
             var last = await db.Seals.AsNoTracking().OrderByDescending(s => s.Number).FirstOrDefaultAsync(ct);
             var before = last is null ? null : Before(last.Text);
             var draft = new SealDraft(before, last?.BlockPosition ?? 0);
@@ -41,7 +61,7 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
             if (last is not null && draft.Entries == last.Entries && parts == before?.Ledger && security == before?.Security)
                 return Put(last);
             var hashBefore = last is null ? HashChain.Start : Seal.HashOf(last.Text);
-            var seal = draft.Finish((last?.Number ?? 0) + 1, time.GetUtcNow(), hashBefore, parts, security);
+            var seal = draft.Finish((last?.Number ?? 0) + 1, _time.GetUtcNow(), hashBefore, parts, security);
             var row = new SealRow
             {
                 Number = seal.Number,
@@ -49,7 +69,7 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
                 Position = draft.Position,
                 BlockPosition = draft.BlockPosition,
                 SealedAt = seal.SealedAt,
-                Text = seal.Signed(_key.Value),
+                Text = seal.Signed(Key),
             };
             db.Seals.Add(row);
             await db.SaveChangesAsync(ct);
@@ -72,14 +92,14 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
     /// <summary>The newest seal's text; null where none was made yet.</summary>
     public async Task<string?> NewestAsync(CancellationToken ct)
     {
-        await using var db = await dbs.CreateDbContextAsync(ct);
+        await using var db = await _dbs.CreateDbContextAsync(ct);
         return await db.Seals.OrderByDescending(s => s.Number).Select(s => s.Text).FirstOrDefaultAsync(ct);
     }
 
     /// <summary>A ticket's entries, as far as the newest seal covers them, with the way from the last of them to its root.</summary>
     public async Task<Parsed<TicketProof>> ProveAsync(long ticket, CancellationToken ct)
     {
-        await using var db = await dbs.CreateDbContextAsync(ct);
+        await using var db = await _dbs.CreateDbContextAsync(ct);
         if (await db.Seals.AsNoTracking().OrderByDescending(s => s.Number).FirstOrDefaultAsync(ct) is not { } newest)
             return new Parsed<TicketProof>.Refused(
                 "Nothing has been sealed yet; 'nailcrow admin seal' makes a seal now, and there is one every day."
@@ -129,12 +149,11 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
     public void Dispose()
     {
         _one.Dispose();
-        if (_key.IsValueCreated)
-            _key.Value.Dispose();
+        _key?.Dispose();
     }
 
     /// <summary>Reads a seal, whoever signed it, and checks its own signature.</summary>
-    public Parsed<ReadSeal> Read(string text) => Seal.Parse(text, _key.Value);
+    public Parsed<ReadSeal> Read(string text) => Seal.Parse(text, Key);
 
     private Seal Before(string text) =>
         Read(text).Is(out var read, out var reason)
@@ -144,7 +163,7 @@ public sealed class Seals(IDbContextFactory<NailcrowDb> dbs, SealPlaces places, 
     /// <summary>Every seal is a file as well; one that is missing is put back.</summary>
     private KeptSeal Put(SealRow row)
     {
-        OwnFiles.Folder(places.Folder);
+        OwnFiles.Folder(_places.Folder);
         if (!File.Exists(FileOf(row.Number)))
             OwnFiles.Write(FileOf(row.Number), row.Text);
         return new(row.Number, row.Entries, row.Text);

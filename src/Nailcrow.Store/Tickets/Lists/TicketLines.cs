@@ -79,6 +79,13 @@ public sealed class TicketLines(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
         return [.. rows.Select(r => (Line(r), r.Array, Line(r).HasEnded))];
     }
 
+    /// <summary>The number of the newest ticket of one appliance, open or not; 0 where it never had one.</summary>
+    public async Task<long> NewestAtAsync(string asset, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.TicketLines.Where(l => l.Asset == asset).MaxAsync(l => (long?)l.Number, ct) ?? 0;
+    }
+
     /// <summary>The open tickets of one appliance, the newest first.</summary>
     public async Task<IReadOnlyList<TicketLine>> OpenAtAsync(string asset, int most, CancellationToken ct)
     {

@@ -4,7 +4,9 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Service.Host;
 using Nailcrow.Store;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets;
@@ -22,13 +24,17 @@ internal sealed class ReminderRound(
     TicketJournal journal,
     Partners partners,
     IDbContextFactory<NailcrowDb> dbs,
+    ILeases leases,
     TimeProvider time,
     ILogger<ReminderRound> log
 ) : IJob
 {
     private const int AtOnce = 200;
 
-    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default)
+    public async ValueTask Execute(IJobExecutionContext context, CancellationToken ct = default) =>
+        await leases.DoAsync(SharedWork.Reminding, RemindAllAsync, ct);
+
+    private async Task RemindAllAsync(Lease lease, CancellationToken ct)
     {
         if (!(await partners.AllAsync(ct)).Any(p => p.Kind == PartnerKind.Mail))
             return; // lists, deadlines and what comes next say so all the same
@@ -40,7 +46,7 @@ internal sealed class ReminderRound(
             foreach (var number in tickets)
                 if (await journal.ReadAsync(number, ct) is { } record)
                     foreach (var open in record.Ticket.Returns)
-                        await RemindAsync(record, open, today, reached, leads, ct);
+                        await RemindAsync(record, open, today, reached, leads, lease, ct);
             if (tickets.Count < AtOnce)
                 return;
             after = tickets[^1];
@@ -53,6 +59,7 @@ internal sealed class ReminderRound(
         DateOnly today,
         IReadOnlySet<string> reached,
         IReadOnlyList<string> leads,
+        Lease lease,
         CancellationToken ct
     )
     {
@@ -64,7 +71,7 @@ internal sealed class ReminderRound(
             if (record.Find(id) is not null)
                 continue;
             var intent = new Intent(id, time.GetUtcNow(), 0, Actor.Service, new ReturnReminded(open.Serial, person, due));
-            if (await journal.WriteAsync(record.Ticket.Number, intent, ct) is Written.Declined declined)
+            if (await journal.WriteAsync(record.Ticket.Number, intent, ct, lease) is Written.Declined declined)
                 log.LogError("A reminder of {Serial} was not taken on its ticket: {Why}", open.Serial, declined.Ruling);
         }
     }

@@ -12,7 +12,7 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Nailcrow.Store.Migrations.Postgres
 {
     [DbContext(typeof(PostgresNailcrowDb))]
-    [Migration("20261129172322_Begin")]
+    [Migration("20261129210650_Begin")]
     partial class Begin
     {
         /// <inheritdoc />
@@ -742,6 +742,82 @@ namespace Nailcrow.Store.Migrations.Postgres
                         .HasName("pk_intake_rule");
 
                     b.ToTable("intake_rule", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Nodes.LeaseRow", b =>
+                {
+                    b.Property<string>("Work")
+                        .HasColumnType("text")
+                        .HasColumnName("work")
+                        .UseCollation("C");
+
+                    b.Property<Guid?>("Node")
+                        .HasColumnType("uuid")
+                        .HasColumnName("node");
+
+                    b.Property<long>("Turn")
+                        .HasColumnType("bigint")
+                        .HasColumnName("turn");
+
+                    b.Property<DateTime>("Until")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("until");
+
+                    b.HasKey("Work")
+                        .HasName("pk_lease");
+
+                    b.ToTable("lease", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Nodes.NodeRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .UseCollation("C");
+
+                    b.Property<DateTime>("SeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("seen_at");
+
+                    b.Property<DateTime>("Since")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("since");
+
+                    b.HasKey("Id")
+                        .HasName("pk_node");
+
+                    b.ToTable("node", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Nodes.SharedKeyRow", b =>
+                {
+                    b.Property<string>("Kind")
+                        .HasColumnType("text")
+                        .HasColumnName("kind")
+                        .UseCollation("C");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("text")
+                        .HasColumnName("name")
+                        .UseCollation("C");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text")
+                        .UseCollation("C");
+
+                    b.HasKey("Kind", "Name")
+                        .HasName("pk_shared_key");
+
+                    b.ToTable("shared_key", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.People.Person", b =>

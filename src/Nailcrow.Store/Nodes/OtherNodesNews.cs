@@ -3,7 +3,7 @@ using Microsoft.Extensions.Logging;
 using Nailcrow.Store.Tickets;
 using Npgsql;
 
-namespace Nailcrow.Store.Products;
+namespace Nailcrow.Store.Nodes;
 
 /// <summary>How the server is reached that nodes tell each other by.</summary>
 internal sealed record NewsLine(string Server);
@@ -15,7 +15,6 @@ internal sealed record NewsLine(string Server);
 internal sealed class OtherNodesNews(NewsLine line, JournalNews news, TimeProvider time, ILogger<OtherNodesNews> log) : BackgroundService
 {
     public const string Channel = "nailcrow_news";
-    public const string WithErrands = "errands";
 
     // A word may be lost with the connection that carries it, and a connection may be dead without a word.
     private static readonly TimeSpan SilentAtMost = TimeSpan.FromSeconds(5);
@@ -44,15 +43,29 @@ internal sealed class OtherNodesNews(NewsLine line, JournalNews news, TimeProvid
         // A connection of its own, which no pool hands to anybody else.
         await using var connection = new NpgsqlConnection($"{line.Server};Pooling=false");
         await connection.OpenAsync(ct);
-        connection.Notification += (_, said) => news.Ring(said.Payload == WithErrands);
+        connection.Notification += (_, said) => Hear(said.Payload);
         await DoAsync(connection, $"LISTEN {Channel}", ct);
-        news.Ring(errands: true); // what was written while nobody listened
+        HearAll(); // what was written while nobody listened
         while (true)
             if (!await connection.WaitAsync(SilentAtMost, ct))
             {
                 await DoAsync(connection, "SELECT 1", ct);
-                news.Ring(errands: true);
+                HearAll();
             }
+    }
+
+    private void Hear(string said)
+    {
+        if (said == nameof(Word.Alerts))
+            news.RingAlerts();
+        else
+            news.Ring(errands: said == nameof(Word.Errands));
+    }
+
+    private void HearAll()
+    {
+        news.Ring(errands: true);
+        news.RingAlerts();
     }
 
     private static async Task DoAsync(NpgsqlConnection connection, string sql, CancellationToken ct)

@@ -224,6 +224,20 @@ namespace Nailcrow.Store.Migrations.Postgres
                 });
 
             migrationBuilder.CreateTable(
+                name: "lease",
+                columns: table => new
+                {
+                    work = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    node = table.Column<Guid>(type: "uuid", nullable: true),
+                    turn = table.Column<long>(type: "bigint", nullable: false),
+                    until = table.Column<DateTime>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_lease", x => x.work);
+                });
+
+            migrationBuilder.CreateTable(
                 name: "ledger",
                 columns: table => new
                 {
@@ -270,6 +284,20 @@ namespace Nailcrow.Store.Migrations.Postgres
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_machine_access", x => x.asset);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "node",
+                columns: table => new
+                {
+                    id = table.Column<Guid>(type: "uuid", nullable: false),
+                    name = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    since = table.Column<DateTime>(type: "timestamp with time zone", nullable: false),
+                    seen_at = table.Column<DateTime>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_node", x => x.id);
                 });
 
             migrationBuilder.CreateTable(
@@ -504,6 +532,19 @@ namespace Nailcrow.Store.Migrations.Postgres
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_session", x => x.id);
+                });
+
+            migrationBuilder.CreateTable(
+                name: "shared_key",
+                columns: table => new
+                {
+                    kind = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    name = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    text = table.Column<string>(type: "text", nullable: false, collation: "C")
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_shared_key", x => new { x.kind, x.name });
                 });
 
             migrationBuilder.CreateTable(
@@ -1097,10 +1138,16 @@ namespace Nailcrow.Store.Migrations.Postgres
                 name: "journal");
 
             migrationBuilder.DropTable(
+                name: "lease");
+
+            migrationBuilder.DropTable(
                 name: "ledger");
 
             migrationBuilder.DropTable(
                 name: "machine_access");
+
+            migrationBuilder.DropTable(
+                name: "node");
 
             migrationBuilder.DropTable(
                 name: "outbox");
@@ -1143,6 +1190,9 @@ namespace Nailcrow.Store.Migrations.Postgres
 
             migrationBuilder.DropTable(
                 name: "session");
+
+            migrationBuilder.DropTable(
+                name: "shared_key");
 
             migrationBuilder.DropTable(
                 name: "sign_in_letter");

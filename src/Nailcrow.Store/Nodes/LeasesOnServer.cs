@@ -1,0 +1,198 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
+using Nailcrow.Store.Products;
+
+namespace Nailcrow.Store.Nodes;
+
+/// <summary>
+/// Renews what this node has, takes what nobody has any more, and gives away what is more than its share. The database's clock says when a
+/// lease ends; here it is over that long after its renewal was sent, which is earlier, whatever this machine's clock says.
+/// </summary>
+internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<LeasesOnServer> log) : BackgroundService, ILeases
+{
+    // Taken over within ten seconds of a node's end: so long until it has ended, and a round of another node's.
+    private static readonly TimeSpan Lasts = TimeSpan.FromSeconds(6);
+    private static readonly TimeSpan Every = TimeSpan.FromSeconds(1.5);
+
+    // A database that does not answer in this time is asked again on another connection.
+    private static readonly TimeSpan Answers = TimeSpan.FromSeconds(4);
+
+    private static readonly int Works = Enum.GetValues<SharedWork>().Length;
+
+    private readonly Guid _node = Guid.CreateVersion7();
+    private readonly Lock _one = new();
+    private readonly Dictionary<SharedWork, Held> _held = [];
+    private TaskCompletionSource _taken = Fresh();
+
+    private sealed record Held(Lease Lease, CancellationTokenSource Ending, long Ends);
+
+    public Task NextTaken => Volatile.Read(ref _taken).Task;
+
+    public Lease? Of(SharedWork work)
+    {
+        lock (_one)
+            return _held.TryGetValue(work, out var held) && Environment.TickCount64 < held.Ends ? held.Lease : null;
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        var begun = false;
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            try
+            {
+                using var soon = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken);
+                soon.CancelAfter(Answers);
+                await using var db = await dbs.CreateDbContextAsync(soon.Token);
+                if (!begun)
+                    await BeginAsync(db, soon.Token);
+                begun = true;
+                await RoundAsync(db, soon.Token);
+            }
+            catch (Exception) when (stoppingToken.IsCancellationRequested)
+            {
+                break;
+            }
+            catch (Exception e)
+            {
+                log.LogWarning("Leases could not be renewed: {Reason}", e.Message);
+            }
+            EndWhatIsOver();
+            await Task.Delay(Every, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        }
+        await GiveBackAsync();
+    }
+
+    private async Task BeginAsync(NailcrowDb db, CancellationToken ct)
+    {
+        var name = $"{Environment.MachineName} {Environment.ProcessId.ToString(CultureInfo.InvariantCulture)}";
+        await db.Database.ExecuteSqlAsync(
+            $"INSERT INTO node (id, name, since, seen_at) VALUES ({_node}, {name}, clock_timestamp(), clock_timestamp()) ON CONFLICT DO NOTHING",
+            ct
+        );
+        foreach (var work in Enum.GetNames<SharedWork>())
+            await db.Database.ExecuteSqlAsync(
+                $"INSERT INTO lease (work, turn, until) VALUES ({work}, 0, clock_timestamp()) ON CONFLICT DO NOTHING",
+                ct
+            );
+    }
+
+    private async Task RoundAsync(NailcrowDb db, CancellationToken ct)
+    {
+        var sent = Environment.TickCount64;
+        await db.Database.ExecuteSqlAsync($"UPDATE node SET seen_at = clock_timestamp() WHERE id = {_node}", ct);
+        await db.Database.ExecuteSqlAsync($"DELETE FROM node WHERE seen_at < clock_timestamp() - interval '1 day'", ct);
+        // Its own lease that has ended is not renewed but taken anew, by a turn of its own: it may have been another's in between.
+        var renewed = await TurnsAsync(
+            db,
+            $"UPDATE lease SET until = clock_timestamp() + {Lasts} WHERE node = {_node} AND until > clock_timestamp() RETURNING work, turn",
+            ct
+        );
+        Keep(renewed, sent);
+        var alive = await db
+            .Database.SqlQuery<int>($"SELECT count(*)::int AS \"Value\" FROM node WHERE seen_at > clock_timestamp() - {Lasts}")
+            .SingleAsync(ct);
+        var share = (Works + alive - 1) / Math.Max(alive, 1);
+        if (renewed.Count > share)
+            await GiveAwayAsync(db, renewed.Skip(share).Select(t => t.Work), ct);
+        else if (renewed.Count < share)
+        {
+            sent = Environment.TickCount64;
+            var taken = await TurnsAsync(
+                db,
+                $"""
+                UPDATE lease SET node = {_node}, turn = turn + 1, until = clock_timestamp() + {Lasts} WHERE work IN (
+                  SELECT work FROM lease WHERE until <= clock_timestamp() ORDER BY work LIMIT {share
+                    - renewed.Count} FOR UPDATE SKIP LOCKED)
+                RETURNING work, turn
+                """,
+                ct
+            );
+            Take(taken, sent);
+        }
+    }
+
+    private static async Task<List<Turn>> TurnsAsync(NailcrowDb db, FormattableString sql, CancellationToken ct) =>
+        [
+            .. (await db.Database.SqlQuery<Turned>(sql).ToListAsync(ct))
+                // Work that another release has and this one does not is left to it.
+                .Where(t => Enum.TryParse<SharedWork>(t.Work, out _))
+                .Select(t => new Turn(Enum.Parse<SharedWork>(t.Work), t.Turn))
+                .OrderBy(t => t.Work),
+        ];
+
+    private sealed record Turned(string Work, long Turn);
+
+    private sealed record Turn(SharedWork Work, long Number);
+
+    private void Keep(List<Turn> renewed, long sent)
+    {
+        lock (_one)
+            foreach (var turn in renewed)
+                if (_held.TryGetValue(turn.Work, out var held) && held.Lease.Turn == turn.Number)
+                    _held[turn.Work] = held with { Ends = sent + (long)Lasts.TotalMilliseconds };
+                else
+                    Hold(turn, sent); // the answer was so late that it was taken for over, and nobody else had it
+    }
+
+    private void Hold(Turn turn, long sent)
+    {
+        End(turn.Work);
+        var ending = new CancellationTokenSource();
+        _held[turn.Work] = new(new(turn.Work, turn.Number, ending.Token), ending, sent + (long)Lasts.TotalMilliseconds);
+    }
+
+    private void Take(List<Turn> taken, long sent)
+    {
+        if (taken.Count == 0)
+            return;
+        lock (_one)
+            foreach (var turn in taken)
+                Hold(turn, sent);
+        log.LogInformation("This node now does: {Works}", string.Join(", ", taken.Select(t => t.Work)));
+        Interlocked.Exchange(ref _taken, Fresh()).SetResult();
+    }
+
+    /// <summary>First it is over here, and then another may have it.</summary>
+    private async Task GiveAwayAsync(NailcrowDb db, IEnumerable<SharedWork> works, CancellationToken ct)
+    {
+        var names = works.ToList();
+        lock (_one)
+            names.ForEach(End);
+        var given = names.ConvertAll(w => w.ToString());
+        await db.Database.ExecuteSqlAsync($"UPDATE lease SET until = clock_timestamp() WHERE node = {_node} AND work = ANY ({given})", ct);
+    }
+
+    private void EndWhatIsOver()
+    {
+        lock (_one)
+            foreach (var work in _held.Where(h => Environment.TickCount64 >= h.Value.Ends).Select(h => h.Key).ToList())
+                End(work);
+    }
+
+    private void End(SharedWork work)
+    {
+        if (_held.Remove(work, out var held))
+            _ = held.Ending.CancelAsync(); // whoever hears of it is not waited for
+    }
+
+    /// <summary>Going down: nobody has to wait until it has ended by itself.</summary>
+    private async Task GiveBackAsync()
+    {
+        try
+        {
+            using var soon = new CancellationTokenSource(Answers / 2);
+            await using var db = await dbs.CreateDbContextAsync(soon.Token);
+            await GiveAwayAsync(db, Enum.GetValues<SharedWork>(), soon.Token);
+            await db.Database.ExecuteSqlAsync($"DELETE FROM node WHERE id = {_node}", soon.Token);
+        }
+        catch (Exception e)
+        {
+            log.LogWarning("Leases were not given back, and end by themselves: {Reason}", e.Message);
+        }
+    }
+
+    private static TaskCompletionSource Fresh() => new(TaskCreationOptions.RunContinuationsAsynchronously);
+}
