@@ -2,23 +2,38 @@
 # Builds Nailcrow and starts it with demo data: ./demo.sh
 # Plays one ticket through the command line, on its own: ./demo.sh --walk
 # Throws the demo data away and starts afresh: ./demo.sh --fresh
+# Several equal services on a PostgreSQL, behind a proxy: ./demo.sh --nodes 3 [--fresh]
 set -euo pipefail
 source "$(dirname "$0")/demo/lib.sh"
 
-case "${1:-}" in
-  "" | --fresh) ;;
-  --walk) build && exec "$root/demo/walk.sh" ;;
-  *) say "'$1' is not understood; accepted: --walk, --fresh, or nothing."; exit 2 ;;
-esac
+source "$root/demo/nodes.sh"
+
+nodes=0 fresh=
+while [ $# -gt 0 ]; do
+  case $1 in
+    --fresh) fresh=yes ;;
+    --walk) build && exec "$root/demo/walk.sh" ;;
+    --nodes)
+      [[ ${2:-} =~ ^[2-5]$ ]] || { say "--nodes takes how many, 2 to 5."; exit 2; }
+      nodes=$2
+      shift
+      ;;
+    *) say "'$1' is not understood; accepted: --walk, --fresh, --nodes NUMBER, or nothing."; exit 2 ;;
+  esac
+  shift
+done
 
 home="$root/.demo"
-[ "${1:-}" != --fresh ] || rm -rf "$home"
+[ "$nodes" -eq 0 ] || home="$root/.demo-nodes"
+[ -z "$fresh" ] || rm -rf "$home"
+[ -z "$fresh" ] || [ "$nodes" -eq 0 ] || rm -rf "$postgres_home"
 service=7420
 if curl_ok "http://127.0.0.1:$service/health/live"; then
   say "Something answers at port $service already; is the demo running elsewhere? Stop it first."
   exit 1
 fi
 build
+[ "$nodes" -eq 0 ] || need_nodes
 mkdir -p "$home"
 trap stop_all EXIT
 trap 'exit 0' INT TERM
@@ -27,7 +42,11 @@ start_standin 7422 8 60 "$home" --tls 7423 --secret fenwright-machine --certific
 start_partner carrier 7431 "$home" --moves-every 60 --tells "http://127.0.0.1:$service/api/partners/Overfell%20Parcels/events"
 start_partner maker 7432 "$home"
 start_partner mail 7433 "$home" --takes-at 7434
-start_service "$service" "$home" 3 --Nailcrow:Intake:SyslogPort=7414 --Nailcrow:Intake:SubscribeEverySeconds=5
+if [ "$nodes" -eq 0 ]; then
+  start_service "$service" "$home" 3 --Nailcrow:Intake:SyslogPort=7414 --Nailcrow:Intake:SubscribeEverySeconds=5
+else
+  start_nodes "$nodes" "$service" "$home" 3 --Nailcrow:Intake:SubscribeEverySeconds=5
+fi
 wait_for "http://127.0.0.1:$service/health/ready" "$home/service.log"
 wait_for "http://127.0.0.1:$service/" "$home/service.log" # the console, and not only the service
 wait_for "http://127.0.0.1:7421/redfish/v1" "$home/standin-7.log"
@@ -57,6 +76,7 @@ Nailcrow runs.
   Command line        export PATH="$bin:\$PATH" NAILCROW_HOME="$home/cli"
                       nailcrow tickets
 
+$(told_of_nodes "$nodes" "$service" "$home")
 Ctrl-C stops it; the data stays in $home.
 EOF
 wait

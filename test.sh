@@ -40,10 +40,10 @@ check() {
 
 # A browser for the console's tests; what reads PDFs and scans codes, for those of papers; a database server for those of the store.
 install_tools() {
-  [ -x /usr/bin/chromium ] && [ -x /usr/bin/pdftoppm ] && [ -x /usr/bin/zbarimg ] && ls /usr/lib/postgresql/*/bin/postgres >/dev/null 2>&1 && return
+  [ -x /usr/bin/chromium ] && [ -x /usr/bin/pdftoppm ] && [ -x /usr/bin/zbarimg ] && ls /usr/lib/postgresql/*/bin/postgres >/dev/null 2>&1 && [ -x /usr/sbin/haproxy ] && [ -x /usr/bin/openssl ] && return
   local root=""
   [ "$(id -u)" -eq 0 ] || root=sudo
-  $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium poppler-utils zbar-tools postgresql >/dev/null
+  $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium poppler-utils zbar-tools postgresql haproxy openssl >/dev/null
 }
 
 # Lines that can be read: 140 characters, laid out by a program. 'dotnet csharpier format src tests bench' mends it.

@@ -8,8 +8,9 @@ public class WalkTests
 {
     [Theory]
     [InlineData("walk.sh", "everything was as it should be.")] // one ticket from the fault to its closing, a restart, and a backup put back
+    [InlineData("walk.sh", "one was killed; everything was as it should be.", "2")] // two nodes, and one is killed in the middle of the rebuild
     [InlineData("restarts.sh", "The demo is after a restart what it was before.")]
-    public async Task What_the_demo_plays_comes_to_its_end(string script, string end)
+    public async Task What_the_demo_plays_comes_to_its_end(string script, string end, string nodes = "0")
     {
         var bin = Directory.CreateTempSubdirectory("nailcrow-bin-").FullName;
         foreach (
@@ -28,7 +29,7 @@ public class WalkTests
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,
-            Environment = { ["NAILCROW_BIN"] = bin },
+            Environment = { ["NAILCROW_BIN"] = bin, ["NAILCROW_WALK_NODES"] = nodes },
         };
 
         using var walk = Process.Start(start) ?? throw new InvalidOperationException("bash did not start.");
