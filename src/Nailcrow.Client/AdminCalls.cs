@@ -36,6 +36,9 @@ public sealed partial class NailcrowClient
 
     public Task<SealMade> SealAsync(CancellationToken ct) => PostAsync("api/admin/seal", Json.SealMade, ct);
 
+    /// <summary>The services that work on this record, and what each of them does.</summary>
+    public Task<NodeList> NodesAsync(CancellationToken ct) => GetAsync("api/admin/nodes", Json.NodeList, ct);
+
     public Task<Rebuilt> RebuildProjectionsAsync(CancellationToken ct) => PostAsync("api/admin/rebuild-projections", Json.Rebuilt, ct);
 
     /// <param name="keys">With the service's keys: whoever reads the file can then act as the service.</param>

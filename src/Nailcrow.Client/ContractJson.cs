@@ -139,6 +139,7 @@ namespace Nailcrow.Client;
 [JsonSerializable(typeof(VerifyNews))]
 [JsonSerializable(typeof(VerifyAsk))]
 [JsonSerializable(typeof(SealMade))]
+[JsonSerializable(typeof(NodeList))]
 [JsonSerializable(typeof(TicketProof))]
 [JsonSerializable(typeof(ReadingPage))]
 [JsonSerializable(typeof(Rebuilt))]

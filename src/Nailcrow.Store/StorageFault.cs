@@ -19,7 +19,13 @@ public enum StorageFault
 
     /// <summary>The server answers, and does not let the service in, or not do there what it has to.</summary>
     NotLetIn,
+
+    /// <summary>What is there is protected by keys that this node was not given.</summary>
+    NoKey,
 }
+
+/// <summary>Something is protected by keys that this node was not given.</summary>
+public sealed class NoKeyException() : Exception("It is protected by keys that this node does not have.");
 
 public static class StorageFaults
 {
@@ -43,6 +49,7 @@ public static class StorageFaults
         {
             null => null,
             DatabaseGoneException => StorageFault.Gone,
+            NoKeyException => StorageFault.NoKey,
             SqliteException { SqliteErrorCode: DiskFull } => StorageFault.Full,
             SqliteException { SqliteErrorCode: ReadOnly } => StorageFault.WriteProtected,
             SqliteException { SqliteErrorCode: Busy or Locked } => StorageFault.Held,

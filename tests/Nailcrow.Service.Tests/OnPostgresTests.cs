@@ -1,4 +1,6 @@
 using System.Diagnostics;
+using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Tickets;
@@ -109,8 +111,87 @@ public sealed class OnPostgresTests : IAsyncLifetime
         await EndsWithAsync("", "Nailcrow:Database cannot be used: it says no Host or no Database.");
     }
 
+    [Fact]
+    public async Task Keys_in_the_database_are_read_by_the_nodes_that_have_the_certificate_for_them_and_by_nobody_else()
+    {
+        var database = await Postgres.NewDatabaseAsync();
+        var folder = Directory.CreateTempSubdirectory("nailcrow-keys-").FullName;
+        string[] with = Certificate(folder, "keys");
+        await using var first = await RunningService.StartAsync(assembly: Built.Service, further: [.. On(database), .. with]);
+        var token = (
+            await new NailcrowClient(first.Http(), TimeProvider.System).SignInAsync("admin", RunningService.Password, Ct)
+        ).AccessToken;
+        var seal = await (await first.SignInAsync("admin")).SealAsync(Ct);
+
+        var kept = await Postgres.AskAsync(database, "SELECT string_agg(text, ' ') FROM shared_key");
+        kept.ShouldContain("EncryptedData");
+        kept.ShouldNotContain("<masterKey");
+        kept.ShouldNotContain("PRIVATE KEY");
+
+        await first.Process.StopAsync();
+        await using var second = await RunningService.StartAsync(assembly: Built.Service, further: [.. On(database), .. with]);
+        (await Asked(second).MeAsync(Ct)).Name.ShouldBe("admin");
+        (await Asked(second).SealAsync(Ct)).Fingerprint.ShouldBe(seal.Fingerprint);
+
+        await second.Process.StopAsync();
+        await using var another = await RunningService.StartAsync(
+            assembly: Built.Service,
+            further: [.. On(database), .. Certificate(folder, "others")]
+        );
+        ((int)(await Should.ThrowAsync<ApiProblem>(() => Asked(another).MeAsync(Ct))).Status).ShouldBe(401);
+        var admin = await another.SignInAsync("admin"); // it works on all the same, by a key of its own
+        (await Should.ThrowAsync<ApiProblem>(() => admin.SealAsync(Ct))).Message.ShouldBe(
+            "The key for seals is protected by a certificate that this node does not have. Nothing was written; start this node with the "
+                + "Nailcrow:KeysCertificate that the others have."
+        );
+        Directory.Delete(folder, recursive: true);
+
+        NailcrowClient Asked(RunningService service)
+        {
+            var client = new NailcrowClient(service.Http(), TimeProvider.System);
+            client.UseToken(token);
+            return client;
+        }
+    }
+
+    [Fact]
+    public async Task A_certificate_that_cannot_protect_keys_is_told_at_the_start()
+    {
+        var there = await Postgres.NewDatabaseAsync();
+        var folder = Directory.CreateTempSubdirectory("nailcrow-keys-").FullName;
+        using (var curve = ECDsa.Create(ECCurve.NamedCurves.nistP256))
+            Write(folder, "curve", new CertificateRequest("CN=keys", curve, HashAlgorithmName.SHA256), curve);
+
+        await EndsWithAsync(there, "Nailcrow:KeysCertificate: the certificate in '", Setting(folder, "curve"));
+        await EndsWithAsync(there, "Nailcrow:KeysCertificate: The certificate in '", Setting(folder, "nowhere"));
+        await EndsWithAsync(null, "Nailcrow:KeysCertificate is for keys in a database (Nailcrow:Database);", Certificate(folder, "keys"));
+        Directory.Delete(folder, recursive: true);
+    }
+
+    private static string[] Certificate(string folder, string name)
+    {
+        using var key = RSA.Create(2048);
+        Write(folder, name, new CertificateRequest("CN=keys", key, HashAlgorithmName.SHA256, RSASignaturePadding.Pkcs1), key);
+        return Setting(folder, name);
+    }
+
+    private static void Write(string folder, string name, CertificateRequest request, AsymmetricAlgorithm key)
+    {
+        using var certificate = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
+        File.WriteAllText(Path.Combine(folder, $"{name}.pem"), certificate.ExportCertificatePem());
+        File.WriteAllText(Path.Combine(folder, $"{name}.key"), key.ExportPkcs8PrivateKeyPem());
+    }
+
+    private static string[] Setting(string folder, string name) =>
+        [
+            "--Nailcrow:KeysCertificate:Certificate",
+            Path.Combine(folder, $"{name}.pem"),
+            "--Nailcrow:KeysCertificate:Key",
+            Path.Combine(folder, $"{name}.key"),
+        ];
+
     /// <summary>It does not start, and says why in one sentence.</summary>
-    private static async Task EndsWithAsync(string database, string sentence)
+    private static async Task EndsWithAsync(string? database, string sentence, params string[] further)
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-");
         var start = new ProcessStartInfo(
@@ -123,8 +204,8 @@ public sealed class OnPostgresTests : IAsyncLifetime
                 Path.Combine(folder.FullName, "nailcrow.db"),
                 "--Nailcrow:Procedures",
                 Path.Combine(Built.Root, "procedures"),
-                "--Nailcrow:Database",
-                database,
+                .. database is null ? [] : new[] { "--Nailcrow:Database", database },
+                .. further,
             ]
         )
         {

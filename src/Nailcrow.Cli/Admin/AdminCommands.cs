@@ -1,8 +1,10 @@
 using System.CommandLine;
+using System.Globalization;
 using System.Text.Json;
 using Nailcrow.Cli.People;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
+using Nailcrow.Client.Admin;
 using Nailcrow.Core.Intake;
 
 namespace Nailcrow.Cli.Admin;
@@ -10,7 +12,16 @@ namespace Nailcrow.Cli.Admin;
 internal static class AdminCommands
 {
     public static Command Build() =>
-        new("admin", "Care of what is kept.") { Load(), VerifyCommand.Build(), Seal(), Rebuild(), Backup(), SecurityCommand.Build() };
+        new("admin", "Care of what is kept.")
+        {
+            Load(),
+            VerifyCommand.Build(),
+            Seal(),
+            Rebuild(),
+            Backup(),
+            Nodes(),
+            SecurityCommand.Build(),
+        };
 
     private static Command Load()
     {
@@ -61,6 +72,30 @@ internal static class AdminCommands
                 screen => screen.Line($"Lists made again from the journals of {rebuilt.Tickets} tickets.")
             );
         });
+
+    // Three renewals that did not come: something keeps it from the database, or it stands still.
+    private const double SilentSeconds = 6;
+
+    private static Command Nodes() =>
+        new Command("nodes", "The services that work on this record, and what each of them does over time for all.").Does(async call =>
+        {
+            var list = await call.Client.NodesAsync(call.Ct);
+            call.Show(
+                list,
+                ContractJson.Default.NodeList,
+                screen => screen.Table(["node", "since", "heard of", "does"], list.Nodes.Select(Row))
+            );
+        });
+
+    private static string[] Row(NodeView node) =>
+        [
+            Screen.Safe(node.Name) + (node.Answered ? " [dim](this one)[/]" : ""),
+            node.Since.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture) + "Z",
+            node.SilentSeconds < SilentSeconds
+                ? "now"
+                : $"[red]silent for {node.SilentSeconds.ToString("0", CultureInfo.InvariantCulture)} s[/]",
+            node.Does.Count == 0 ? "nothing over time" : string.Join(", ", node.Does.Select(d => Screen.Safe(d.Replace('-', ' ')))),
+        ];
 
     private static Command Backup()
     {

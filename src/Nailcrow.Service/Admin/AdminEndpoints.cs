@@ -4,10 +4,12 @@ using Nailcrow.Client.Admin;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Terms;
 using Nailcrow.Procedures;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Lists;
 
@@ -22,6 +24,7 @@ internal static class AdminEndpoints
         admin.MapPost("/reference", Load).WithName("LoadReference");
         admin.MapPost("/rebuild-projections", Rebuild).WithName("RebuildProjections");
         admin.MapPost("/seal", MakeSeal).WithName("Seal");
+        admin.MapGet("/nodes", Nodes).WithName("Nodes");
         admin.MapVerify();
         admin.MapBackup();
     }
@@ -42,6 +45,20 @@ internal static class AdminEndpoints
 
     internal static async Task<Ok<Rebuilt>> Rebuild(Projections projections, CancellationToken ct) =>
         TypedResults.Ok(new Rebuilt(await projections.RebuildAsync(ct)));
+
+    /// <summary>The services that work on this record, and what each of them does over time for all.</summary>
+    internal static async Task<Ok<NodeList>> Nodes(ILeases leases, CancellationToken ct) =>
+        TypedResults.Ok(
+            new NodeList([
+                .. (await leases.NodesAsync(ct)).Select(n => new NodeView(
+                    n.Name,
+                    n.Since,
+                    Math.Round(n.Silent.TotalSeconds, 1),
+                    [.. n.Does.Select(w => Words.Of(w))],
+                    n.IsThis
+                )),
+            ])
+        );
 
     /// <summary>A signed head over everything written until now, kept beside the database; copy it elsewhere.</summary>
     internal static async Task<Ok<SealMade>> MakeSeal(Seals seals, CancellationToken ct)

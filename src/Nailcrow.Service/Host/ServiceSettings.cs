@@ -12,8 +12,8 @@ public sealed record ServiceSettings
     /// <summary>The database file. Default nailcrow.db in the folder it is started from.</summary>
     public string Data { get; init; } = "nailcrow.db";
 
-    /// <summary>A PostgreSQL in place of the file, as "Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...": seals and keys
-    /// then lie where <see cref="Data"/> says, and the record on the server. Default none.</summary>
+    /// <summary>A PostgreSQL in place of the file, as "Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...": seals
+    /// then lie as files where <see cref="Data"/> says, and record and keys on the server. Default none.</summary>
     public string? Database { get; init; }
 
     /// <summary>What keys in the database are protected by, the same for all nodes: an RSA certificate as PEM, with its private key. Only with

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
@@ -36,6 +35,32 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
             return _held.TryGetValue(work, out var held) && Environment.TickCount64 < held.Ends ? held.Lease : null;
     }
 
+    public async Task<IReadOnlyList<NodeNow>> NodesAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var nodes = await db
+            .Database.SqlQuery<Heard>(
+                $"""
+                SELECT id, name, since, clock_timestamp() - seen_at AS silent,
+                  ARRAY(SELECT work FROM lease WHERE node = id AND until > clock_timestamp()) AS does
+                FROM node WHERE seen_at > clock_timestamp() - interval '1 minute' ORDER BY since, name
+                """
+            )
+            .ToListAsync(ct);
+        return
+        [
+            .. nodes.Select(n => new NodeNow(
+                n.Name,
+                new DateTimeOffset(n.Since, TimeSpan.Zero),
+                n.Silent,
+                [.. Enum.GetValues<SharedWork>().Where(w => n.Does.Contains(w.ToString()))],
+                n.Id == _node
+            )),
+        ];
+    }
+
+    private sealed record Heard(Guid Id, string Name, DateTime Since, TimeSpan Silent, string[] Does);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         var begun = false;
@@ -67,9 +92,8 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
 
     private async Task BeginAsync(NailcrowDb db, CancellationToken ct)
     {
-        var name = $"{Environment.MachineName} {Environment.ProcessId.ToString(CultureInfo.InvariantCulture)}";
         await db.Database.ExecuteSqlAsync(
-            $"INSERT INTO node (id, name, since, seen_at) VALUES ({_node}, {name}, clock_timestamp(), clock_timestamp()) ON CONFLICT DO NOTHING",
+            $"INSERT INTO node (id, name, since, seen_at) VALUES ({_node}, {NodeName.Own}, clock_timestamp(), clock_timestamp()) ON CONFLICT DO NOTHING",
             ct
         );
         foreach (var work in Enum.GetNames<SharedWork>())

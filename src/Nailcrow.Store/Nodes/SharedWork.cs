@@ -42,6 +42,10 @@ public sealed record Lease(SharedWork Work, long Turn, CancellationToken Over);
 /// <summary>What was to be written belongs to a work that another node has taken over meanwhile.</summary>
 public sealed class LeaseLostException(SharedWork work) : OperationCanceledException($"Another node has taken over: {work}.");
 
+/// <summary>A node as it is now.</summary>
+/// <param name="Silent">How long it has not been heard of.</param>
+public sealed record NodeNow(string Name, DateTimeOffset Since, TimeSpan Silent, IReadOnlyList<SharedWork> Does, bool IsThis);
+
 /// <summary>Which of the work over time is this node's.</summary>
 public interface ILeases
 {
@@ -50,12 +54,27 @@ public interface ILeases
 
     /// <summary>Completes when this node takes some of the work after this call.</summary>
     Task NextTaken { get; }
+
+    /// <summary>All nodes that were heard of within the last minute, those that have been there longest first.</summary>
+    Task<IReadOnlyList<NodeNow>> NodesAsync(CancellationToken ct);
 }
 
 /// <summary>On the file there is one process, and all the work is its own.</summary>
-internal sealed class AllOurs : ILeases
+internal sealed class AllOurs(TimeProvider time) : ILeases
 {
+    private readonly DateTimeOffset _since = time.GetUtcNow();
+
     public Lease? Of(SharedWork work) => new(work, 0, CancellationToken.None);
 
     public Task NextTaken { get; } = new TaskCompletionSource().Task;
+
+    public Task<IReadOnlyList<NodeNow>> NodesAsync(CancellationToken ct) =>
+        Task.FromResult<IReadOnlyList<NodeNow>>([new(NodeName.Own, _since, TimeSpan.Zero, Enum.GetValues<SharedWork>(), IsThis: true)]);
+}
+
+internal static class NodeName
+{
+    /// <summary>What people call this process: its machine, and its number there.</summary>
+    public static string Own { get; } =
+        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{Environment.MachineName} {Environment.ProcessId}");
 }

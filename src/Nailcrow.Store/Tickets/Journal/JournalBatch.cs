@@ -36,6 +36,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     private readonly Dictionary<long, TicketRecord> _touched = [];
     private readonly HashSet<long> _opened = [];
     private readonly Dictionary<Guid, Entry> _written = [];
+    private readonly HashSet<Lease> _under = []; // asked once: what was found stays so until the transaction ends
     private bool _trusting;
 
     /// <summary>Something of it has to leave Nailcrow.</summary>
@@ -68,8 +69,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     private async Task<Written> OneAsync(NailcrowDb db, TicketJournal.Waiting waiting)
     {
         var intent = waiting.Intent;
-        if (waiting.Under is { } lease && !await db.Product.HoldsAsync(db, lease))
-            throw new LeaseLostException(lease.Work);
+        if (waiting.Under is { } lease && !_under.Contains(lease))
+            _under.Add(await db.Product.HoldsAsync(db, lease) ? lease : throw new LeaseLostException(lease.Work));
         if (_written.TryGetValue(intent.Id, out var earlier))
             return await RepeatedAsync(db, waiting, earlier);
         if (waiting.Newest is { } newest && await NewerAsync(db, intent, newest) is { } newer)

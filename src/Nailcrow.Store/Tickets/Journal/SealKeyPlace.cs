@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using Nailcrow.Store.Nodes;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -23,12 +22,6 @@ internal sealed class SealKeyOfNodes(SharedKeys keys, ISecretKeeper keeper) : Se
     public override SealKey Key()
     {
         var kept = keys.All(Kind) is [var there, ..] ? there : keys.Keep(Kind, Kind, keeper.Protect(SealKey.New()));
-        return SealKey.Of(
-            keeper.Open(kept)
-                ?? throw new CryptographicException(
-                    "The key for seals was protected under keys that this node does not have: give it the certificate of Nailcrow:KeysCertificate "
-                        + "that the other nodes have."
-                )
-        );
+        return SealKey.Of(keeper.Open(kept) ?? throw new NoKeyException());
     }
 }

@@ -1,0 +1,11 @@
+namespace Nailcrow.Client.Admin;
+
+/// <summary>The services that work on one record.</summary>
+public sealed record NodeList(IReadOnlyList<NodeView> Nodes);
+
+/// <summary>One of them.</summary>
+/// <param name="Name">Its machine, and the number of its process there.</param>
+/// <param name="SilentSeconds">How long it has not been heard of; a node that is well says so every two seconds.</param>
+/// <param name="Does">The work over time that is its own now, as "following-rebuilds".</param>
+/// <param name="Answered">It gave this answer.</param>
+public sealed record NodeView(string Name, DateTimeOffset Since, double SilentSeconds, IReadOnlyList<string> Does, bool Answered);
