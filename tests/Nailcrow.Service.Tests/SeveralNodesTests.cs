@@ -78,6 +78,28 @@ public sealed class SeveralNodesTests(ThreeNodes three) : IClassFixture<ThreeNod
             await Soon.IsAsync(async () => await IsOutAsync(client), Ct);
     }
 
+    [Fact]
+    public async Task Whoever_chooses_a_password_on_one_node_is_not_refused_on_another_for_not_having_chosen_one()
+    {
+        var admin = await Nodes[0].SignInAsync("admin");
+        for (var nth = 0; nth < 3; nth++)
+        {
+            var first = (await admin.AddPersonAsync(new($"newcomer{nth}", "Newcomer", null, [Role.Engineer]), Ct)).FirstPassword ?? "";
+            var (here, there) = (
+                new NailcrowClient(Nodes[1].Http(), TimeProvider.System),
+                new NailcrowClient(Nodes[2].Http(), TimeProvider.System)
+            );
+            var token = (await here.SignInAsync($"newcomer{nth}", first, Ct)).AccessToken;
+            here.UseToken(token);
+            there.UseToken(token);
+            (await Should.ThrowAsync<ApiProblem>(() => there.TicketsAsync(new(), Ct))).Message.ShouldStartWith("Your password was given");
+
+            await here.ChangePasswordAsync(first, RunningService.Password, Ct);
+
+            await there.TicketsAsync(new(), Ct);
+        }
+    }
+
     private static async Task<bool> IsOutAsync(NailcrowClient client)
     {
         try

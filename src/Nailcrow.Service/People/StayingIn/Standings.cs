@@ -6,7 +6,8 @@ namespace Nailcrow.Service.People.StayingIn;
 
 /// <summary>
 /// What each session and key is good for, asked of the database and remembered for a breath: what is taken away here counts at once,
-/// and what is taken away beside us within the breath.
+/// and what is taken away beside us within the breath. Only what keeps nobody out is remembered: whoever has just chosen a password
+/// on another node is not refused here for not having one.
 /// </summary>
 internal sealed class Standings(Sessions sessions, ScriptKeys keys, SecondFactorRules rules, TimeProvider time)
 {
@@ -16,7 +17,7 @@ internal sealed class Standings(Sessions sessions, ScriptKeys keys, SecondFactor
     // Twice as many as ever are in at once; beyond that the memory starts afresh.
     private const int Most = 4_000;
 
-    private readonly ConcurrentDictionary<(Guid Id, string? Hash), (long At, Stand? Stand)> _known = new();
+    private readonly ConcurrentDictionary<(Guid Id, string? Hash), (long At, Stand Stand)> _known = new();
     private readonly ConcurrentDictionary<Guid, DateTimeOffset> _seen = new();
     private readonly SemaphoreSlim _news = new(0, 1);
 
@@ -25,14 +26,12 @@ internal sealed class Standings(Sessions sessions, ScriptKeys keys, SecondFactor
     public async ValueTask<Stand?> OfAsync(Guid id, string? keyHash, CancellationToken ct)
     {
         if (Remembered((id, keyHash)) is { } known)
-            return known.Stand;
+            return known;
         var standing = keyHash is null ? await sessions.StandAsync(id, ct) : await keys.StandAsync(id, keyHash, ct);
-        return Remember(
-            (id, keyHash),
-            standing is null
-                ? null
-                : new Stand(id, keyHash, standing, !standing.HasSecondFactor && !standing.Elsewhere && rules.Takes(standing.Roles))
-        );
+        if (standing is null)
+            return null;
+        var stand = new Stand(id, keyHash, standing, !standing.HasSecondFactor && !standing.Elsewhere && rules.Takes(standing.Roles));
+        return stand is { MustChange: false, MustSetUp: false } ? Remember((id, keyHash), stand) : stand;
     }
 
     /// <summary>Somebody's sign-ins, roles or password are others now.</summary>
@@ -67,10 +66,10 @@ internal sealed class Standings(Sessions sessions, ScriptKeys keys, SecondFactor
         return taken;
     }
 
-    private (long At, Stand? Stand)? Remembered((Guid, string?) of) =>
-        _known.TryGetValue(of, out var known) && Environment.TickCount64 - known.At < RememberedMilliseconds ? known : null;
+    private Stand? Remembered((Guid, string?) of) =>
+        _known.TryGetValue(of, out var known) && Environment.TickCount64 - known.At < RememberedMilliseconds ? known.Stand : null;
 
-    private Stand? Remember((Guid, string?) of, Stand? stand)
+    private Stand Remember((Guid, string?) of, Stand stand)
     {
         if (_known.Count >= Most)
             _known.Clear();
