@@ -35,7 +35,7 @@ fi
 build
 [ "$nodes" -eq 0 ] || need_nodes
 mkdir -p "$home"
-trap stop_all EXIT
+trap 'stop_all; stop_postgres' EXIT
 trap 'exit 0' INT TERM
 start_standin 7421 7 60 "$home"
 start_standin 7422 8 60 "$home" --tls 7423 --secret fenwright-machine --certificate "$home/standin-8.pfx"

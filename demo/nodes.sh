@@ -17,6 +17,7 @@ need_nodes() {
 # It ends with us, whatever becomes of us.
 start_postgres() {
   tail -f /dev/null --pid=$$ | "$root/tools/postgres.sh" "$postgres_home" max_connections=400 >"$1/postgres.line" 2>"$1/postgres.log" &
+  postgres=$!
   local tries
   for tries in $(seq 300); do
     [ ! -s "$1/postgres.line" ] || break
@@ -26,6 +27,13 @@ start_postgres() {
   database="$(cat "$1/postgres.line");Database=nailcrow"
   local port=${database#*Port=}
   psql -h 127.0.0.1 -p "${port%%;*}" -U nailcrow -d postgres -qc "CREATE DATABASE nailcrow TEMPLATE template0" 2>/dev/null || true # there from last time
+}
+
+# After stop_all, before its folder goes: it is waited for.
+stop_postgres() {
+  [ -n "${postgres:-}" ] || return 0
+  pkill -P $$ -x tail || true # its standard input ends
+  wait "$postgres" 2>/dev/null || true
 }
 
 # What keys are protected by in the database: the same for all nodes, and not in the database.

@@ -6,7 +6,8 @@ set -euo pipefail
 source "$(dirname "$0")/lib.sh"
 
 home=$(mktemp -d)
-trap 'stop_all; rm -rf "$home"' EXIT
+source "$root/demo/nodes.sh"
+trap 'stop_all; stop_postgres; rm -rf "$home"' EXIT
 service=$(free_port) machine=$(free_port)
 export NAILCROW_HOME="$home/cli" NAILCROW_SERVICE="http://127.0.0.1:$service" NAILCROW_PASSWORD=fenwright-demo NAILCROW_FIRST_PASSWORD=fenwright-first NAILCROW_NEW_PASSWORD=fenwright-demo
 nodes=${NAILCROW_WALK_NODES:-0}
@@ -15,7 +16,6 @@ start_standin "$machine" 7 "$([ "$nodes" -eq 0 ] && echo 30 || echo 60)" "$home"
 if [ "$nodes" -eq 0 ]; then
   start_service "$service" "$home" 1
 else
-  source "$root/demo/nodes.sh"
   need_nodes
   chmod 711 "$home" # PostgreSQL runs as somebody else, and has to get to its own folder
   postgres_home="$home/postgres" syslog_first=$(free_port)

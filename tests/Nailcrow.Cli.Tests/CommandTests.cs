@@ -193,6 +193,17 @@ public sealed class CommandTests(CommandInUse use) : IClassFixture<CommandInUse>
     }
 
     [Fact]
+    public async Task Who_works_on_the_record_is_told_with_all_that_is_done_over_time()
+    {
+        var told = await use.Command.DoneAsync("admin", "nodes", "--as", "admin");
+
+        // On the file there is one, and it does everything.
+        told.Split('\n').Count(line => line.Contains("(this one)", StringComparison.Ordinal)).ShouldBe(1, told);
+        told.ShouldContain("following rebuilds, joining alerts");
+        (await use.Command.RunAsync("admin", "nodes", "--as", "ilka")).Code.ShouldBe(4);
+    }
+
+    [Fact]
     public async Task A_backup_never_overwrites_a_file()
     {
         var file = Path.Combine(Directory.CreateTempSubdirectory().FullName, "backup.db");

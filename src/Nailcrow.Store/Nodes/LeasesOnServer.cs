@@ -63,7 +63,7 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        var begun = false;
+        var (begun, failing) = (false, false);
         while (!stoppingToken.IsCancellationRequested)
         {
             try
@@ -75,6 +75,7 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
                     await BeginAsync(db, soon.Token);
                 begun = true;
                 await RoundAsync(db, soon.Token);
+                failing = false;
             }
             catch (Exception) when (stoppingToken.IsCancellationRequested)
             {
@@ -82,7 +83,9 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
             }
             catch (Exception e)
             {
-                log.LogWarning("Leases could not be renewed: {Reason}", e.Message);
+                if (!failing) // said once, however long it lasts
+                    log.LogWarning("Leases cannot be renewed, and other nodes may take this one's work: {Reason}", e.Message);
+                failing = true;
             }
             EndWhatIsOver();
             await Task.Delay(Every, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);

@@ -20,6 +20,8 @@ internal sealed class OtherNodesNews(NewsLine line, JournalNews news, TimeProvid
     private static readonly TimeSpan SilentAtMost = TimeSpan.FromSeconds(5);
     private static readonly TimeSpan BeforeTryingAgain = TimeSpan.FromSeconds(1);
 
+    private bool _hears = true;
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         while (!stoppingToken.IsCancellationRequested)
@@ -29,7 +31,9 @@ internal sealed class OtherNodesNews(NewsLine line, JournalNews news, TimeProvid
             }
             catch (Exception e) when (e is NpgsqlException or IOException)
             {
-                log.LogWarning("What other nodes write is not heard of at once: {Reason}", e.Message);
+                if (_hears) // said once, however long it lasts
+                    log.LogWarning("What other nodes write is not heard of at once: {Reason}", e.Message);
+                _hears = false;
                 await Task.Delay(BeforeTryingAgain, time, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
@@ -45,6 +49,7 @@ internal sealed class OtherNodesNews(NewsLine line, JournalNews news, TimeProvid
         await connection.OpenAsync(ct);
         connection.Notification += (_, said) => Hear(said.Payload);
         await DoAsync(connection, $"LISTEN {Channel}", ct);
+        _hears = true;
         HearAll(); // what was written while nobody listened
         while (true)
             if (!await connection.WaitAsync(SilentAtMost, ct))
