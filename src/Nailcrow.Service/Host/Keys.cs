@@ -31,7 +31,8 @@ internal static class Keys
     {
         using var certificate = X509Certificate2.CreateFromPemFile(files.Certificate, files.Key);
         return certificate.GetRSAPrivateKey() is null
-            ? $"the certificate in '{Path.GetFullPath(files.Certificate)}' is for {certificate.PublicKey.Oid.FriendlyName}; accepted: RSA, of 2048 bits or more."
+            ? $"the certificate in '{Path.GetFullPath(files.Certificate)}' is for {certificate.PublicKey.Oid.FriendlyName}; "
+                + "accepted: RSA, of 2048 bits or more."
             : null;
     }
 }

@@ -93,7 +93,8 @@ public sealed record ServiceSettings
     public IEnumerable<string> Problems()
     {
         if (Database is not null && StoreRegistration.ProblemOf(Database) is { } unreachable)
-            yield return $"Nailcrow:Database cannot be used: {unreachable} Accepted: \"Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...\".";
+            yield return $"Nailcrow:Database cannot be used: {unreachable} Accepted: "
+                + "\"Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...\".";
         if (KeysCertificate is not null && Database is null)
             yield return "Nailcrow:KeysCertificate is for keys in a database (Nailcrow:Database); beside a file, the folder's rights keep them.";
         else if (KeysCertificate is { } forKeys && (TlsCertificate.Problem(forKeys) ?? Keys.Problem(forKeys)) is { } noKeys)

@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Nodes;
+using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Returns.Outside;
 
@@ -118,6 +120,8 @@ public sealed class Outbox(IDbContextFactory<NailcrowDb> dbs)
                 set => set.SetProperty(r => r.State, ErrandState.Waiting).SetProperty(r => r.DueAt, now).SetProperty(r => r.Tries, 0),
                 ct
             );
+        if (db.Product.Telling(Word.Errands) is { } word) // another node may be the one that says it
+            await Asking.DoAsync(db, word, ct);
         return await db.Outbox.AsNoTracking().FirstOrDefaultAsync(r => r.Id == id, ct) is { } row ? Read(row) : null;
     }
 
