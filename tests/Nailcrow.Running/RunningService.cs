@@ -96,7 +96,7 @@ public sealed class RunningService : IAsyncDisposable
     /// <summary>A service that is started with these words and no others, in a process that it shares; its log is nobody's to read.</summary>
     public static async Task<RunningService> StartWithAsync(string folder, IEnumerable<string> arguments)
     {
-        var life = await WarmProcess.First.BeginAsync(arguments);
+        var life = await WarmProcess.First.BeginAsync([.. arguments, .. await PostgresServer.SettingAsync(folder)]);
         var here = new UriBuilder(life.Address) { Host = "127.0.0.1" }.Uri; // also where it listens at every address
         return new(null, life, here, new Where(folder, false, 0, false, []));
     }

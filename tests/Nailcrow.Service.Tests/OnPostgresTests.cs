@@ -62,6 +62,26 @@ public sealed class OnPostgresTests : IAsyncLifetime
         (await admin.VerifyAsync(Ct)).Troubles.ShouldBeEmpty();
     }
 
+    /// <summary>PostgreSQL takes no half of a character where a file takes anything: wherever we cut a text, we cut between two.</summary>
+    [Fact]
+    public async Task Texts_that_are_cut_or_searched_for_by_their_end_may_have_characters_that_take_two_places()
+    {
+        await using var service = await ServiceAsync(await Postgres.NewDatabaseAsync());
+        using var http = await service.HttpAsync("ilka");
+        var wide = string.Concat(Enumerable.Repeat("🔩", 40));
+
+        foreach (var text in new[] { wide, $"7{wide}" }) // whichever half a cut would hit
+        {
+            foreach (var asked in new[] { "drives?serial=", "warranties?find=", "tickets?find=", "appliances?find=" })
+                ((int)(await http.GetAsync($"api/{asked}{Uri.EscapeDataString(text)}", Ct)).StatusCode).ShouldBeLessThan(500, asked);
+            var stranger = new NailcrowClient(service.Http(), TimeProvider.System);
+            (await Should.ThrowAsync<ApiProblem>(() => stranger.SignInAsync(text, "none", Ct))).Status.ShouldBe(
+                System.Net.HttpStatusCode.Unauthorized
+            );
+            ((int)(await http.DeleteAsync($"api/partners/{Uri.EscapeDataString(text + text + text)}", Ct)).StatusCode).ShouldBe(403);
+        }
+    }
+
     [Fact]
     public async Task A_server_that_goes_down_is_said_in_plain_words_and_gone_on_with_when_it_is_back()
     {

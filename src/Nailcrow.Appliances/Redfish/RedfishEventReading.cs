@@ -41,7 +41,7 @@ public static class RedfishEventReading
         return new(
             id,
             at,
-            new string([.. text[..Math.Min(text.Length, LongestText)].Select(c => char.IsControl(c) ? '·' : c)]),
+            new string([.. Shortened.To(text, LongestText, null).Select(c => char.IsControl(c) ? '·' : c)]),
             Last(origin, "/Drives/"),
             Last(origin, "/Volumes/"),
             (one.Text("MessageSeverity") ?? one.Text("Severity")) is not "OK"

@@ -41,7 +41,7 @@ internal sealed class RedfishMachine
     public void Missed(string sentence)
     {
         lock (_gaps)
-            _gaps.Add(Visible.Text(sentence.Length > LongestGap ? $"{sentence[..LongestGap]}..." : sentence));
+            _gaps.Add(Visible.Text(Shortened.To(sentence, LongestGap)));
     }
 
     /// <summary>All members of a collection that can be read, across its pages.</summary>

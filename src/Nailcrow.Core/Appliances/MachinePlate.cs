@@ -35,6 +35,6 @@ public static class MachinePlate
 
     private static string? TooLong(string text) =>
         text.Length > MostCharacters
-            ? $"'{Visible.Text(text[..20])}...' has {text.Length} characters; at most {MostCharacters} are taken."
+            ? $"'{Visible.Text(Shortened.To(text, 20))}' has {text.Length} characters; at most {MostCharacters} are taken."
             : null;
 }

@@ -158,5 +158,5 @@ public static class StepDrawing
     private static XElement Text(int x, int y, string css, string text) =>
         new(Ns + "text", new XAttribute("class", css), new XAttribute("x", x), new XAttribute("y", y), text);
 
-    private static string Short(string say) => say.Length > 48 ? say[..47] + "…" : say;
+    private static string Short(string say) => Shortened.To(say, 48, "…");
 }

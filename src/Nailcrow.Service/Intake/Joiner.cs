@@ -331,7 +331,7 @@ internal static class Reporting
     private const int MostCharacters = 2_000;
 
     /// <summary>A line of a machine may be longer than an entry takes; its whole text stays in the intake log.</summary>
-    public static string Short(string text) => text.Length <= MostCharacters ? text : text[..MostCharacters] + " ...";
+    public static string Short(string text) => Shortened.To(text, MostCharacters, " ...");
 
     public static FaultReported Of(KnownAppliance known, string symptom, JobKind job, string? bay, string? serial, DateTimeOffset? since) =>
         new(

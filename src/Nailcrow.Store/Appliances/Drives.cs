@@ -34,8 +34,7 @@ public sealed class Drives(IDbContextFactory<NailcrowDb> dbs)
     public async Task<IReadOnlyList<ListedDrive>> FindAsync(string text, int most, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        var from = Projecting.Reversed(SerialNumber.Normalise(text)) ?? "";
-        var to = from + '\uffff';
+        var (from, to) = Beginning.Reversed(SerialNumber.Normalise(text));
         var found = new Dictionary<string, ListedDrive>();
         await foreach (var row in EndingWith(db, from, to, most).WithCancellation(ct))
             found[row.Serial] = Of(row);

@@ -47,8 +47,8 @@ public sealed class Warranties(IDbContextFactory<NailcrowDb> dbs)
     /// </summary>
     private static IQueryable<WarrantyRow> Found(NailcrowDb db, string find)
     {
-        var (head, tail) = (SerialNumber.Normalise(find), Projecting.Reversed(SerialNumber.Normalise(find)) ?? "");
-        var (headEnd, tailEnd) = (head + '\uffff', tail + '\uffff');
+        var (head, headEnd) = Beginning.With(SerialNumber.Normalise(find));
+        var (tail, tailEnd) = Beginning.Reversed(SerialNumber.Normalise(find));
         var part = AnyPart.Of(find);
         var rows = db.Warranties.AsNoTracking();
         var ids = rows.Where(w => string.Compare(w.Serial, head) >= 0 && string.Compare(w.Serial, headEnd) < 0)

@@ -34,7 +34,7 @@ public sealed record SyslogMessage(int Facility, int Severity, DateTimeOffset? A
     /// </summary>
     public static Parsed<SyslogMessage> Parse(string line, DateTimeOffset now)
     {
-        var text = Cleaned(line.Length > MostChars ? line[..MostChars] : line);
+        var text = Cleaned(Shortened.To(line, MostChars, null));
         var close = text.StartsWith('<') ? text.IndexOf('>') : -1;
         if (
             close is < 2 or > 4

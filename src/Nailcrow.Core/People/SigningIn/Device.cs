@@ -31,5 +31,5 @@ public static class Device
             : "a browser";
     }
 
-    private static string Cut(string words) => words.Length <= Most ? words : $"{words[..Most]}...";
+    private static string Cut(string words) => Shortened.To(words, Most);
 }

@@ -73,7 +73,7 @@ internal sealed record CloudEvent(string Id, string Source, DateTimeOffset? Time
             Data.TryGetProperty("count", out var number) && number.ValueKind == JsonValueKind.Number && number.TryGetInt32(out var times)
                 ? times
                 : null;
-        var said = new string([.. text[..Math.Min(text.Length, LongestText)].Select(c => char.IsControl(c) ? '·' : c)]);
+        var said = new string([.. Shortened.To(text, LongestText, null).Select(c => char.IsControl(c) ? '·' : c)]);
         var at = Time is { } time && (time - now).Duration() < TimeSpan.FromDays(30) ? time : now;
         return new Parsed<Alert>.Ok(
             new(

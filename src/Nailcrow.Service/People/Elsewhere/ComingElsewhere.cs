@@ -24,8 +24,7 @@ internal sealed class ComingElsewhere(ElsewhereWays ways, PeopleElsewhere people
     }
 
     /// <summary>Nobody here may be called so, with its brackets: it is a name of theirs there.</summary>
-    private static string Logged(string name) =>
-        $"({SignInName.Elsewhere}) {Visible.Text(name.Length > SignInName.Most ? $"{name[..SignInName.Most]}..." : name)}";
+    private static string Logged(string name) => $"({SignInName.Elsewhere}) {Visible.Text(Shortened.To(name, SignInName.Most))}";
 
     /// <summary>What the provider tells of whom it has let in.</summary>
     public static Parsed<ToldElsewhere> Of(ClaimsIdentity told, ElsewhereWays ways)

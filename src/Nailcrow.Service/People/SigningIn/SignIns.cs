@@ -121,13 +121,7 @@ internal sealed class SignIns(
     {
         var slowed = limits.Waits(name, address, known, time.GetUtcNow());
         var what = slowed ? SecurityEvent.SignInSlowed : SecurityEvent.SignInRefused;
-        await log.WriteAsync(
-            new(Visible.Text(typed.Length > SignInName.Most ? $"{typed[..SignInName.Most]}..." : typed), address),
-            what,
-            null,
-            why,
-            ct
-        );
+        await log.WriteAsync(new(Visible.Text(Shortened.To(typed, SignInName.Most)), address), what, null, why, ct);
     }
 
     private async Task HashAnewAsync(Person person, string password, CancellationToken ct)

@@ -24,8 +24,7 @@ internal sealed class RefusedCalls(SecurityLog log, ILogger<RefusedCalls> logger
             return;
         _noted[stand.Name] = now;
         var path = Visible.Text(http.Request.Path.Value ?? "");
-        var told =
-            $"{http.Request.Method} {(path.Length > LongestPath ? $"{path[..LongestPath]}..." : path)}{(stand.Key ? ", by a key" : "")}";
+        var told = $"{http.Request.Method} {Shortened.To(path, LongestPath)}{(stand.Key ? ", by a key" : "")}";
         try
         {
             await log.WriteAsync(new(stand.Name, http.Address()), SecurityEvent.CallRefused, null, told, CancellationToken.None);

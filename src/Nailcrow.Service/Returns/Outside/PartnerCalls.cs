@@ -135,9 +135,7 @@ internal sealed class PartnerCalls(HttpClient http, Partners partners, TimeProvi
     public static string Shown(string text)
     {
         var line = Visible.Text(string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)));
-        return line.Length == 0 ? "nothing"
-            : line.Length > MostOfAnAnswerShown ? line[..MostOfAnAnswerShown] + "..."
-            : line;
+        return line.Length == 0 ? "nothing" : Shortened.To(line, MostOfAnAnswerShown);
     }
 
     private static string Innermost(Exception e) => e.InnerException is { } inner ? Innermost(inner) : e.Message;

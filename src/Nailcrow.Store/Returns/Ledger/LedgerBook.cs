@@ -148,8 +148,8 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         var part = (key.Length - 1) / 2; // two neighbours that are swapped may be the middle ones
         if (part < LeastOfHalf)
             return [];
-        var (head, tail) = (key[..part], Projecting.Reversed(key[^part..]) ?? "");
-        var (headEnd, tailEnd) = (head + '\uffff', tail + '\uffff');
+        var (head, headEnd) = Beginning.With(key[..part]);
+        var (tail, tailEnd) = Beginning.Reversed(key[^part..]);
         var away = db.Parts.AsNoTracking().Where(p => p.HolderKind == HolderKind.Carrier || p.HolderKind == HolderKind.Engineer);
         var byHead = away.Where(p => string.Compare(p.Serial, head) >= 0 && string.Compare(p.Serial, headEnd) < 0);
         var byTail = away.Where(p => string.Compare(p.SerialReversed, tail) >= 0 && string.Compare(p.SerialReversed, tailEnd) < 0);

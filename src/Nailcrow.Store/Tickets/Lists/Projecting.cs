@@ -137,7 +137,7 @@ internal static class Projecting
     /// <summary>Whether an entry says something of a drive's life, so that its ticket's events have to be told again.</summary>
     public static bool IsOfLife(EntryBody body) => body is SnapshotTaken or DriveWiped or EntryCorrected;
 
-    public static string? Reversed(string? text) => text is null ? null : new string([.. text.Reverse()]);
+    public static string? Reversed(string? text) => text is null ? null : Shortened.Reversed(text);
 
     /// <summary>From the insert until the rebuild was last seen to have ended; one that failed and runs again is watched again.</summary>
     private static bool IsWatched(Ticket ticket) =>
