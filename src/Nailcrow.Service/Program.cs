@@ -15,6 +15,8 @@ using Nailcrow.Service.Tickets.Planning;
 
 if (args is ["restore", ..])
     return RestoreCommand.Run(args);
+if (args is ["move", ..])
+    return await MoveCommand.RunAsync(args);
 if (args is ["admit", ..])
     return await AdmitCommand.RunAsync(args);
 try

@@ -1,6 +1,7 @@
 using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Store.Moving;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Journal;
@@ -12,7 +13,32 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
 {
     /// <summary>Brings the tables to today's form, and puts back what guards the journal.</summary>
     /// <returns>The guards that somebody had taken away.</returns>
+    /// <exception cref="RecordElsewhereException">The record is not here, or only a part of it.</exception>
     public async Task<IReadOnlyList<string>> MigrateAsync(CancellationToken ct)
+    {
+        var missing = await BringUpToDateAsync(ct);
+        await IsHereAsync(ct);
+        return missing;
+    }
+
+    /// <exception cref="RecordElsewhereException">The record is not here, or only a part of it.</exception>
+    public async Task IsHereAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        if (await db.Set<RecordPlaceRow>().AsNoTracking().SingleOrDefaultAsync(ct) is { } mark)
+            throw new RecordElsewhereException(WhyNotHere(mark, file is null ? "This database" : Path.GetFullPath(file.Path)));
+    }
+
+    internal static string WhyNotHere(RecordPlaceRow mark, string place) =>
+        mark.Why == NotHere.Left
+            ? $"The record of {place} was moved to {mark.Place} on {mark.At:yyyy-MM-dd} at {mark.At:HH:mm} UTC, and is written there. Start the "
+                + "service on that, or move it from there to a place where nothing is; where it is lost, 'nailcrow-service move --forget' makes this "
+                + "one the record again, with nothing of what was written there."
+            : $"{place} is being filled from {mark.Place} since {mark.At:yyyy-MM-dd HH:mm} UTC and is not whole: say 'nailcrow-service move' from there "
+                + "again, which goes on where it stood, or give it an empty one.";
+
+    /// <summary>The same as <see cref="MigrateAsync"/> wherever the record is.</summary>
+    internal async Task<IReadOnlyList<string>> BringUpToDateAsync(CancellationToken ct)
     {
         if (file is not null)
             OwnFiles.Keep(file.Path); // an empty file is an empty database, and one that is there gets its rights back
@@ -62,7 +88,7 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     }
 
     /// <summary>Most starts find nothing to do; asking the history table alone spares them half a second of building models.</summary>
-    private static async Task<bool> IsUpToDateAsync(NailcrowDb db, CancellationToken ct)
+    internal static async Task<bool> IsUpToDateAsync(NailcrowDb db, CancellationToken ct)
     {
         var newest = db.Database.GetMigrations().LastOrDefault();
         await db.Database.OpenConnectionAsync(ct);

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
+using Nailcrow.Store.Moving;
 using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store;
@@ -14,6 +15,12 @@ public sealed class SqliteNailcrowDb(DbContextOptions<SqliteNailcrowDb> options)
     {
         conventions.Properties<DateTimeOffset>().HaveConversion<KeptTime>();
         conventions.Properties<int>().HaveConversion<KeptNumber>();
+    }
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.MapNeverGiven();
     }
 }
 

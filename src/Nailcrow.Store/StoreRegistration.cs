@@ -32,6 +32,7 @@ public static class StoreRegistration
                     .AddPooledDbContextFactory<SqliteNailcrowDb>(options => OnSqlite(options, file))
                     .AddSingleton<IDbContextFactory<NailcrowDb>, Of<SqliteNailcrowDb>>()
                     .AddSingleton(new DatabaseFile(file))
+                    .AddSingleton(_ => FileInUse.Hold(file))
                     .AddSingleton<ILeases, AllOurs>()
                     .AddSingleton<SealKeyPlace, SealKeyInFolder>()
                 : services

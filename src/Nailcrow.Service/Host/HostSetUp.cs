@@ -46,7 +46,7 @@ internal static class HostSetUp
         );
         builder.Services.TryAddSingleton(TimeProvider.System);
         builder.Services.AddNailcrowStore(settings.Data, settings.Database);
-        builder.AddKeys(settings);
+        builder.Services.AddKeys(settings);
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         // the console's files only: they hold no secrets
@@ -123,6 +123,7 @@ internal static class HostSetUp
                     "Keys lie in the database in clear: whoever reads it reads every secret, and can sign seals. Give all nodes a certificate of "
                         + "their own for them (Nailcrow:KeysCertificate:Certificate and :Key)"
                 );
+        app.Services.GetService<FileInUse>(); // a server has none
         var database = app.Services.GetRequiredService<Database>();
         var missing = await database.MigrateAsync(CancellationToken.None);
         if (missing.Count > 0)

@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.Connections;
 using Microsoft.Extensions.Options;
+using Nailcrow.Store;
+using Nailcrow.Store.Moving;
 
 namespace Nailcrow.Service.Host;
 
@@ -10,6 +12,7 @@ internal static class KeptFromStarting
         exception switch
         {
             OptionsValidationException wrong => wrong.Message,
+            RecordElsewhereException or FileInUseException => exception.Message,
             IOException { InnerException: AddressInUseException } taken => taken.Message,
             _ => StorageTroubles.AtTheStart(exception),
         };

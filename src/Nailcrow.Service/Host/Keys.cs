@@ -10,21 +10,27 @@ namespace Nailcrow.Service.Host;
 /// <summary>The keys that protect cookies, tokens and secrets: in a folder beside the file, or in the database that nodes share.</summary>
 internal static class Keys
 {
-    public static void AddKeys(this WebApplicationBuilder builder, ServiceSettings settings)
+    public static void AddKeys(this IServiceCollection services, ServiceSettings settings)
     {
-        var protection = builder.Services.AddDataProtection().SetApplicationName("nailcrow");
+        var protection = services.AddDataProtection().SetApplicationName("nailcrow");
         if (settings.Database is null)
         {
             OwnFiles.SecretFolder(Path.GetFullPath(settings.Data + ".keys"));
             protection.PersistKeysToFileSystem(new DirectoryInfo(settings.Data + ".keys"));
             return;
         }
-        builder
-            .Services.AddOptions<KeyManagementOptions>()
+        services
+            .AddOptions<KeyManagementOptions>()
             .Configure<SharedKeys>((options, keys) => options.XmlRepository = new KeysInDatabase(keys));
-        if (settings.KeysCertificate is { } files && TlsCertificate.Problem(files) is null && Problem(files) is null)
-            protection.ProtectKeysWithCertificate(X509Certificate2.CreateFromPemFile(files.Certificate, files.Key));
+        if (Certificate(settings) is { } certificate)
+            protection.ProtectKeysWithCertificate(certificate);
     }
+
+    /// <summary>What keys in a database are protected by; null where none is given, or none that can be used.</summary>
+    public static X509Certificate2? Certificate(ServiceSettings settings) =>
+        settings.KeysCertificate is { } files && TlsCertificate.Problem(files) is null && Problem(files) is null
+            ? X509Certificate2.CreateFromPemFile(files.Certificate, files.Key)
+            : null;
 
     /// <summary>XML encryption, by which keys are protected, takes RSA.</summary>
     public static string? Problem(TlsFiles files)

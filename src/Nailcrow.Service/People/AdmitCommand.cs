@@ -42,16 +42,18 @@ internal static class AdmitCommand
             .AddNailcrowStore(place, settings.Database)
             .AddSingleton<ISecretKeeper, NoSecrets>()
             .BuildServiceProvider();
-        return await LetInAsync(services.GetRequiredService<PeopleBook>(), name, settings);
+        return await LetInAsync(services, name, settings);
     }
 
-    private static async Task<int> LetInAsync(PeopleBook people, string name, ServiceSettings settings)
+    private static async Task<int> LetInAsync(IServiceProvider services, string name, ServiceSettings settings)
     {
+        var people = services.GetRequiredService<PeopleBook>();
         var hasher = new PasswordHasher<Person>(Options.Create(new PasswordHasherOptions { IterationCount = settings.PasswordRounds }));
         var password = FirstPasswords.Made();
         var hash = hasher.HashPassword(new(), password);
         try
         {
+            await services.GetRequiredService<Database>().IsHereAsync(CancellationToken.None);
             var admitted = await people.FindAsync(name, CancellationToken.None) is null
                 ? await people.AddAsync(new("root", null), New(name, hash), CancellationToken.None)
                 : await people.LetBackInAsync(name, hash, CancellationToken.None);
@@ -66,7 +68,7 @@ internal static class AdmitCommand
             );
             return Done;
         }
-        catch (Exception e) when (StorageTroubles.AtTheStart(e) is { } sentence)
+        catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
         {
             Console.Error.WriteLine(sentence);
             return Refused;

@@ -49,7 +49,12 @@ internal sealed class SqliteProduct : DatabaseProduct
         + "AND json_extract(text, '$.body.photo') = lower(OLD.id)";
 
     public override Task<long> EverGivenAsync(NailcrowDb db, string table, CancellationToken ct) =>
-        Asking.NumberAsync(db, $"SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name = '{table}'), 0)", ct);
+        Asking.NumberAsync(
+            db,
+            $"SELECT COALESCE((SELECT seq FROM sqlite_sequence WHERE name = '{table}'), 0) "
+                + $"- COALESCE((SELECT numbers FROM never_given WHERE name = '{table}'), 0)",
+            ct
+        );
 
     /// <summary>By FTS5 with its trigram tokeniser; triggers of its migration keep it as the lists are.</summary>
     public override IQueryable<TicketLineRow> HavingPart(NailcrowDb db, IQueryable<TicketLineRow> lines, string text, long number)

@@ -741,6 +741,33 @@ namespace Nailcrow.Store.Migrations.Postgres
                     b.ToTable("intake_rule", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Moving.RecordPlaceRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("place")
+                        .UseCollation("C");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("why");
+
+                    b.HasKey("Id")
+                        .HasName("pk_record_place");
+
+                    b.ToTable("record_place", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Nodes.LeaseRow", b =>
                 {
                     b.Property<string>("Work")

@@ -654,6 +654,48 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("intake_rule", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Moving.NeverGivenRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<long>("Numbers")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("numbers");
+
+                    b.HasKey("Name")
+                        .HasName("pk_never_given");
+
+                    b.ToTable("never_given", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Moving.RecordPlaceRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("id");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("place");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("why");
+
+                    b.HasKey("Id")
+                        .HasName("pk_record_place");
+
+                    b.ToTable("record_place", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.People.Person", b =>
                 {
                     b.Property<string>("Id")

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("b0600890-f47a-49f0-9bed-40464c6ee096"), entityTypeCount: 39)
+            : base(skipDetectChanges: false, modelId: new Guid("44ce7cb9-ab88-4aae-9fb2-84e4c71868a4"), entityTypeCount: 41)
         {
         }
 
@@ -36,6 +36,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var eventSenderRow = EventSenderRowEntityType.Create(this);
             var intakeRow = IntakeRowEntityType.Create(this);
             var intakeRuleRow = IntakeRuleRowEntityType.Create(this);
+            var neverGivenRow = NeverGivenRowEntityType.Create(this);
+            var recordPlaceRow = RecordPlaceRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
             var scriptKeyRow = ScriptKeyRowEntityType.Create(this);
             var secondFactorRow = SecondFactorRowEntityType.Create(this);
@@ -82,6 +84,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             EventSenderRowEntityType.CreateAnnotations(eventSenderRow);
             IntakeRowEntityType.CreateAnnotations(intakeRow);
             IntakeRuleRowEntityType.CreateAnnotations(intakeRuleRow);
+            NeverGivenRowEntityType.CreateAnnotations(neverGivenRow);
+            RecordPlaceRowEntityType.CreateAnnotations(recordPlaceRow);
             PersonEntityType.CreateAnnotations(person);
             ScriptKeyRowEntityType.CreateAnnotations(scriptKeyRow);
             SecondFactorRowEntityType.CreateAnnotations(secondFactorRow);

@@ -30,12 +30,14 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
 
     /// <param name="seal">What the record is held against; null for nothing but itself.</param>
     /// <param name="readToo">Also reads every entry and folds every ticket, which takes many times as long as the chains.</param>
+    /// <param name="picturesAfter">Only pictures of entries after that position are read; those before were, when they came here.</param>
     public async Task<Checked> RunAsync(
         Seal? seal,
         bool readToo,
         Action<Trouble> tell,
         Action<CheckProgress> progress,
-        CancellationToken ct
+        CancellationToken ct,
+        long picturesAfter = 0
     )
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
@@ -50,7 +52,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
                     $"The database's guard '{guard}' was taken away or weakened; the next start puts it back."
                 )
             );
-        var (chains, pictures) = (new ChainWalk(), new PictureCheck());
+        var (chains, pictures) = (new ChainWalk(), new PictureCheck(picturesAfter));
         var against = seal is null ? null : new SealCheck(seal);
         var positions = await ChainsAsync(db, chains, pictures, against, tell, progress, ct);
         against?.Finish(tell);
@@ -96,16 +98,16 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     {
         var most = await db.Journal.MaxAsync(r => (long?)r.Position, ct) ?? 0;
         // Reading and reckoning take as long as each other, so one does the one while another does the other.
-        var read = Channel.CreateBounded<List<StoredEntry>>(Ahead);
+        var read = Channel.CreateBounded<List<(long Position, StoredEntry Entry)>>(Ahead);
         var reading = Task.Run(() => ReadAsync(db, read.Writer, ct), ct);
         await foreach (var some in read.Reader.ReadAllAsync(ct))
         {
-            foreach (var entry in some)
+            foreach (var (position, entry) in some)
             {
                 chains.Next(entry, tell);
                 seal?.Next(entry, tell);
                 if (PictureCheck.IsOf(entry.Kind))
-                    pictures.Expect(entry);
+                    pictures.Expect(position, entry);
             }
             if (chains.Entries % TellEvery < some.Count)
                 progress(new("entries", chains.Entries, most));
@@ -114,14 +116,14 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
         return await db.Product.EverGivenAsync(db, "journal", ct) - chains.Entries;
     }
 
-    private static async Task ReadAsync(NailcrowDb db, ChannelWriter<List<StoredEntry>> into, CancellationToken ct)
+    private static async Task ReadAsync(NailcrowDb db, ChannelWriter<List<(long Position, StoredEntry Entry)>> into, CancellationToken ct)
     {
         try
         {
-            var some = new List<StoredEntry>(AtOnce);
-            await foreach (var (_, entry) in JournalRows.AfterAsync(db, 0, ct))
+            var some = new List<(long Position, StoredEntry Entry)>(AtOnce);
+            await foreach (var row in JournalRows.AfterAsync(db, 0, ct))
             {
-                some.Add(entry);
+                some.Add(row);
                 if (some.Count < AtOnce)
                     continue;
                 await into.WriteAsync(some, ct);

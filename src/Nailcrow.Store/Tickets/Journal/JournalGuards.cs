@@ -33,6 +33,9 @@ internal static class JournalGuards
         new("seal_keeps_what_was_sealed", "seal", "UPDATE", "Seals are never changed."),
     ];
 
+    /// <summary>Whether a table's rows stay once they are written.</summary>
+    public static bool Keep(string table) => All.Any(g => g.Table == table && g.On == "DELETE");
+
     /// <summary>Names of guards that are not there, or say something else.</summary>
     public static async Task<IReadOnlyList<string>> MissingAsync(NailcrowDb db, CancellationToken ct)
     {

@@ -9,7 +9,8 @@ using Nailcrow.Core.Tickets.Journal.Verifying;
 namespace Nailcrow.Store.Tickets.Journal;
 
 /// <summary>Holds the pictures' bytes against the hashes that their entries give.</summary>
-internal sealed class PictureCheck
+/// <param name="after">Only those of entries after that position; 0 for all, and for pictures that no entry tells of.</param>
+internal sealed class PictureCheck(long after)
 {
     /// <summary>Kinds of entry with a picture beside them, or that say of one that it is kept no more.</summary>
     public static bool IsOf(string kind) => kind is "photo-taken" or "customer-signed-off" or Removed;
@@ -22,10 +23,11 @@ internal sealed class PictureCheck
     public long Looked { get; private set; }
 
     /// <summary>Read from the text: whether our types can read the rest of it is another question.</summary>
-    public void Expect(StoredEntry entry)
+    public void Expect(long position, StoredEntry entry)
     {
         if (
-            EntryText.BodyOf(entry.Text) is { ValueKind: JsonValueKind.Object } body
+            position > after
+            && EntryText.BodyOf(entry.Text) is { ValueKind: JsonValueKind.Object } body
             && (body.TryGetProperty("signature", out var signature) ? signature : body) is { ValueKind: JsonValueKind.Object } picture
             && picture.TryGetProperty("photo", out var photo)
             && photo.ValueKind == JsonValueKind.String
@@ -44,19 +46,24 @@ internal sealed class PictureCheck
     public async Task HoldAsync(NailcrowDb db, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
     {
         var ids = await db.Photos.Select(p => p.Id).ToListAsync(ct); // one picture at a time in memory
+        if (after > 0)
+            ids.RemoveAll(id => !_expected.ContainsKey(id) && !_removed.ContainsKey(id));
         foreach (var id in ids)
         {
             var photo = await db.Photos.AsNoTracking().FirstAsync(p => p.Id == id, ct);
             Looked++;
             if (!_expected.Remove(id, out var said))
-                tell(
-                    new(
-                        TroubleKind.Unexplained,
-                        photo.Ticket,
-                        null,
-                        $"Picture {id} of {TicketNumber.Text(photo.Ticket)} is there, and no entry tells of it."
-                    )
-                );
+            {
+                if (after == 0)
+                    tell(
+                        new(
+                            TroubleKind.Unexplained,
+                            photo.Ticket,
+                            null,
+                            $"Picture {id} of {TicketNumber.Text(photo.Ticket)} is there, and no entry tells of it."
+                        )
+                    );
+            }
             else if (Convert.ToHexStringLower(SHA256.HashData(photo.Content)) != said.Sha256 || photo.Ticket != said.Ticket)
                 tell(
                     new(

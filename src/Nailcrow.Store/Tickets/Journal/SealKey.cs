@@ -20,12 +20,24 @@ public sealed class SealKey : ISealKey, IDisposable
 
     public static SealKey In(string folder)
     {
-        OwnFiles.Folder(folder);
-        var file = Path.Combine(folder, "seal.pem");
-        if (!File.Exists(file))
-            OwnFiles.Write(file, New());
-        return Of(File.ReadAllText(file));
+        if (Kept(folder) is { } there)
+            return Of(there);
+        var made = New();
+        Keep(folder, made);
+        return Of(made);
     }
+
+    /// <summary>The private key that a folder holds; null where it holds none.</summary>
+    public static string? Kept(string folder) => File.Exists(FileIn(folder)) ? File.ReadAllText(FileIn(folder)) : null;
+
+    public static void Keep(string folder, string pem)
+    {
+        OwnFiles.Folder(folder);
+        if (!File.Exists(FileIn(folder)))
+            OwnFiles.Write(FileIn(folder), pem);
+    }
+
+    private static string FileIn(string folder) => Path.Combine(folder, "seal.pem");
 
     /// <param name="pem">A private key, PKCS #8 as PEM (RFC 7468).</param>
     public static SealKey Of(string pem)
