@@ -114,7 +114,7 @@ internal static class KeptRecord
         return clock.Elapsed.TotalSeconds;
     }
 
-    private static async Task FillAsync(TicketJournal journal)
+    internal static async Task FillAsync(TicketJournal journal)
     {
         foreach (var some in Enumerable.Range(0, Tickets).Chunk(2_000))
         {
@@ -161,7 +161,7 @@ internal static class KeptRecord
         }
     }
 
-    private static Task MoreAsync(TicketJournal journal, int entries) =>
+    internal static Task MoreAsync(TicketJournal journal, int entries) =>
         Task.WhenAll(
             Enumerable
                 .Range(0, entries)

@@ -7,6 +7,7 @@ var all = new (string Name, Func<Task> Measure)[]
     ("append", Appending.MeasureAsync),
     ("append-postgres", Appending.MeasureOnPostgresAsync),
     ("record", KeptRecord.MeasureAsync),
+    ("move", Moving.MeasureAsync),
     ("long", LongTicket.MeasureAsync),
     ("killed", Killed.MeasureAsync),
     ("pages", Pages.MeasureAsync),

@@ -2,6 +2,7 @@ using Nailcrow.Service.Admin;
 using Nailcrow.Service.Appliances;
 using Nailcrow.Service.Appliances.Reaching;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Intake;
 using Nailcrow.Service.People;
 using Nailcrow.Service.Procedures;
@@ -42,6 +43,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     builder.AddRebuilds(settings);
     builder.AddOutside();
     builder.AddAdmin(settings);
+    builder.AddSeen(settings);
 
     var app = builder.Build();
     app.UseHost();
@@ -69,6 +71,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapRebuilds();
     app.MapPeople();
     app.MapAdmin();
+    app.MapSeen(settings);
     app.MapHost();
     await app.PrepareAsync(settings);
     return app;

@@ -42,6 +42,13 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
 
     [Theory]
     [InlineData("--Nailcrow:WatchEverySeconds", "0", "Nailcrow:WatchEverySeconds is 0; accepted: 1 to 3600.")]
+    [InlineData(
+        "--Nailcrow:Seen:Otlp",
+        "collector:4318",
+        "Nailcrow:Seen:Otlp is 'collector:4318'; accepted: an address such as http://collector.firm.example:4318."
+    )]
+    [InlineData("--Nailcrow:Seen:EverySeconds", "0", "Nailcrow:Seen:EverySeconds is 0; accepted: 1 to 3600.")]
+    [InlineData("--Nailcrow:Seen:GoingDownSeconds", "9", "Nailcrow:Seen:GoingDownSeconds is 9; accepted: 0 to 2.")]
     [InlineData("--Nailcrow:PicturesEverySeconds", "0", "Nailcrow:PicturesEverySeconds is 0; accepted: 0.2 to 86400.")]
     [InlineData("--Nailcrow:Procedures", "/no/such/folder", "Nailcrow:Procedures is '/no/such/folder', which is no folder.")]
     public async Task Settings_that_cannot_work_are_told_at_the_start(string name, string value, string sentence)

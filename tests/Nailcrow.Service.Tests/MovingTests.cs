@@ -50,8 +50,7 @@ public sealed class MovingTests : IAsyncLifetime
         var first = await MoveAsync(service.DatabaseFile, server);
 
         first.Code.ShouldBe(3);
-        first.Said.ShouldContain("A service works on");
-        first.Said.ShouldContain("Stop it and say this again");
+        first.Said.ShouldContain("A service works on it. Stop it and say this again");
         await ilka.WriteAsync(ticket, new NoteWritten("Written after the first part was copied"), Ct);
         await lioth.WriteAsync(ticket, new PictureRemoved(goes, "A face is on it."), Ct);
         var last = await PictureAsync(ilka, ticket);

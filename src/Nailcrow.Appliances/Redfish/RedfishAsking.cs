@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Nailcrow.Appliances.Reaching;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
@@ -22,13 +23,17 @@ internal sealed class RedfishAsking(IMachineKeys keys, MachineSessions sessions,
         using var deadline = CancellationTokenSource.CreateLinkedTokenSource(ct);
         deadline.CancelAfter(settings.LookDeadline);
         var key = new MachineKey();
+        var begun = Stopwatch.GetTimestamp();
+        var answered = false;
         try
         {
             key = await keys.OfAsync(appliance, at, deadline.Token);
             var machine = await RedfishMachine.OpenAsync(new RedfishDoor(http, at, key, sessions), deadline.Token);
             if (key.Waits)
                 await keys.KnownAgainAsync(appliance, deadline.Token); // it answered, so its certificate is known
-            return new Parsed<T>.Ok(await ask(machine, deadline.Token));
+            var said = await ask(machine, deadline.Token);
+            answered = true;
+            return new Parsed<T>.Ok(said);
         }
         catch (UnknownCertificateException unknown)
         {
@@ -38,6 +43,10 @@ internal sealed class RedfishAsking(IMachineKeys keys, MachineSessions sessions,
         catch (Exception e) when (!ct.IsCancellationRequested && MachineTrouble.Sentence(e, settings, appliance, key) is { } sentence)
         {
             return new Parsed<T>.Refused($"{appliance.Asset} at {address} {sentence}{advice}");
+        }
+        finally
+        {
+            Measures.MachineAsked(begun, answered);
         }
     }
 

@@ -3,8 +3,8 @@ using System.Reflection;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.DependencyInjection.Extensions;
-using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
+using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Store;
@@ -32,17 +32,21 @@ internal static class HostSetUp
         if (string.IsNullOrEmpty(builder.Configuration["urls"]))
             builder.WebHost.UseUrls(DefaultUrl);
         builder.WebHost.ConfigureKestrel(kestrel => (kestrel.Limits.MaxRequestBodySize, kestrel.AddServerHeader) = (MostBodyBytes, false));
-        builder.Services.AddSerilog(log =>
-            log.MinimumLevel.Is(LogEventLevel.Information)
-                .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-                .MinimumLevel.Override("System", LogEventLevel.Warning)
-                .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the key file is guarded by its folder's rights
-                // Whoever asked is thrown what failed and tells it; a first start asks for a table that is not there yet.
-                .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", LogEventLevel.Fatal)
-                .MinimumLevel.Override("Polly", LogEventLevel.Error)
-                .MinimumLevel.Override("Quartz", LogEventLevel.Warning)
-                .Enrich.FromLogContext()
-                .WriteTo.Console(new CompactJsonFormatter())
+        if (settings.Seen.Otlp is not null)
+            builder.Logging.ClearProviders(); // Serilog's console, and beside it what is sent to the collector
+        builder.Services.AddSerilog(
+            log =>
+                log.MinimumLevel.Is(LogEventLevel.Information)
+                    .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+                    .MinimumLevel.Override("System", LogEventLevel.Warning)
+                    .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error) // the key file is guarded by its folder's rights
+                    // Whoever asked is thrown what failed and tells it; a first start asks for a table that is not there yet.
+                    .MinimumLevel.Override("Microsoft.EntityFrameworkCore.Database.Command", LogEventLevel.Fatal)
+                    .MinimumLevel.Override("Polly", LogEventLevel.Error)
+                    .MinimumLevel.Override("Quartz", LogEventLevel.Warning)
+                    .Enrich.FromLogContext()
+                    .WriteTo.Console(new CompactJsonFormatter()),
+            writeToProviders: settings.Seen.Otlp is not null
         );
         builder.Services.TryAddSingleton(TimeProvider.System);
         builder.Services.AddNailcrowStore(settings.Data, settings.Database);
@@ -58,12 +62,15 @@ internal static class HostSetUp
         builder.Services.AddExceptionHandler<StorageTroubles>();
         builder.Services.Configure<HostOptions>(host =>
             // logged; what is done beside must not take the answers down with it
-            (host.ShutdownTimeout, host.BackgroundServiceExceptionBehavior) = (LastsAtMost, BackgroundServiceExceptionBehavior.Ignore)
+            (host.ShutdownTimeout, host.BackgroundServiceExceptionBehavior) = (
+                LastsAtMost + TimeSpan.FromSeconds(settings.Seen.GoingDownSeconds),
+                BackgroundServiceExceptionBehavior.Ignore
+            )
         );
         builder.AddWire(settings);
         builder.Services.AddSingleton<ISecretKeeper, ProtectedSecrets>();
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
-        builder.Services.AddHealthChecks().AddCheck<DatabaseAnswers>("database");
+        builder.Services.AddReadiness(settings);
         return settings;
     }
 
@@ -87,8 +94,7 @@ internal static class HostSetUp
     public static void MapHost(this WebApplication app)
     {
         app.MapOpenApi("/api/openapi.json").AllowAnonymous();
-        app.MapHealthChecks("/health/live", new() { Predicate = _ => false }).AllowAnonymous();
-        app.MapHealthChecks("/health/ready").AllowAnonymous();
+        app.MapReadiness();
         app.Map(
                 "/api/{**rest}",
                 (HttpContext http) => Refusals.NotFound($"There is no {http.Request.Path} here; /api/openapi.json lists what there is.")
@@ -163,11 +169,5 @@ internal static class HostSetUp
             await app.Lifetime.CalmAsync(app.Lifetime.ApplicationStopping);
             await first.MakeAsync(null, app.Lifetime.ApplicationStopping);
         }
-    }
-
-    private sealed class DatabaseAnswers(Database database) : IHealthCheck
-    {
-        public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken ct) =>
-            await database.AnswersAsync(ct) ? HealthCheckResult.Healthy() : HealthCheckResult.Unhealthy("The database does not answer.");
     }
 }

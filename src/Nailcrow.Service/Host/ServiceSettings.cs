@@ -1,6 +1,7 @@
 using System.Net;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
+using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Store;
 
@@ -47,6 +48,9 @@ public sealed record ServiceSettings
 
     /// <summary>A provider of sign-ins (OpenID Connect) that people may come in by. Default none.</summary>
     public ElsewhereSettings? Elsewhere { get; init; }
+
+    /// <summary>Who watches this service from outside.</summary>
+    public SeenSettings Seen { get; init; } = new();
 
     /// <summary>The certificate that https addresses show. Default none.</summary>
     public TlsFiles? Tls { get; init; }
@@ -110,6 +114,8 @@ public sealed record ServiceSettings
         foreach (var word in SecondFactor)
             if (!Words.Parse<Role>(word, "role").Is(out _, out var noRole))
                 yield return $"Nailcrow:SecondFactor: {noRole}";
+        foreach (var problem in Seen.Problems())
+            yield return problem;
         foreach (var problem in Elsewhere?.Problems() ?? [])
             yield return problem;
         if (Tls is { } files && TlsCertificate.Problem(files) is { } noCertificate)

@@ -1,6 +1,7 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using Nailcrow.Client.Tickets;
+using Nailcrow.Service.Host.Seen;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Tickets;
@@ -21,24 +22,35 @@ internal static class LiveStream
         [EnumeratorCancellation] CancellationToken ct
     )
     {
-        var last = after ?? await feed.LastPositionAsync(ct);
-        yield return StillHere(last);
-        while (!ct.IsCancellationRequested)
+        Measures.Streams.Add(1);
+        try
         {
-            var next = news.Next; // asked for before reading, so that what is written meanwhile wakes us
-            var items = await feed.AfterAsync(last, AtOnce, ct);
-            foreach (var item in items)
+            var last = after ?? await feed.LastPositionAsync(ct);
+            yield return StillHere(last);
+            while (!ct.IsCancellationRequested)
             {
-                last = item.Position;
-                yield return new(new(item.Position, item.Ticket, item.Seq, item.Kind, item.By), "entry") { EventId = $"{item.Position}" };
+                var next = news.Next; // asked for before reading, so that what is written meanwhile wakes us
+                var items = await feed.AfterAsync(last, AtOnce, ct);
+                foreach (var item in items)
+                {
+                    last = item.Position;
+                    yield return new(new(item.Position, item.Ticket, item.Seq, item.Kind, item.By), "entry")
+                    {
+                        EventId = $"{item.Position}",
+                    };
+                }
+                if (stopping.IsCancellationRequested)
+                {
+                    yield return Going(last);
+                    yield break;
+                }
+                if (items.Count < AtOnce && !await RingsAsync(next, stopping, ct))
+                    yield return StillHere(last);
             }
-            if (stopping.IsCancellationRequested)
-            {
-                yield return Going(last);
-                yield break;
-            }
-            if (items.Count < AtOnce && !await RingsAsync(next, stopping, ct))
-                yield return StillHere(last);
+        }
+        finally
+        {
+            Measures.Streams.Add(-1);
         }
     }
 

@@ -17,9 +17,9 @@ internal sealed class FileSide(SqliteNailcrowDb db, string file) : Side(db)
             _held ??= FileInUse.Hold(file);
             return Task.FromResult<string?>(null);
         }
-        catch (FileInUseException e)
+        catch (FileInUseException)
         {
-            return Task.FromResult<string?>(e.Message);
+            return Task.FromResult<string?>("A service works on it.");
         }
     }
 

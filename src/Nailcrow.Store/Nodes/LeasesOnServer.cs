@@ -167,6 +167,7 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
     private void Hold(Turn turn, long sent)
     {
         End(turn.Work);
+        Measures.Held.Add(1, Measures.Of("work", turn.Work.ToString()));
         var ending = new CancellationTokenSource();
         _held[turn.Work] = new(new(turn.Work, turn.Number, ending.Token), ending, sent + (long)Lasts.TotalMilliseconds);
     }
@@ -177,7 +178,10 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
             return;
         lock (_one)
             foreach (var turn in taken)
+            {
+                Measures.Taken.Add(1, Measures.Of("work", turn.Work.ToString()));
                 Hold(turn, sent);
+            }
         log.LogInformation("This node now does: {Works}", string.Join(", ", taken.Select(t => t.Work)));
         Interlocked.Exchange(ref _taken, Fresh()).SetResult();
     }
@@ -201,8 +205,10 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
 
     private void End(SharedWork work)
     {
-        if (_held.Remove(work, out var held))
-            _ = held.Ending.CancelAsync(); // whoever hears of it is not waited for
+        if (!_held.Remove(work, out var held))
+            return;
+        Measures.Held.Add(-1, Measures.Of("work", work.ToString()));
+        _ = held.Ending.CancelAsync(); // whoever hears of it is not waited for
     }
 
     /// <summary>Going down: nobody has to wait until it has ended by itself.</summary>

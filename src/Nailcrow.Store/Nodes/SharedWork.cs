@@ -72,7 +72,7 @@ internal sealed class AllOurs(TimeProvider time) : ILeases
         Task.FromResult<IReadOnlyList<NodeNow>>([new(NodeName.Own, _since, TimeSpan.Zero, Enum.GetValues<SharedWork>(), IsThis: true)]);
 }
 
-internal static class NodeName
+public static class NodeName
 {
     /// <summary>What people call this process: its machine, and its number there.</summary>
     public static string Own { get; } =

@@ -90,9 +90,13 @@ public sealed class TicketJournal : IAsyncDisposable
     private async Task<Written> WaitAsync(Waiting waiting, CancellationToken ct)
     {
         waiting.Intent.Written(); // made by whoever asks, at the same time as others; the one writer finds it done
+        var begun = Measures.Now;
         await _waiting.Writer.WriteAsync(waiting, ct);
+        Measures.Waiting.Add(1);
         // Once handed over it is written whether or not the caller still listens; a repeat then finds it.
-        return await waiting.Answer.Task.WaitAsync(ct);
+        var answer = await waiting.Answer.Task.WaitAsync(ct);
+        Measures.Wait.Since(begun);
+        return answer;
     }
 
     private async Task WriteAllAsync()
@@ -113,7 +117,10 @@ public sealed class TicketJournal : IAsyncDisposable
     {
         while (batch.Count < MostInOneFlush && _waiting.Reader.TryPeek(out var next) && next.Alone is null)
             if (_waiting.Reader.TryRead(out next))
+            {
+                Measures.Waiting.Add(-1);
                 batch.Add(next);
+            }
     }
 
     private static async Task AloneAsync(JournalConnection connection, Waiting waiting)
@@ -176,8 +183,13 @@ public sealed class TicketJournal : IAsyncDisposable
 
     private async Task WriteAsync(JournalConnection connection, List<Waiting> batch, bool trusting)
     {
+        using var turn = Measures.BeginTurn();
+        var begun = Measures.Now;
         var writing = new JournalBatch(connection, _cache, _time, trusting);
         var answers = await writing.WriteAsync(batch, trusting ? TakeWhatWaits : _ => { });
+        Measures.Turn.Since(begun);
+        Measures.Entries.Add(writing.Entries);
+        turn?.SetTag("nailcrow.entries", writing.Entries);
         _news.Ring(writing.HasErrands);
         foreach (var (waiting, answer) in batch.Zip(answers))
             waiting.Answer.TrySetResult(answer);

@@ -42,6 +42,9 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     /// <summary>Something of it has to leave Nailcrow.</summary>
     public bool HasErrands { get; private set; }
 
+    /// <summary>How many were written, the service's own notes among them.</summary>
+    public int Entries { get; private set; }
+
     /// <param name="more">Adds what came while the turn was waited for.</param>
     public async Task<IReadOnlyList<Written>> WriteAsync(List<TicketJournal.Waiting> batch, Action<List<TicketJournal.Waiting>> more)
     {
@@ -128,6 +131,7 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         _touched[entry.Ticket] = record;
         _written[entry.Id] = entry;
         await connection.Journal.InsertAsync(JournalRow.Of(entry));
+        Entries++;
         if (Projecting.IsOfLife(entry.Body) || !ReferenceEquals(before.Custody.Moves, record.Ticket.Custody.Moves))
             _lives.Add(entry.Ticket); // whoever wrote it: the service's own notes move drives as well
         if (TicketMovements.Between(before, record.Ticket, entry) is { Count: > 0 } movements)

@@ -8,6 +8,7 @@ internal sealed class RecordReader(NailcrowDb db, RecordCache cache)
 {
     public async Task<TicketRecord> ReadAsync(long ticket, CancellationToken ct)
     {
+        var begun = Measures.Now;
         var known = cache.Find(ticket) ?? TicketRecord.Of(ticket, []);
         var rows = await JournalRows.OfTicketAsync(db, ticket, known.Head, ct);
         if (rows.Count == 0)
@@ -17,6 +18,7 @@ internal sealed class RecordReader(NailcrowDb db, RecordCache cache)
                 ? TicketRecord.Of(ticket, rows.Select(EntryReader.Read))
                 : rows.Aggregate(known, (k, r) => k.With(EntryReader.Read(r)));
         cache.Keep(record);
+        Measures.Fold.Since(begun);
         return record;
     }
 }
