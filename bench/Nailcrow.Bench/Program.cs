@@ -8,6 +8,7 @@ var all = new (string Name, Func<Task> Measure)[]
     ("append-postgres", Appending.MeasureOnPostgresAsync),
     ("record", KeptRecord.MeasureAsync),
     ("move", Moving.MeasureAsync),
+    ("fire", Fire.MeasureAsync),
     ("long", LongTicket.MeasureAsync),
     ("killed", Killed.MeasureAsync),
     ("pages", Pages.MeasureAsync),

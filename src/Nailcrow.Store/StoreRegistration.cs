@@ -42,6 +42,7 @@ public static class StoreRegistration
                     .AddHostedService<OtherNodesNews>()
                     .AddSingleton<SharedKeys>()
                     .AddSingleton<SealKeyPlace, SealKeyOfNodes>()
+                    .AddSingleton<NodeClock>()
                     .AddSingleton<LeasesOnServer>()
                     .AddSingleton<ILeases>(s => s.GetRequiredService<LeasesOnServer>())
                     .AddHostedService(s => s.GetRequiredService<LeasesOnServer>())

@@ -9,7 +9,9 @@ namespace Nailcrow.Store.Nodes;
 /// Renews what this node has, takes what nobody has any more, and gives away what is more than its share. The database's clock says when a
 /// lease ends; here it is over that long after its renewal was sent, which is earlier, whatever this machine's clock says.
 /// </summary>
-internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<LeasesOnServer> log) : BackgroundService, ILeases
+internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeClock clock, ILogger<LeasesOnServer> log)
+    : BackgroundService,
+        ILeases
 {
     // Taken over within ten seconds of a node's end: so long until it has ended, and a round of another node's.
     private static readonly TimeSpan Lasts = TimeSpan.FromSeconds(6);
@@ -111,6 +113,8 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
         var sent = Environment.TickCount64;
         await db.Database.ExecuteSqlAsync($"UPDATE node SET seen_at = clock_timestamp() WHERE id = {_node}", ct);
         await db.Database.ExecuteSqlAsync($"DELETE FROM node WHERE seen_at < clock_timestamp() - interval '1 day'", ct);
+        if (await IsOffAsync(db, ct))
+            return;
         // Its own lease that has ended is not renewed but taken anew, by a turn of its own: it may have been another's in between.
         var renewed = await TurnsAsync(
             db,
@@ -139,6 +143,18 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, ILogger<
             );
             Take(taken, sent);
         }
+    }
+
+    /// <summary>A node whose clock is wrong leaves the work to others: it would come too early, or not at all.</summary>
+    private async Task<bool> IsOffAsync(NailcrowDb db, CancellationToken ct)
+    {
+        var was = clock.IsOff;
+        await clock.LookAsync(db, ct);
+        if (clock.IsOff && !was)
+            log.LogError("{Says} It takes no part in the work, and says that it takes no calls, until its clock is right", clock.Says);
+        if (clock.IsOff)
+            await GiveAwayAsync(db, Enum.GetValues<SharedWork>(), ct);
+        return clock.IsOff;
     }
 
     private static async Task<List<Turn>> TurnsAsync(NailcrowDb db, FormattableString sql, CancellationToken ct) =>

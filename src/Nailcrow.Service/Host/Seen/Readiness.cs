@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Nailcrow.Store;
+using Nailcrow.Store.Nodes;
 
 namespace Nailcrow.Service.Host.Seen;
 
@@ -12,15 +13,16 @@ internal static class Readiness
 {
     private const string Database = "database-away",
         GoingDown = "going-down",
+        Clock = "clock-off",
         Ready = "ready";
 
     /// <summary>What is answered.</summary>
-    /// <param name="State">ready, database-away, going-down.</param>
+    /// <param name="State">ready, database-away, going-down, clock-off.</param>
     private sealed record Answer(string State, string Says);
 
     public static void AddReadiness(this IServiceCollection services, ServiceSettings settings)
     {
-        services.AddHealthChecks().AddCheck<IsGoingDown>(GoingDown).AddCheck<DatabaseAnswers>(Database);
+        services.AddHealthChecks().AddCheck<IsGoingDown>(GoingDown).AddCheck<DatabaseAnswers>(Database).AddCheck<ClockIsRight>(Clock);
         services.AddHostedService(s => new GoesDown(TimeSpan.FromSeconds(settings.Seen.GoingDownSeconds)));
     }
 
@@ -59,6 +61,17 @@ internal static class Readiness
             await database.AnswersAsync(cancellationToken)
                 ? HealthCheckResult.Healthy()
                 : HealthCheckResult.Unhealthy("The database does not answer; the node goes on by itself once it does.");
+    }
+
+    /// <param name="clock">None where one process has the record to itself.</param>
+    private sealed class ClockIsRight(NodeClock? clock = null) : IHealthCheck
+    {
+        public Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default) =>
+            Task.FromResult(
+                clock is { IsOff: true }
+                    ? HealthCheckResult.Unhealthy($"{clock.Says} It takes calls again once that is set right.")
+                    : HealthCheckResult.Healthy()
+            );
     }
 
     /// <summary>Serves on for a moment after it was told to stop, so that whoever shares calls hears of it before one fails.</summary>
