@@ -24,13 +24,14 @@ public sealed class RunningPostgres : IAsyncDisposable
     public static Task<RunningPostgres> StartAsync() => StartAsync(durable: false);
 
     /// <param name="durable">What it says is written is on the disk, as in use; a test that throws it away has no need of that.</param>
-    public static async Task<RunningPostgres> StartAsync(bool durable)
+    /// <param name="further">Settings of the server's own, as name=value.</param>
+    public static async Task<RunningPostgres> StartAsync(bool durable, params string[] further)
     {
         var folder = Directory.CreateTempSubdirectory("nailcrow-postgres-").FullName;
         if (!OperatingSystem.IsWindows()) // the server has a user of its own
             File.SetUnixFileMode(folder, (UnixFileMode)0b111_101_101);
         var started = new RunningPostgres(folder, durable);
-        await started.BeginAsync([]);
+        await started.BeginAsync(further);
         AppDomain.CurrentDomain.ProcessExit += (_, _) => started.End();
         return started;
     }
@@ -43,6 +44,9 @@ public sealed class RunningPostgres : IAsyncDisposable
         await RunAsync("createdb", "-T", template, name);
         return $"{_server};Database={name};{Pools}";
     }
+
+    /// <summary>What it keeps on the disk, its log among it.</summary>
+    public string DataFolder => Path.Combine(_folder, "data");
 
     public Task DropAsync(string database) => RunAsync("dropdb", "--force", database);
 

@@ -53,6 +53,10 @@ public sealed class RunningService : IAsyncDisposable
     /// <summary>How its database is named to a command on the same machine, beside the file.</summary>
     public Task<string[]> DatabaseSettingAsync() => PostgresServer.SettingAsync(Folder);
 
+    /// <summary>All that a service keeps in its folder; its lock is empty, and nobody's to read while it is held.</summary>
+    public static IEnumerable<string> KeptIn(string folder) =>
+        Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories).Where(f => !f.EndsWith(".lock", StringComparison.Ordinal));
+
     public string DatabaseFile => Path.Combine(Folder, "nailcrow.db");
 
     /// <summary>A process of its own, as a user starts it.</summary>

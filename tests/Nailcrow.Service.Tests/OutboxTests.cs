@@ -154,10 +154,7 @@ public sealed class OutboxTests(TheFirm firm)
         made.Secret.ShouldNotBeNull();
         (await admin.PutPartnerAsync("Fresh Freight", new(PartnerKind.Carrier, "http://b.example"), Ct)).Secret.ShouldBeNull();
         await admin.RemovePartnerAsync("Fresh Freight", Ct);
-        var kept = Directory
-            .EnumerateFiles(firm.Folder, "nailcrow.db*")
-            .SelectMany(f => File.Exists(f) ? [Kept(f)] : Array.Empty<string>())
-            .ToList();
+        var kept = RunningService.KeptIn(firm.Folder).SelectMany(f => File.Exists(f) ? [Kept(f)] : Array.Empty<string>()).ToList();
         kept.ShouldAllBe(text => !text.Contains(RunningStandIn.PartnersSecret) && !text.Contains(made.Secret!));
     }
 

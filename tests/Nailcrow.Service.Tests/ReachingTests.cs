@@ -241,11 +241,7 @@ public sealed class ReachingTests : IAsyncLifetime
                 ("lioth", Core.People.Log.SecurityEvent.MachineSignInGiven),
                 ("lioth", Core.People.Log.SecurityEvent.MachineTrusted),
             ]);
-        foreach (
-            var file in Directory
-                .EnumerateFiles(_service.Folder, "*", SearchOption.AllDirectories)
-                .Where(f => !f.EndsWith("-shm", StringComparison.Ordinal))
-        )
+        foreach (var file in RunningService.KeptIn(_service.Folder).Where(f => !f.EndsWith("-shm", StringComparison.Ordinal)))
             System
                 .Text.Encoding.Latin1.GetString(await ReadAsync(file))
                 .ShouldNotContain(RunningStandIn.MachineSecret, customMessage: file);

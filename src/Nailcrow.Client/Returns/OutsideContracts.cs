@@ -34,5 +34,5 @@ public sealed record ErrandView(
 );
 
 /// <param name="Next">To ask the next page with; null on the last.</param>
-/// <param name="Counts">How many there are in each state.</param>
+/// <param name="Counts">How many there are in each state; of those that are done or not wanted, the last 30 days'.</param>
 public sealed record OutboxPage(IReadOnlyList<ErrandView> Errands, string? Next, IReadOnlyDictionary<string, int> Counts);

@@ -168,7 +168,11 @@ public sealed class SecondFactorTests(SecondFactorTests.Firm firm) : IClassFixtu
             .. set.RecoveryCodes.ShouldNotBeNull(),
             .. set.RecoveryCodes.Select(c => c.Replace("-", "", StringComparison.Ordinal)),
         ];
-        foreach (var file in Directory.EnumerateFiles(firm.Service.Folder, "nailcrow*"))
+        foreach (
+            var file in RunningService
+                .KeptIn(firm.Service.Folder)
+                .Where(f => Path.GetFileName(f).StartsWith("nailcrow", StringComparison.Ordinal))
+        )
         {
             var kept = Encoding.Latin1.GetString(await File.ReadAllBytesAsync(file, Ct));
             secrets.ShouldAllBe(secret => !kept.Contains(secret, StringComparison.OrdinalIgnoreCase), Path.GetFileName(file));

@@ -186,11 +186,7 @@ public sealed class SigningInTests(PeopledService service) : IClassFixture<Peopl
         SqliteConnection.ClearAllPools();
 
         string[] secrets = [RunningService.Password, key.Split('.')[^1], letIn.FirstPassword!];
-        foreach (
-            var text in lines
-                .Append(own.Process.Said)
-                .Concat(Directory.EnumerateFiles(own.Folder, "*", SearchOption.AllDirectories).Select(Latin))
-        )
+        foreach (var text in lines.Append(own.Process.Said).Concat(RunningService.KeptIn(own.Folder).Select(Latin)))
         foreach (var secret in secrets)
             text.ShouldNotContain(secret);
         own.NotRestartedBecause = "it was stopped";

@@ -30,6 +30,12 @@ public enum ErrandState
     NotWanted,
 }
 
+public static class ErrandStates
+{
+    /// <summary>Nothing more becomes of it by itself, and nobody has to look at it.</summary>
+    public static bool IsOver(this ErrandState state) => state is ErrandState.Done or ErrandState.NotWanted;
+}
+
 /// <summary>
 /// Something that has to leave Nailcrow because of an entry. It is written with the entry, in one transaction, and done once that
 /// is committed; so nothing is said outside that is not on record, and nothing on record is forgotten outside.

@@ -1,5 +1,4 @@
 using System.Diagnostics.Metrics;
-using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets.Lists;
@@ -30,7 +29,7 @@ internal sealed class QueuesSeen(Outbox outbox, IntakeLog intake, TicketLines li
             try
             {
                 _seen = new(
-                    (await outbox.CountsAsync(stoppingToken)).GetValueOrDefault(ErrandState.Waiting),
+                    await outbox.WaitingAsync(stoppingToken),
                     (await intake.PendingAsync(MostAlerts, stoppingToken)).Count,
                     (await lines.WatchedAsync(stoppingToken)).Count
                 );

@@ -20,6 +20,8 @@ namespace Nailcrow.Service.Returns.Outside;
 internal static class OutsideEndpoints
 {
     private const int OnAPage = 100;
+
+    private static readonly TimeSpan Counted = TimeSpan.FromDays(30);
     private const int MostOfAName = 60;
     private const int FewestOfASecret = 16;
     private const int MostOfASecret = 200;
@@ -82,6 +84,7 @@ internal static class OutsideEndpoints
     /// <param name="after">What the page before said to ask on with.</param>
     internal static async Task<Results<Ok<OutboxPage>, ProblemHttpResult>> Waiting(
         Outbox outbox,
+        TimeProvider time,
         CancellationToken ct,
         string? state = null,
         string? after = null
@@ -111,7 +114,7 @@ internal static class OutsideEndpoints
             new OutboxPage(
                 [.. page.Select(View)],
                 found.Count > OnAPage ? $"{page[^1].WrittenAt.UtcDateTime:O} {page[^1].Errand.Id}" : null,
-                (await outbox.CountsAsync(ct)).ToDictionary(c => Words.Of(c.Key), c => c.Value)
+                (await outbox.CountsAsync(time.GetUtcNow() - Counted, ct)).ToDictionary(c => Words.Of(c.Key), c => c.Value)
             )
         );
     }

@@ -1370,8 +1370,14 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.HasIndex("Label")
                         .HasDatabaseName("ix_outbox_label");
 
+                    b.HasIndex("Ticket")
+                        .HasDatabaseName("ix_outbox_ticket");
+
                     b.HasIndex("State", "DueAt")
                         .HasDatabaseName("ix_outbox_state_due_at");
+
+                    b.HasIndex("State", "WrittenAt", "Id")
+                        .HasDatabaseName("ix_outbox_state_written_at_id");
 
                     b.ToTable("outbox", (string)null);
                 });

@@ -21,7 +21,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 typeof(OutboxRow),
                 baseEntityType,
                 propertyCount: 12,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 5,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -140,8 +140,16 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             index0.AddAnnotation("Relational:Name", "ix_outbox_label");
 
             var index1 = runtimeEntityType.AddIndex(
+                new[] { ticket });
+            index1.AddAnnotation("Relational:Name", "ix_outbox_ticket");
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { state, dueAt });
-            index1.AddAnnotation("Relational:Name", "ix_outbox_state_due_at");
+            index2.AddAnnotation("Relational:Name", "ix_outbox_state_due_at");
+
+            var index3 = runtimeEntityType.AddIndex(
+                new[] { state, writtenAt, id });
+            index3.AddAnnotation("Relational:Name", "ix_outbox_state_written_at_id");
 
             return runtimeEntityType;
         }

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("44ce7cb9-ab88-4aae-9fb2-84e4c71868a4"), entityTypeCount: 41)
+            : base(skipDetectChanges: false, modelId: new Guid("4706c497-4c65-4579-b415-d4a86132f4e2"), entityTypeCount: 41)
         {
         }
 

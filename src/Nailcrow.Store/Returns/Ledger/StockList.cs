@@ -30,7 +30,8 @@ internal static class StockList
         await db.Database.OpenConnectionAsync(ct);
         await using var ask = db.Database.GetDbConnection().CreateCommand();
         ask.CommandText =
-            "SELECT CASE WHEN EXISTS (SELECT 1 FROM drive d WHERE d.depot IS NOT NULL AND NOT EXISTS (SELECT 1 FROM ledger l "
+            // Not "IS NOT NULL": a stretch of the index of depots, and not all drives that are anywhere.
+            "SELECT CASE WHEN EXISTS (SELECT 1 FROM drive d WHERE d.depot >= '' AND NOT EXISTS (SELECT 1 FROM ledger l "
             + "WHERE l.serial = d.serial AND l.seq = 1)) THEN 1 ELSE 0 END";
         return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
     }

@@ -141,13 +141,24 @@ public sealed class Outbox(IDbContextFactory<NailcrowDb> dbs)
         return [.. (await rows.OrderByDescending(r => r.WrittenAt).ThenByDescending(r => r.Id).Take(most).ToListAsync(ct)).Select(Read)];
     }
 
-    public async Task<IReadOnlyDictionary<ErrandState, int>> CountsAsync(CancellationToken ct)
+    /// <summary>How many there are in each state; of those that are over, the ones that were written after a moment.</summary>
+    public async Task<IReadOnlyDictionary<ErrandState, int>> CountsAsync(DateTimeOffset since, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return (await db.Outbox.GroupBy(r => r.State).Select(g => new { g.Key, Count = g.Count() }).ToListAsync(ct)).ToDictionary(
-            g => g.Key,
-            g => g.Count
-        );
+        var counts = new Dictionary<ErrandState, int>();
+        foreach (var state in Enum.GetValues<ErrandState>()) // one question each, which the index answers whatever the outbox has grown to
+        {
+            var of = db.Outbox.Where(r => r.State == state);
+            counts[state] = await (state.IsOver() ? of.Where(r => r.WrittenAt > since) : of).CountAsync(ct);
+        }
+        return counts;
+    }
+
+    /// <summary>What waits to be said.</summary>
+    public async Task<int> WaitingAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        return await db.Outbox.CountAsync(r => r.State == ErrandState.Waiting, ct);
     }
 
     /// <summary>The ticket whose parcel a carrier has under this number; null where it has none of ours.</summary>

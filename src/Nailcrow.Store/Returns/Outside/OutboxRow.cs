@@ -54,6 +54,13 @@ internal sealed class OutboxMapping : IEntityTypeConfiguration<OutboxRow>
         row.Property(r => r.Kind).HasConversion<KeptWord<ErrandKind>>();
         row.Property(r => r.State).HasConversion<KeptWord<ErrandState>>();
         row.HasIndex(r => new { r.State, r.DueAt });
+        row.HasIndex(r => new
+        {
+            r.State,
+            r.WrittenAt,
+            r.Id,
+        });
+        row.HasIndex(r => r.Ticket);
         row.HasIndex(r => r.FollowAt);
         row.HasIndex(r => r.Label);
     }

@@ -47,7 +47,9 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         await db.Database.OpenConnectionAsync(ct);
         await using var ask = db.Database.GetDbConnection().CreateCommand();
         ask.CommandText =
-            $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules <> {Projecting.ListRules}) OR (NOT "
+            // Two stretches of an index; "other than" would be all of it.
+            $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules < {Projecting.ListRules}) OR EXISTS "
+            + $"(SELECT 1 FROM ticket_line WHERE rules > {Projecting.ListRules}) OR (NOT "
             + "EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END";
         return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
     }
