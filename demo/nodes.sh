@@ -51,6 +51,7 @@ start_nodes() {
     start_service "$((public + 20 + number))" "$home/node-$number" "$watch" --Nailcrow:Database="$database" \
       --Nailcrow:KeysCertificate:Certificate="$home/keys.pem" --Nailcrow:KeysCertificate:Key="$home/keys.key" \
       --Nailcrow:PublicUrl="http://127.0.0.1:$public" --Nailcrow:Proxies:0=127.0.0.1 \
+      --Nailcrow:Seen:Page=true --Nailcrow:Seen:GoingDownSeconds=2 \
       --Nailcrow:Intake:SyslogPort="$((syslog_first + (number - 1) * 100))" "${@:5}"
   done
   ln -sf node-1/service.log "$home/service.log"

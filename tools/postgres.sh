@@ -1,7 +1,8 @@
 #!/usr/bin/env bash
 # A PostgreSQL of one's own in FOLDER, on a socket there and on loopback: tools/postgres.sh FOLDER [SETTING=VALUE ...]
 # Without port=NUMBER among the settings it looks for a free one.
-# Says in one line how it is reached once it answers, and ends with its standard input: with whoever started it, however that ends.
+# Says in one line how it is reached once it answers, and ends with its standard input: with whoever started it, however that ends. A
+# line on it ends it at once, as what is thrown away may end.
 set -euo pipefail
 [ $# -ge 1 ] || { echo "Say where: tools/postgres.sh FOLDER [SETTING=VALUE ...]" >&2; exit 2; }
 folder=$1
@@ -34,7 +35,8 @@ for port in $ports; do
   until "$bin/pg_isready" -q -h "$folder" -p "$port" || ! kill -0 $server 2>/dev/null; do sleep 0.05; done
   if kill -0 $server 2>/dev/null; then
     echo "Host=127.0.0.1;Port=$port;Username=nailcrow"
-    cat >/dev/null # until whoever started it has gone
+    # Until whoever started it has gone. A word before that says that nothing of it is kept, and nothing has to be put in order.
+    ! read -r _ || kill -QUIT $server
     exit 0
   fi
 done

@@ -56,5 +56,8 @@ internal static class Fire
     }
 
     private static Task<RunningService> StartAsync(string database) =>
-        RunningService.StartAsync(assembly: Published.Service, further: ["--Nailcrow:Database", database, "--Nailcrow:PasswordRounds", "1000"]);
+        RunningService.StartAsync(
+            assembly: Published.Service,
+            further: ["--Nailcrow:Database", database, "--Nailcrow:PasswordRounds", "1000"]
+        );
 }

@@ -84,6 +84,7 @@ public static class StoreRegistration
             .AddSingleton<PeopleElsewhere>()
             .AddSingleton<SecondFactors>()
             .AddSingleton<SignInLetters>()
+            .AddSingleton<AnsweredOnce>()
             .AddSingleton<Sessions>()
             .AddSingleton<ScriptKeys>()
             .AddSingleton<SecurityLog>()

@@ -65,8 +65,14 @@ public sealed class SecondFactorPageTests(ConsoleInUse use)
         await own.GetByText("Passkey 'blue key on the ring'").WaitForAsync();
 
         await SignOutAsync(page);
+        var shown = page.WaitForRequestAsync("**/api/sign-in/passkey/console");
         await page.GetByRole(AriaRole.Button, new() { Name = "Sign in with a passkey" }).ClickAsync();
         await page.GetByText("Signed in as quarrel").WaitForAsync();
+        using (var overheard = new HttpClient { BaseAddress = new UriBuilder(use.Service.Address) { Host = "localhost" }.Uri })
+        using (var answer = new StringContent((await shown).PostData ?? "", System.Text.Encoding.UTF8, "application/json"))
+            (await overheard.PostAsync("api/sign-in/passkey/console", answer, TestContext.Current.CancellationToken)).StatusCode.ShouldBe(
+                System.Net.HttpStatusCode.Unauthorized
+            );
 
         await SignOutAsync(page);
         await page.GetByLabel("Name").FillAsync("quarrel");

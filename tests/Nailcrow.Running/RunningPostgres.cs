@@ -66,10 +66,10 @@ public sealed class RunningPostgres : IAsyncDisposable
 
     public static string Part(string server, string which) => server.Split(';').Select(p => p.Split('=', 2)).First(p => p[0] == which)[1];
 
-    public async ValueTask DisposeAsync()
+    public ValueTask DisposeAsync()
     {
-        await StopAsync();
         End();
+        return ValueTask.CompletedTask;
     }
 
     private async Task BeginAsync(string[] further)
@@ -87,12 +87,22 @@ public sealed class RunningPostgres : IAsyncDisposable
             await _process.StandardOutput.ReadLineAsync() ?? throw new InvalidOperationException("PostgreSQL did not start; see above.");
     }
 
+    /// <summary>At once: it is thrown away, and whoever waits for a test program to end waits some seconds only.</summary>
     private void End()
     {
         if (_process is { } process)
         {
-            process.StandardInput.Close();
-            process.WaitForExit(TimeSpan.FromSeconds(10));
+            try
+            {
+                process.StandardInput.WriteLine("thrown away");
+                process.StandardInput.Close();
+            }
+            catch (IOException)
+            {
+                // It has ended already.
+            }
+            process.WaitForExit(TimeSpan.FromSeconds(5));
+            _process = null;
         }
         if (Directory.Exists(_folder))
             Directory.Delete(_folder, recursive: true);

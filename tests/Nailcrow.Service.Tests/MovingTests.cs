@@ -197,6 +197,25 @@ public sealed class MovingTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_move_that_is_killed_in_its_last_step_is_said_again_and_leaves_nobody_without_a_record()
+    {
+        AboutTheFile.Only();
+        await using var service = await RunningService.StartPeopledAsync(alone: true);
+        await service.Process.StopAsync();
+        var server = await Postgres.NewDatabaseAsync();
+        (await MoveAsync(service.DatabaseFile, server)).Code.ShouldBe(0);
+        // As it stands when the old place was left, and the new one was not yet free.
+        await Postgres.AskAsync(server, $"INSERT INTO record_place VALUES (1, 'Filling', '{service.DatabaseFile}', now())");
+        (await FailsToStartAsync(server)).ShouldContain("is being filled from");
+
+        var again = await MoveAsync(service.DatabaseFile, $"{server};Application Name=again");
+
+        again.Code.ShouldBe(0, again.Said);
+        await using var onServer = await StartedAsync(service.DatabaseFile, server);
+        (await onServer.SignInAsync("ilka")).ShouldNotBeNull();
+    }
+
+    [Fact]
     public async Task What_cannot_be_meant_is_said_and_what_is_there_already_is_left_alone()
     {
         AboutTheFile.Only();
@@ -211,7 +230,9 @@ public sealed class MovingTests : IAsyncLifetime
         (await RunAsync("move", server)).Code.ShouldBe(2);
         (await MoveAsync(nowhere, server)).ShouldBe((1, $"There is no database at {nowhere}; --from says where it is.\n"));
         (await MoveAsync(service.DatabaseFile, nowhere)).Said.ShouldContain("are of one kind");
-        (await MoveAsync(service.DatabaseFile, "Host=127.0.0.1")).Said.ShouldContain("is no server: it says no Host or no Database.");
+        (await MoveAsync(service.DatabaseFile, "Host=127.0.0.1")).Said.ShouldContain(
+            "--from or --to is no server: it says no Host or no Database."
+        );
         (await MoveAsync(service.DatabaseFile, taken)).Said.ShouldContain("holds something already (");
         await using var still = await StartedAsync(service.DatabaseFile, null);
         (await still.SignInAsync("ilka")).ShouldNotBeNull();

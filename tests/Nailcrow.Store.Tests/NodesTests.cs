@@ -3,6 +3,7 @@ using Microsoft.Extensions.Hosting;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Running;
+using Nailcrow.Store.People;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Tests;
@@ -28,6 +29,26 @@ public sealed class NodesTests : IAsyncLifetime
         foreach (var node in _nodes)
             await node.DisposeAsync();
         await _store.DisposeAsync();
+    }
+
+    [Fact]
+    public async Task What_may_be_answered_once_is_answered_once_on_whichever_node_and_also_after_a_restart()
+    {
+        var now = DateTimeOffset.UtcNow;
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 5 * Nodes)
+                .Select(i => _nodes[i % Nodes].GetRequiredService<AnsweredOnce>().IsFirstAsync("asked", now, now.AddMinutes(5), Ct))
+        );
+
+        answers.Count(first => first).ShouldBe(1);
+        await using var restarted = new ServiceCollection().NodeOn(_store);
+        var again = restarted.GetRequiredService<AnsweredOnce>();
+        (await again.IsFirstAsync("asked", now, now.AddMinutes(5), Ct)).ShouldBeFalse();
+        (await again.IsFirstAsync("asked else", now, now.AddMinutes(5), Ct)).ShouldBeTrue();
+        (await again.IsFirstAsync("asked", now.AddMinutes(6), now.AddMinutes(11), Ct)).ShouldBeTrue(
+            "What is too old to be answered is not kept."
+        );
     }
 
     [Fact]

@@ -53,7 +53,10 @@ internal static class MoveCommand
         }
         catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
         {
-            return Say(sentence, Refused);
+            return Say(
+                $"{sentence} What was moved so far stays where it is: say the same again then, and it goes on where it stood.",
+                Refused
+            );
         }
     }
 
@@ -147,7 +150,7 @@ internal static class MoveCommand
     {
         foreach (var place in new[] { from, to }.OfType<RecordPlace>())
             if (place.Server is { } server && StoreRegistration.ProblemOf(server) is { } problem)
-                return $"'{place}' is no server: {problem} Accepted: \"Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...\".";
+                return $"--from or --to is no server: {problem} Accepted: \"Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...\".";
         if (from.File is { } file && !File.Exists(file))
             return $"There is no database at {file}; --from says where it is.";
         if (to is null)

@@ -4,6 +4,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Store;
+using Nailcrow.Store.Moving;
 
 namespace Nailcrow.Service.Host;
 
@@ -70,15 +71,7 @@ public sealed record ServiceSettings
     public IReadOnlyList<string> Hosts { get; init; } = [];
 
     /// <summary>Where the record is, in words that may be read by anybody: no password is among them.</summary>
-    public string Place() =>
-        Database is null
-            ? Path.GetFullPath(Data)
-            : string.Join(
-                ';',
-                Database
-                    .Split(';')
-                    .Where(part => part.Trim().Split('=')[0].Trim().ToLowerInvariant() is "host" or "server" or "port" or "database")
-            );
+    public string Place() => new RecordPlace(Database is null ? Path.GetFullPath(Data) : null, Database).ToString();
 
     public IEnumerable<IPNetwork> ProxyNetworks() => Proxies.Select(Network).OfType<IPNetwork>();
 

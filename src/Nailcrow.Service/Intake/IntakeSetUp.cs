@@ -33,5 +33,19 @@ internal static class IntakeSetUp
                     )
             )
         );
+        if (settings.KeepMonths > 0)
+            builder.Services.AddQuartz(quartz =>
+                quartz.ScheduleJob<TrimRound>(trigger =>
+                    trigger
+                        .WithIdentity("trim")
+                        .StartAt(DateTimeOffset.UtcNow.AddSeconds(Math.Min(settings.TrimEverySeconds, FirstTrim)))
+                        .WithSimpleSchedule(schedule =>
+                            schedule.WithInterval(TimeSpan.FromSeconds(settings.TrimEverySeconds)).RepeatForever()
+                        )
+                )
+            );
     }
+
+    // Nobody waits for it, and who starts a service asks other things first.
+    private const double FirstTrim = 180;
 }

@@ -20,6 +20,13 @@ public sealed record IntakeSettings
     /// <summary>How often machines' event subscriptions are looked at and renewed, in seconds. Default 60; 1 to 3600.</summary>
     public double SubscribeEverySeconds { get; init; } = 60;
 
+    /// <summary>How long messages are kept that came in, in months. Default 24; 0 for ever, at most 240. What waits for a ticket, or for somebody
+    /// to say whose it is, stays as long as it waits; what tickets say of it is in the journal and stays in any case.</summary>
+    public int KeepMonths { get; init; } = 24;
+
+    /// <summary>How often it is looked for messages that were kept long enough, in seconds. Default an hour, 0.2 to 86,400.</summary>
+    public double TrimEverySeconds { get; init; } = 3_600;
+
     /// <param name="hasCertificate">There is one that TLS can show.</param>
     public IEnumerable<string> Problems(bool hasCertificate)
     {
@@ -35,6 +42,10 @@ public sealed record IntakeSettings
             yield return "Nailcrow:Intake:SyslogTlsPort is set without Nailcrow:Intake:SyslogPort; set both, 0 for a free one.";
         if (PublicUrl is { } url && !(Uri.TryCreate(url, UriKind.Absolute, out var uri) && uri.Scheme is "http" or "https"))
             yield return $"Nailcrow:Intake:PublicUrl is '{url}'; write one like http://10.0.0.5:7420.";
+        if (KeepMonths is < 0 or > 240)
+            yield return $"Nailcrow:Intake:KeepMonths is {KeepMonths}; accepted: 0 to 240, 0 for ever.";
+        if (TrimEverySeconds is < 0.2 or > 86_400)
+            yield return $"Nailcrow:Intake:TrimEverySeconds is {TrimEverySeconds}; accepted: 0.2 to 86400.";
         if (SubscribeEverySeconds is < 1 or > 3600)
             yield return $"Nailcrow:Intake:SubscribeEverySeconds is {SubscribeEverySeconds}; accepted: 1 to 3600.";
     }

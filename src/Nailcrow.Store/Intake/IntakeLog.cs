@@ -87,6 +87,36 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? f
         ];
     }
 
+    /// <summary>Lets go of what came in before a moment and is over; what waits for anything stays.</summary>
+    /// <returns>How many messages are gone.</returns>
+    public async Task<int> TrimAsync(DateTimeOffset before, CancellationToken ct)
+    {
+        var gone = 0;
+        foreach (var outcome in Over.Select(o => o.ToString()))
+            for (var some = TrimmedAtOnce; some == TrimmedAtOnce; gone += some)
+            {
+                await using var db = await dbs.CreateDbContextAsync(ct); // some at a time: whoever keeps a message waits for none of it
+                some = await db
+                    .Intake.Where(r => r.Outcome == outcome && r.ReceivedAt < before)
+                    .OrderBy(r => r.ReceivedAt)
+                    .Take(TrimmedAtOnce)
+                    .ExecuteDeleteAsync(ct);
+            }
+        return gone;
+    }
+
+    private const int TrimmedAtOnce = 1_000;
+
+    // Not what is on its way to a ticket, nor what somebody has to say the machine of.
+    private static readonly IntakeOutcome[] Over =
+    [
+        IntakeOutcome.Joined,
+        IntakeOutcome.Ignored,
+        IntakeOutcome.Repeated,
+        IntakeOutcome.Unmatched,
+        IntakeOutcome.Settled,
+    ];
+
     /// <summary>What nobody understood, newest first.</summary>
     public async Task<IReadOnlyList<IntakeItem>> ListAsync(IReadOnlyCollection<IntakeOutcome> outcomes, int most, CancellationToken ct)
     {

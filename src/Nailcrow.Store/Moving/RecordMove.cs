@@ -36,10 +36,15 @@ public sealed class RecordMove(RecordPlace from, RecordPlace to, Database target
         await using var source = await from.OpenAsync(ct);
         if (!await Database.IsUpToDateAsync(source.Db, ct))
             return Refused($"{from} is not of this version; start this version of the service on it once, which brings it up to date.");
-        if (await MarkOf(source, ct) is { } gone)
+        var gone = await MarkOf(source, ct);
+        if (gone is not null && !Is(gone, NotHere.Left, to))
             return Refused(Database.WhyNotHere(gone, from.ToString()));
         await target.BringUpToDateAsync(ct);
         await using var into = await to.OpenAsync(ct);
+        if (gone is not null)
+            return await MarkOf(into, ct) is { } half && Is(half, NotHere.Filling, from)
+                ? await EndAsync(into, await CheckAsync(0, ct), ct) // it was killed in its last step
+                : Refused(Database.WhyNotHere(gone, from.ToString()));
         var tables = MovedTable.All(source.Db, into.Db);
         var begun = await MarkOf(into, ct);
         if (await WhyNotIntoAsync(into, begun, tables, ct) is { } no)
@@ -50,12 +55,17 @@ public sealed class RecordMove(RecordPlace from, RecordPlace to, Database target
             await MarkAsync(to, NotHere.Filling, from, ct);
         await keys();
         var working = await source.InUseAsync(ct);
-        var (over, troubles) = await CopyAsync(source, into, tables, tell, ct);
+        var found = await CopyAsync(source, into, tables, tell, ct);
         if (working is not null)
             return new Moved.NotAll(working);
         await MarkAsync(from, NotHere.Left, to, ct);
+        return await EndAsync(into, found, ct);
+    }
+
+    private static async Task<Moved> EndAsync(Side into, Moved.Whole found, CancellationToken ct)
+    {
         await into.Db.Set<RecordPlaceRow>().ExecuteDeleteAsync(ct);
-        return new Moved.Whole(over, troubles);
+        return found;
     }
 
     /// <summary>Makes it the record again that is written here, whatever became of the one it was moved to.</summary>
@@ -69,7 +79,7 @@ public sealed class RecordMove(RecordPlace from, RecordPlace to, Database target
         return mark.Place;
     }
 
-    private async Task<(Checked Over, IReadOnlyList<Trouble> Troubles)> CopyAsync(
+    private async Task<Moved.Whole> CopyAsync(
         Side source,
         Side into,
         IReadOnlyList<MovedTable> tables,
@@ -86,11 +96,17 @@ public sealed class RecordMove(RecordPlace from, RecordPlace to, Database target
         var others = tables.Where(t => !t.IsKept).ToList();
         tell($"{others.Count} other tables {Number(await copying.WriteAnewAsync(others, ct))}");
         await NumberOnAsync(source, into, ct);
+        return await CheckAsync(head, ct);
+    }
+
+    /// <param name="after">Pictures of entries up to that position have been looked at.</param>
+    private async Task<Moved.Whole> CheckAsync(long after, CancellationToken ct)
+    {
         var seal =
             await seals.NewestAsync(ct) is { } text && Seal.Parse(text, SealKey.OfNobody()).Is(out var read, out _) ? read.Seal : null;
         var troubles = new List<Trouble>();
-        var over = await check.RunAsync(seal, readToo: false, troubles.Add, _ => { }, ct, picturesAfter: head);
-        return (over, troubles);
+        var over = await check.RunAsync(seal, readToo: false, troubles.Add, _ => { }, ct, picturesAfter: after);
+        return new(over, troubles);
     }
 
     private static async Task NumberOnAsync(Side source, Side into, CancellationToken ct)
@@ -102,12 +118,14 @@ public sealed class RecordMove(RecordPlace from, RecordPlace to, Database target
     private async Task<string?> WhyNotIntoAsync(Side into, RecordPlaceRow? begun, IReadOnlyList<MovedTable> tables, CancellationToken ct)
     {
         if (begun is not null)
-            return begun.Why == NotHere.Filling && begun.Place == from.ToString() ? null : Database.WhyNotHere(begun, to.ToString());
+            return Is(begun, NotHere.Filling, from) ? null : Database.WhyNotHere(begun, to.ToString());
         foreach (var table in tables)
             if (await into.HasRowsAsync(table, ct))
                 return $"{to} holds something already ({table.Name}); a record is moved only where nothing is.";
         return null;
     }
+
+    private static bool Is(RecordPlaceRow mark, NotHere why, RecordPlace place) => mark.Why == why && mark.Place == place.ToString();
 
     private static Task<RecordPlaceRow?> MarkOf(Side side, CancellationToken ct) =>
         side.Db.Set<RecordPlaceRow>().AsNoTracking().SingleOrDefaultAsync(ct);

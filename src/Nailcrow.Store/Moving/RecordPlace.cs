@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace Nailcrow.Store.Moving;
 
@@ -11,14 +12,13 @@ public sealed record RecordPlace(string? File, string? Server)
     public static RecordPlace Of(string said) =>
         said.Contains('=', StringComparison.Ordinal) ? new(null, said) : new(Path.GetFullPath(said), null);
 
-    /// <summary>In words that may be read by anybody: no password is among them.</summary>
+    /// <summary>In words that may be read by anybody, the same however it was written: no password is among them.</summary>
     public override string ToString() =>
         File
-        ?? string.Join(
-            ';',
-            (Server ?? "")
-                .Split(';')
-                .Where(part => part.Trim().Split('=')[0].Trim().ToLowerInvariant() is "host" or "server" or "port" or "database")
+        ?? (
+            StoreRegistration.ProblemOf(Server ?? "") is null && new NpgsqlConnectionStringBuilder(Server) is var at
+                ? $"Host={at.Host};Port={at.Port};Database={at.Database}"
+                : "a server"
         );
 
     internal async Task<Side> OpenAsync(CancellationToken ct)

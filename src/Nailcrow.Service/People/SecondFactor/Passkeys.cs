@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text.Json;
 using Microsoft.AspNetCore.DataProtection;
@@ -12,12 +11,11 @@ namespace Nailcrow.Service.People.SecondFactor;
 /// Passkeys (W3C Web Authentication), held by the framework. What was asked of a browser travels with it, sealed and good for five
 /// minutes, and each answer counts once.
 /// </summary>
-internal sealed class Passkeys(IDataProtectionProvider protection, TimeProvider time)
+internal sealed class Passkeys(IDataProtectionProvider protection, AnsweredOnce answered, TimeProvider time)
 {
     private static readonly TimeSpan AnswerWithin = TimeSpan.FromMinutes(5);
 
     private readonly ITimeLimitedDataProtector _seal = protection.CreateProtector("nailcrow.passkeys").ToTimeLimitedDataProtector();
-    private readonly ConcurrentDictionary<string, DateTimeOffset> _answered = new(StringComparer.Ordinal);
 
     public async Task<PasskeyAsked> AskToMakeAsync(IPasskeyHandler<Person> handler, Person person, HttpContext http)
     {
@@ -53,7 +51,7 @@ internal sealed class Passkeys(IDataProtectionProvider protection, TimeProvider 
                 AttestationState = state,
             }
         );
-        return held.Succeeded && Once(made.State) ? held.Passkey : null;
+        return held.Succeeded && await OnceAsync(made.State, http.RequestAborted) ? held.Passkey : null;
     }
 
     /// <returns>Whose it is; null where it is nobody's, or not what was asked for.</returns>
@@ -73,7 +71,7 @@ internal sealed class Passkeys(IDataProtectionProvider protection, TimeProvider 
                 AssertionState = state,
             }
         );
-        return held.Succeeded && Once(shown.State) ? (held.User, held.Passkey) : null;
+        return held.Succeeded && await OnceAsync(shown.State, http.RequestAborted) ? (held.User, held.Passkey) : null;
     }
 
     private PasskeyAsked Asked(string person, string? state, string options)
@@ -95,13 +93,6 @@ internal sealed class Passkeys(IDataProtectionProvider protection, TimeProvider 
         }
     }
 
-    /// <summary>Only what was right is remembered: nobody fills this by guessing.</summary>
-    private bool Once(string state)
-    {
-        var now = time.GetUtcNow();
-        foreach (var (old, until) in _answered)
-            if (until < now)
-                _answered.TryRemove(old, out _);
-        return _answered.TryAdd(state, now + AnswerWithin);
-    }
+    private Task<bool> OnceAsync(string state, CancellationToken ct) =>
+        answered.IsFirstAsync(state, time.GetUtcNow(), time.GetUtcNow() + AnswerWithin, ct);
 }

@@ -844,6 +844,26 @@ namespace Nailcrow.Store.Migrations.Postgres
                     b.ToTable("shared_key", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.People.AnsweredRow", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("text")
+                        .HasColumnName("hash")
+                        .UseCollation("C");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("bigint")
+                        .HasColumnName("until");
+
+                    b.HasKey("Hash")
+                        .HasName("pk_answered");
+
+                    b.HasIndex("Until")
+                        .HasDatabaseName("ix_answered_until");
+
+                    b.ToTable("answered", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.People.Person", b =>
                 {
                     b.Property<string>("Id")

@@ -696,6 +696,25 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("record_place", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.People.AnsweredRow", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("hash");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("until");
+
+                    b.HasKey("Hash")
+                        .HasName("pk_answered");
+
+                    b.HasIndex("Until")
+                        .HasDatabaseName("ix_answered_until");
+
+                    b.ToTable("answered", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.People.Person", b =>
                 {
                     b.Property<string>("Id")

@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("4706c497-4c65-4579-b415-d4a86132f4e2"), entityTypeCount: 41)
+            : base(skipDetectChanges: false, modelId: new Guid("ce240ba1-9014-4517-a09b-50e5436c2bc3"), entityTypeCount: 42)
         {
         }
 
@@ -38,6 +38,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             var intakeRuleRow = IntakeRuleRowEntityType.Create(this);
             var neverGivenRow = NeverGivenRowEntityType.Create(this);
             var recordPlaceRow = RecordPlaceRowEntityType.Create(this);
+            var answeredRow = AnsweredRowEntityType.Create(this);
             var person = PersonEntityType.Create(this);
             var scriptKeyRow = ScriptKeyRowEntityType.Create(this);
             var secondFactorRow = SecondFactorRowEntityType.Create(this);
@@ -86,6 +87,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             IntakeRuleRowEntityType.CreateAnnotations(intakeRuleRow);
             NeverGivenRowEntityType.CreateAnnotations(neverGivenRow);
             RecordPlaceRowEntityType.CreateAnnotations(recordPlaceRow);
+            AnsweredRowEntityType.CreateAnnotations(answeredRow);
             PersonEntityType.CreateAnnotations(person);
             ScriptKeyRowEntityType.CreateAnnotations(scriptKeyRow);
             SecondFactorRowEntityType.CreateAnnotations(secondFactorRow);
