@@ -234,6 +234,13 @@ public sealed class MovingTests : IAsyncLifetime
             "--from or --to is no server: it says no Host or no Database."
         );
         (await MoveAsync(service.DatabaseFile, taken)).Said.ShouldContain("holds something already (");
+        (
+            await MoveAsync(service.DatabaseFile, server.Replace("Database=nailcrow", "Database=another", StringComparison.Ordinal))
+        ).Said.ShouldContain("Say the same again when that is mended: a move goes on where it stood.");
+        var letter = Path.Combine(_folder, "letter.txt");
+        await File.WriteAllTextAsync(letter, "No record.", Ct);
+        (await MoveAsync(letter, server)).Said.ShouldContain("is not of this version, or no record at all");
+        Directory.EnumerateFileSystemEntries(_folder, "letter*").ShouldBe([letter]);
         await using var still = await StartedAsync(service.DatabaseFile, null);
         (await still.SignInAsync("ilka")).ShouldNotBeNull();
     }

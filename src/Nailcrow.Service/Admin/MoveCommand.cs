@@ -51,12 +51,13 @@ internal static class MoveCommand
         {
             return Say($"{e.Message}. Nothing of {from} was changed; what was copied before stays, and is not copied again.", Refused);
         }
+        catch (Exception e) when (StorageTroubles.Trouble(e) is { } trouble)
+        {
+            return Say($"{trouble} Say the same again when that is mended: a move goes on where it stood.", Refused);
+        }
         catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
         {
-            return Say(
-                $"{sentence} What was moved so far stays where it is: say the same again then, and it goes on where it stood.",
-                Refused
-            );
+            return Say(sentence, Refused);
         }
     }
 
@@ -142,7 +143,8 @@ internal static class MoveCommand
             .AddLogging()
             .AddNailcrowStore(of.Data, of.Database)
             .AddSingleton<ISecretKeeper, ProtectedSecrets>();
-        services.AddKeys(of);
+        if (place.Server is not null) // of a file's keys nothing is asked but the files; where nothing is moved, nothing is made beside it
+            services.AddKeys(of);
         return services.BuildServiceProvider();
     }
 

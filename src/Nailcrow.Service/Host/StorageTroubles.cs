@@ -31,6 +31,9 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
             ? $"{What(fault)} Nothing was written; start the service again when that is mended."
             : null;
 
+    /// <summary>Only what is wrong.</summary>
+    public static string? Trouble(Exception exception) => StorageFaults.Of(exception) is { } fault ? What(fault) : null;
+
     private static string What(StorageFault fault) =>
         fault switch
         {

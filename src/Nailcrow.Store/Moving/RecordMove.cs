@@ -35,7 +35,9 @@ public sealed class RecordMove(RecordPlace from, RecordPlace to, Database target
     {
         await using var source = await from.OpenAsync(ct);
         if (!await Database.IsUpToDateAsync(source.Db, ct))
-            return Refused($"{from} is not of this version; start this version of the service on it once, which brings it up to date.");
+            return Refused(
+                $"{from} is not of this version, or no record at all; start this version of the service on it once, which brings it up to date."
+            );
         var gone = await MarkOf(source, ct);
         if (gone is not null && !Is(gone, NotHere.Left, to))
             return Refused(Database.WhyNotHere(gone, from.ToString()));

@@ -42,7 +42,7 @@ export function OutboxPage() {
             {said(word)} {count}
           </Button>
         ))}
-        <span className="chalk">done and not wanted: of 30 days</span>
+        <span className="chalk">done and not wanted: the last 30 days</span>
       </nav>
       <section className="panel" aria-label="What goes out">
         {errands.length === 0 && (
