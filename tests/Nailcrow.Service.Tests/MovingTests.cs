@@ -10,25 +10,31 @@ using Nailcrow.Running;
 
 namespace Nailcrow.Service.Tests;
 
+/// <summary>One PostgreSQL for all tests of a class, each with databases of its own.</summary>
+public sealed class OnePostgres : IAsyncLifetime
+{
+    private RunningPostgres? _postgres;
+
+    public RunningPostgres Server => _postgres ?? throw new InvalidOperationException("Not started.");
+
+    public async ValueTask InitializeAsync() => _postgres = await RunningPostgres.StartAsync();
+
+    public ValueTask DisposeAsync() => Server.DisposeAsync();
+}
+
 /// <summary><c>nailcrow-service move</c>: a record goes from a file to a PostgreSQL and back, and is the same on both.</summary>
-public sealed class MovingTests : IAsyncLifetime
+[Takes(120)]
+public sealed class MovingTests(OnePostgres postgres) : IClassFixture<OnePostgres>, IDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromMinutes(1);
 
     private readonly string _folder = Directory.CreateTempSubdirectory("nailcrow-moving-").FullName;
-    private RunningPostgres? _postgres;
 
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
-    private RunningPostgres Postgres => _postgres ?? throw new InvalidOperationException("Not started.");
+    private RunningPostgres Postgres => postgres.Server;
 
-    public async ValueTask InitializeAsync() => _postgres = await RunningPostgres.StartAsync();
-
-    public async ValueTask DisposeAsync()
-    {
-        await Postgres.DisposeAsync();
-        Directory.Delete(_folder, recursive: true);
-    }
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
 
     [Fact]
     public async Task A_record_moves_while_it_is_worked_on_and_whoever_was_signed_in_goes_on_where_they_were_and_it_comes_back_as_well()

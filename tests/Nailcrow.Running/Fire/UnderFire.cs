@@ -112,7 +112,8 @@ public sealed class UnderFire(RunningPostgres postgres, string database, IReadOn
             if (clock.Elapsed > Settles)
             {
                 troubles.Add(
-                    $"After {Settles} {await AskAsync("SELECT count(*) FROM intake WHERE outcome = 'Pending'")} alerts have no ticket yet, or a listener has not heard the last entry."
+                    $"After {Settles} {await AskAsync("SELECT count(*) FROM intake WHERE outcome = 'Pending'")} alerts have no ticket yet, "
+                        + "or a listener has not heard the last entry."
                 );
                 return;
             }
