@@ -203,6 +203,25 @@ public sealed class MovingTests(OnePostgres postgres) : IClassFixture<OnePostgre
     }
 
     [Fact]
+    public async Task A_place_that_was_half_filled_from_another_record_is_not_filled_on()
+    {
+        AboutTheFile.Only();
+        await using var service = await RunningService.StartPeopledAsync(alone: true);
+        var ilka = await service.SignInAsync("ilka");
+        await ilka.ReportAsync(new FaultAsk("FSC-0203", "Lamp off", Bay: "5"), Ct);
+        var server = await Postgres.NewDatabaseAsync();
+        (await MoveAsync(service.DatabaseFile, server)).Code.ShouldBe(3);
+        await service.Process.StopAsync();
+        Change(service.DatabaseFile, "UPDATE journal SET hash = 'of another record' WHERE position = 1");
+
+        var no = await MoveAsync(service.DatabaseFile, server);
+
+        no.Code.ShouldBe(1);
+        no.Said.ShouldContain("journal 1 is another one at the other place, which was filled from another record; give an empty one.");
+        (await FailsToStartAsync(server)).ShouldContain("is being filled from");
+    }
+
+    [Fact]
     public async Task A_move_that_is_killed_in_its_last_step_is_said_again_and_leaves_nobody_without_a_record()
     {
         AboutTheFile.Only();

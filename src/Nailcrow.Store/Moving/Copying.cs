@@ -111,19 +111,23 @@ internal sealed class Copying(Side from, Side to)
             var order =
                 !hasHere ? 1
                 : !hasThere ? -1
-                : Comparer<object>.Default.Compare(column.Moved(here.Current), there.Current);
+                : Comparer<object>.Default.Compare(column.Moved(here.Current.Key), there.Current.Key);
+            if (order == 0 && here.Current.Mark != there.Current.Mark)
+                throw new NotMovableException(
+                    $"{table.Name} {here.Current.Key} is another one at the other place, which was filled from another record; give an empty one"
+                );
             if (order < 0)
             {
                 if (length is 0 || length == most)
-                    missing.Add((here.Current, here.Current));
+                    missing.Add((here.Current.Key, here.Current.Key));
                 else
-                    missing[^1] = (missing[^1].First, here.Current);
+                    missing[^1] = (missing[^1].First, here.Current.Key);
                 length = length == most ? 1 : length + 1;
             }
             else
                 length = 0;
             if (order > 0)
-                gone.Add(there.Current);
+                gone.Add(there.Current.Key);
             both += order == 0 ? 1 : 0;
             hasHere = order <= 0 ? await here.MoveNextAsync() : hasHere;
             hasThere = order >= 0 ? await there.MoveNextAsync() : hasThere;

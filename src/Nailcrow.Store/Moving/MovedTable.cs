@@ -19,6 +19,9 @@ internal sealed record MovedTable(string Name, IReadOnlyList<MovedColumn> Column
 
     public string KeyNames => string.Join(", ", Key.Select(k => $"\"{Columns[k].Name}\""));
 
+    /// <summary>A column that no two rows have alike: what a row hashes to, or a seal's text. Pictures have none; their ids are made by chance.</summary>
+    public string? Mark => new[] { "hash", "text" }.FirstOrDefault(name => Columns.Any(c => c.Name == name));
+
     /// <summary>All that belong to the record, each after those that its rows point to.</summary>
     public static IReadOnlyList<MovedTable> All(NailcrowDb from, NailcrowDb to)
     {

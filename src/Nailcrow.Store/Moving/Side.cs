@@ -41,13 +41,18 @@ internal abstract class Side(NailcrowDb db) : IAsyncDisposable
             yield return Row(table, reader, kinds);
     }
 
-    /// <summary>Keys alone, in order, of a table that has one column for them.</summary>
-    public async IAsyncEnumerable<object> KeysAsync(MovedTable table, Type kind, [EnumeratorCancellation] CancellationToken ct)
+    /// <summary>Keys in order, of a table that has one column for them, each with what tells its row from another of that key.</summary>
+    public async IAsyncEnumerable<(object Key, string? Mark)> KeysAsync(
+        MovedTable table,
+        Type kind,
+        [EnumeratorCancellation] CancellationToken ct
+    )
     {
-        await using var ask = Command($"SELECT {table.KeyNames} FROM \"{table.Name}\" ORDER BY {table.KeyNames}");
+        var mark = table.Mark is { } column ? $"\"{column}\"" : "NULL";
+        await using var ask = Command($"SELECT {table.KeyNames}, {mark} FROM \"{table.Name}\" ORDER BY {table.KeyNames}");
         await using var reader = await ask.ExecuteReaderAsync(ct);
         while (await reader.ReadAsync(ct))
-            yield return Value(reader, 0, kind);
+            yield return (Value(reader, 0, kind), reader.IsDBNull(1) ? null : reader.GetString(1));
     }
 
     /// <summary>Writes rows in the transaction that is open.</summary>
