@@ -9,4 +9,13 @@ public sealed class ApiProblem(HttpStatusCode status, string sentence, string? t
     public HttpStatusCode Status { get; } = status;
 
     public string? Type { get; } = type;
+
+    /// <summary>It is a proxy's word that the service behind it did not answer; what was sent may have been kept.</summary>
+    public bool IsFromBetween { get; private init; }
+
+    /// <summary>An answer with nothing in it that the service would say: the service always says why.</summary>
+    internal static ApiProblem WithoutSentence(HttpStatusCode status) =>
+        Silence.IsToldBy(status)
+            ? new(status, $"What stands before the service says that it does not answer ({(int)status}).") { IsFromBetween = true }
+            : new(status, $"The service answered {(int)status} and no more.");
 }

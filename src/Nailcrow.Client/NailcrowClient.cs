@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using Nailcrow.Client.Admin;
+using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
@@ -19,6 +20,8 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
 
     private readonly MeasuredClock _clock = new();
 
+    private readonly LostAnswers _lost = new(time);
+
     private Guid NewId() => Guid.CreateVersion7(time.GetUtcNow());
 
     private async Task FileAsync(string path, Stream into, CancellationToken ct)
@@ -28,11 +31,8 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
         await answer.Content.CopyToAsync(into, ct);
     }
 
-    private async Task<T> GetAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct)
-    {
-        using var answer = await TimedAsync(() => http.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, ct));
-        return await ReadAsync(answer, type, ct);
-    }
+    private Task<T> GetAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct) =>
+        _lost.AgainAsync(() => AskedAsync(() => http.GetAsync(path, HttpCompletionOption.ResponseHeadersRead, ct), type, ct), ct);
 
     private async Task<TAnswer> PostAsync<TAsk, TAnswer>(
         string path,
@@ -43,9 +43,17 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
     )
     {
         using var content = JsonContent.Create(ask, askType);
-        using var answer = await TimedAsync(() => http.PostAsync(path, content, ct));
-        return await ReadAsync(answer, type, ct);
+        return await AskedAsync(() => http.PostAsync(path, content, ct), type, ct);
     }
+
+    /// <summary>What carries an id of its own, and is done once however often it comes.</summary>
+    private Task<TAnswer> PostOnceAsync<TAsk, TAnswer>(
+        string path,
+        TAsk ask,
+        JsonTypeInfo<TAsk> askType,
+        JsonTypeInfo<TAnswer> type,
+        CancellationToken ct
+    ) => _lost.AgainAsync(() => PostAsync(path, ask, askType, type, ct), ct);
 
     private async Task<TAnswer> PutAsync<TAsk, TAnswer>(
         string path,
@@ -56,13 +64,27 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
     )
     {
         using var content = JsonContent.Create(ask, askType);
-        using var answer = await TimedAsync(() => http.PutAsync(path, content, ct));
-        return await ReadAsync(answer, type, ct);
+        return await AskedAsync(() => http.PutAsync(path, content, ct), type, ct);
     }
 
-    private async Task<T> PostAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct)
+    private Task<T> PostAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct) =>
+        AskedAsync(() => http.PostAsync(path, null, ct), type, ct);
+
+    private Task<T> PostOnceAsync<T>(string path, JsonTypeInfo<T> type, CancellationToken ct) =>
+        _lost.AgainAsync(() => PostAsync(path, type, ct), ct);
+
+    /// <summary>A picture under an id of its own; one that comes from a pipe cannot be read a second time.</summary>
+    private async Task<Receipt> PutPictureAsync(string path, Stream picture, string kind, CancellationToken ct)
     {
-        using var answer = await TimedAsync(() => http.PostAsync(path, null, ct));
+        using var content = new StreamContent(picture);
+        content.Headers.ContentType = new(kind);
+        Task<Receipt> Put() => AskedAsync(() => http.PutAsync(path, content, ct), Json.Receipt, ct);
+        return await (picture.CanSeek ? _lost.AgainAsync(Put, ct) : Put());
+    }
+
+    private async Task<T> AskedAsync<T>(Func<Task<HttpResponseMessage>> ask, JsonTypeInfo<T> type, CancellationToken ct)
+    {
+        using var answer = await TimedAsync(ask);
         return await ReadAsync(answer, type, ct);
     }
 
@@ -84,12 +106,9 @@ public sealed partial class NailcrowClient(HttpClient http, TimeProvider time)
     {
         if (answer.IsSuccessStatusCode)
             return;
-        var problem = await ProblemAsync(answer, ct);
-        throw new ApiProblem(
-            answer.StatusCode,
-            problem?.Detail ?? $"The service answered {(int)answer.StatusCode} {answer.ReasonPhrase}.",
-            problem?.Type
-        );
+        throw await ProblemAsync(answer, ct) is { Detail: { } sentence } problem
+            ? new ApiProblem(answer.StatusCode, sentence, problem.Type)
+            : ApiProblem.WithoutSentence(answer.StatusCode);
     }
 
     private static async Task<Admin.Problem?> ProblemAsync(HttpResponseMessage answer, CancellationToken ct)

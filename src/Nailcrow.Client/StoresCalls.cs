@@ -29,22 +29,22 @@ public sealed partial class NailcrowClient
     public Task<Balance> BalanceAsync(CancellationToken ct) => GetAsync("api/stores/balance", Json.Balance, ct);
 
     public Task<ReceiveAnswer> ReceiveAsync(ReceiveAsk ask, CancellationToken ct) =>
-        PostAsync("api/stores/receipts", ask, Json.ReceiveAsk, Json.ReceiveAnswer, ct);
+        PostOnceAsync("api/stores/receipts", ask, Json.ReceiveAsk, Json.ReceiveAnswer, ct);
 
     public Task<MoveAnswer> MovePartsAsync(MoveAsk ask, CancellationToken ct) =>
-        PostAsync("api/stores/moves", ask, Json.MoveAsk, Json.MoveAnswer, ct);
+        PostOnceAsync("api/stores/moves", ask, Json.MoveAsk, Json.MoveAnswer, ct);
 
     public Task<ReceiveAnswer> HandOutAsync(HandOutAsk ask, CancellationToken ct) =>
-        PostAsync("api/stores/hand-outs", ask, Json.HandOutAsk, Json.ReceiveAnswer, ct);
+        PostOnceAsync("api/stores/hand-outs", ask, Json.HandOutAsk, Json.ReceiveAnswer, ct);
 
     public Task<CountAnswer> CountAsync(CountAsk ask, CancellationToken ct) =>
-        PostAsync("api/stores/counts", ask, Json.CountAsk, Json.CountAnswer, ct);
+        PostOnceAsync("api/stores/counts", ask, Json.CountAsk, Json.CountAnswer, ct);
 
     public Task<ReceiveAnswer> WipeAsync(WipeAsk ask, CancellationToken ct) =>
-        PostAsync("api/stores/wipes", ask, Json.WipeAsk, Json.ReceiveAnswer, ct);
+        PostOnceAsync("api/stores/wipes", ask, Json.WipeAsk, Json.ReceiveAnswer, ct);
 
     public Task<ReceiveAnswer> WriteOffAsync(WriteOffAsk ask, CancellationToken ct) =>
-        PostAsync("api/stores/write-offs", ask, Json.WriteOffAsk, Json.ReceiveAnswer, ct);
+        PostOnceAsync("api/stores/write-offs", ask, Json.WriteOffAsk, Json.ReceiveAnswer, ct);
 
     /// <summary>What is counted, and how many are where: everywhere, or with one holder.</summary>
     public Task<IReadOnlyList<SupplyStock>> SuppliesAsync(Holder? with, CancellationToken ct) =>
@@ -58,7 +58,7 @@ public sealed partial class NailcrowClient
         GetAsync($"api/supplies/{Uri.EscapeDataString(name)}", Json.SupplyView, ct);
 
     public Task<SupplyAnswer> CountSuppliesAsync(SupplyAsk ask, CancellationToken ct) =>
-        PostAsync("api/supplies", ask, Json.SupplyAsk, Json.SupplyAnswer, ct);
+        PostOnceAsync("api/supplies", ask, Json.SupplyAsk, Json.SupplyAnswer, ct);
 
     /// <summary>What is to be picked, in the order of the shelves, a PDF.</summary>
     /// <param name="depot">Null for all depots.</param>

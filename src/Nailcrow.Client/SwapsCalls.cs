@@ -16,14 +16,14 @@ public sealed partial class NailcrowClient
 {
     /// <summary>The service looks at the machine and keeps what it sees.</summary>
     public Task<Receipt> TakeSnapshotAsync(long number, CancellationToken ct) =>
-        PostAsync($"api/tickets/{number}/snapshots?id={NewId()}", Json.Receipt, ct);
+        PostOnceAsync($"api/tickets/{number}/snapshots?id={NewId()}", Json.Receipt, ct);
 
     /// <summary>The service asks the machine how far its rebuild is, and keeps the answer.</summary>
     public Task<Receipt> TakeReadingAsync(long number, CancellationToken ct) =>
-        PostAsync($"api/tickets/{number}/readings?id={NewId()}", Json.Receipt, ct);
+        PostOnceAsync($"api/tickets/{number}/readings?id={NewId()}", Json.Receipt, ct);
 
     public Task<Receipt> SwitchLightAsync(long number, bool on, CancellationToken ct) =>
-        PostAsync($"api/tickets/{number}/light?id={NewId()}", new(on), Json.LightAsk, Json.Receipt, ct);
+        PostOnceAsync($"api/tickets/{number}/light?id={NewId()}", new(on), Json.LightAsk, Json.Receipt, ct);
 
     /// <param name="because">Why a run that is under way is left for it.</param>
     public Task<Receipt> StartRunAsync(
@@ -32,7 +32,7 @@ public sealed partial class NailcrowClient
         CancellationToken ct,
         DateTimeOffset? at = null,
         string? because = null
-    ) => PostAsync($"api/tickets/{number}/sheet?id={NewId()}", new(procedure, at, because), Json.SheetAsk, Json.Receipt, ct);
+    ) => PostOnceAsync($"api/tickets/{number}/sheet?id={NewId()}", new(procedure, at, because), Json.SheetAsk, Json.Receipt, ct);
 
     /// <summary>What a run that is under way may be left for.</summary>
     public async Task<IReadOnlyList<OtherSheet>> OtherSheetsAsync(long number, CancellationToken ct) =>
@@ -87,10 +87,7 @@ public sealed partial class NailcrowClient
     {
         var asked =
             $"name={Uri.EscapeDataString(name)}&seen={seen}" + (statement is null ? "" : $"&statement={Uri.EscapeDataString(statement)}");
-        using var content = new StreamContent(picture);
-        content.Headers.ContentType = new("image/png");
-        using var answer = await http.PutAsync($"api/tickets/{number}/signatures/{signature}?{asked}", content, ct);
-        return await ReadAsync(answer, Json.Receipt, ct);
+        return await PutPictureAsync($"api/tickets/{number}/signatures/{signature}?{asked}", picture, "image/png", ct);
     }
 
     /// <param name="of">The serial of the drive that it is of.</param>
@@ -104,16 +101,13 @@ public sealed partial class NailcrowClient
         string? of = null
     )
     {
-        using var content = new StreamContent(picture);
-        content.Headers.ContentType = new("image/jpeg");
         var query = string.Join(
             '&',
             new[] { ("step", step), ("says", says), ("of", of) }
                 .Where(q => q.Item2 is not null)
                 .Select(q => $"{q.Item1}={Uri.EscapeDataString(q.Item2!)}")
         ); // the filter left those that are said
-        using var answer = await http.PutAsync($"api/tickets/{number}/photos/{photo}?{query}", content, ct);
-        return await ReadAsync(answer, Json.Receipt, ct);
+        return await PutPictureAsync($"api/tickets/{number}/photos/{photo}?{query}", picture, "image/jpeg", ct);
     }
 
     /// <summary>Readings of the rebuild, oldest first, a page of them.</summary>

@@ -41,7 +41,7 @@ public sealed partial class NailcrowClient
         GetAsync($"api/tickets/{number}/entries/{seq}/moves", Json.MoveList, ct);
 
     public Task<Receipt> ReportAsync(FaultAsk fault, CancellationToken ct) =>
-        PostAsync("api/tickets", fault with { Id = fault.Id ?? Guid.CreateVersion7() }, Json.FaultAsk, Json.Receipt, ct);
+        PostOnceAsync("api/tickets", fault with { Id = fault.Id ?? Guid.CreateVersion7() }, Json.FaultAsk, Json.Receipt, ct);
 
     /// <summary>Writes an entry under an id of its own, so that it may be sent again after a broken connection.</summary>
     /// <param name="at">When it happened, where that is told later; left out, now.</param>
@@ -52,7 +52,7 @@ public sealed partial class NailcrowClient
     }
 
     public Task<Receipt> WriteAsync(long number, EntryAsk entry, CancellationToken ct) =>
-        PostAsync($"api/tickets/{number}/entries", entry, Json.EntryAsk, Json.Receipt, ct);
+        PostOnceAsync($"api/tickets/{number}/entries", entry, Json.EntryAsk, Json.Receipt, ct);
 
     /// <param name="plan">Exchanges to reckon through, as "3=12TB,5=16TB"; null for none.</param>
     public Task<BringView> BringAsync(long number, CancellationToken ct, string? plan = null) =>

@@ -18,6 +18,16 @@ export class ApiProblem extends Error {
   }
 }
 
+/** Something between us and the service says that nobody answers behind it; what was sent may have been kept. */
+export class NoAnswer extends Error {
+  constructor(status: number) {
+    super(`What stands before the service says that it does not answer (${status}).`)
+  }
+}
+
+// How a gateway says so (RFC 9110 15.6.3 to 15.6.5); the service itself never answers these without a sentence.
+const saidByAGateway = [502, 503, 504]
+
 /** The one place that fetches. The cookie signs every call; the types come from the interface's own description. */
 export const api = createClient<paths>({ credentials: 'same-origin' })
 
@@ -39,13 +49,15 @@ export function clockNow(): { sentAt: string; clockBehindMs: number | null } {
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 export function unwrap<T>(answer: Answer<T>): T {
-  if (!answer.response.ok) throw new ApiProblem(answer.response.status, sentenceOf(answer), typeOf(answer))
-  return answer.data as T // answers without content have none; their T is undefined
+  const { status, ok } = answer.response
+  if (ok) return answer.data as T // answers without content have none; their T is undefined
+  const sentence = sentenceOf(answer)
+  if (sentence === undefined && saidByAGateway.includes(status)) throw new NoAnswer(status)
+  throw new ApiProblem(status, sentence ?? `The service answered ${status}.`, typeOf(answer))
 }
 
-function sentenceOf({ error, response }: Answer<unknown>): string {
-  if (error && typeof error === 'object' && 'detail' in error && typeof error.detail === 'string') return error.detail
-  return `The service answered ${response.status}.`
+function sentenceOf({ error }: Answer<unknown>): string | undefined {
+  return error && typeof error === 'object' && 'detail' in error && typeof error.detail === 'string' ? error.detail : undefined
 }
 
 function typeOf({ error }: Answer<unknown>): string | undefined {
@@ -56,8 +68,12 @@ function typeOf({ error }: Answer<unknown>): string | undefined {
 /** A file is sent as it is, which the typed client does not do. */
 export async function sendFile<T>(path: string, file: File | null, type: string): Promise<T> {
   const response = await fetch(path, { method: 'POST', body: file, headers: { 'content-type': type }, credentials: 'same-origin' })
-  const body = await response.json()
-  return unwrap<T>(response.ok ? { data: body, response } : { error: body, response })
+  return read<T>(response)
+}
+
+async function read<T>(response: Response): Promise<T> {
+  if (response.ok) return unwrap<T>({ data: await response.json(), response })
+  return unwrap<T>({ error: await response.json().catch(() => undefined), response })
 }
 
 /** A picture under an id of its own: sent twice, it is kept once. */
@@ -74,8 +90,7 @@ export async function sendPhoto(
     headers: { 'content-type': 'image/jpeg' },
     credentials: 'same-origin',
   })
-  const body = await response.json()
-  return unwrap<Receipt>(response.ok ? { data: body, response } : { error: body, response })
+  return read<Receipt>(response)
 }
 
 /** A signature under an id of its own, over what was shown: sent twice, it is kept once. */
@@ -92,11 +107,10 @@ export async function sendSignature(
     headers: { 'content-type': 'image/png' },
     credentials: 'same-origin',
   })
-  const body = await response.json()
-  return unwrap<Receipt>(response.ok ? { data: body, response } : { error: body, response })
+  return read<Receipt>(response)
 }
 
 export const isSignedOut = (error: unknown): boolean => error instanceof ApiProblem && error.status === 401
 
-/** No answer at all: nothing is known of what became of the message. */
-export const isOutOfContact = (error: unknown): boolean => error instanceof TypeError
+/** No answer of the service's: nothing is known of what became of the message. */
+export const isOutOfContact = (error: unknown): boolean => error instanceof TypeError || error instanceof NoAnswer

@@ -35,6 +35,28 @@ it('repeats after a broken connection under the same id, so that it counts once'
   expect(ids[0]).toBe(ids[1])
 })
 
+it.each([502, 503, 504])('repeats under the same id where something between says by %i that nobody answers', async status => {
+  post.mockResolvedValueOnce({ error: '<h1>It is down</h1>', response: new Response(null, { status }) }).mockResolvedValueOnce(kept)
+  const { result } = writer()
+
+  await act(() => result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
+
+  const ids = post.mock.calls.map(([, options]) => options.body.id)
+  expect(ids).toHaveLength(2)
+  expect(ids[0]).toBe(ids[1])
+})
+
+it('does not repeat what the service itself could not do, and tells it', async () => {
+  const detail = 'The disk is full.'
+  post.mockResolvedValue({ error: { detail }, response: new Response(null, { status: 503 }) })
+  const { result } = writer()
+
+  await act(() => result.current.write({ kind: 'note-written', text: 'Key is with the porter' }))
+
+  await waitFor(() => expect(result.current.problem).toEqual(new ApiProblem(503, detail)))
+  expect(post).toHaveBeenCalledTimes(1)
+})
+
 it('is the same entry when the answer was lost, the page was loaded again, and the same is pressed once more', async () => {
   post.mockRejectedValue(new TypeError('Failed to fetch'))
   const note = { kind: 'note-written' as const, text: 'Key is with the porter' }

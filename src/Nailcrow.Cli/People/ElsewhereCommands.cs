@@ -81,7 +81,7 @@ internal static class ElsewhereCommands
                 if (token is not null)
                     return token;
             }
-            catch (HttpRequestException) when (Stopwatch.GetElapsedTime(since) < lasts)
+            catch (Exception e) when (Silence.Is(e, ct) && Stopwatch.GetElapsedTime(since) < lasts)
             {
                 // It is started anew, or the line is down: whoever types the code elsewhere has it kept with the provider.
             }

@@ -30,9 +30,11 @@ internal static class WatchCommand
 
     public static async Task FollowAsync(Call call, long ticket, TimeSpan every)
     {
+        var looking = new LookingOn(call);
         for (var told = ""; ; await Task.Delay(every, call.Ct))
         {
-            var view = await call.Client.TicketAsync(ticket, call.Ct);
+            if (await looking.AskAsync(() => call.Client.TicketAsync(ticket, call.Ct)) is not { } view)
+                continue;
             var look = view.Rebuild.Look;
             if (look.Sentence != told && !call.Json)
                 call.Screen.Line($"{DateTime.UtcNow:HH:mm:ss} UTC  {Words.Of(look.State), -9} {Screen.Safe(told = look.Sentence)}");

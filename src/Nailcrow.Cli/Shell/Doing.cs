@@ -33,6 +33,10 @@ internal static class Doing
     private static (ExitCode, string) Told(Exception wrong, Call call) =>
         wrong switch
         {
+            _ when Silence.IsOnTheWay(wrong) => (
+                ExitCode.NotReachable,
+                $"{call.Service} was asked, and the answer was lost on the way. What you sent may have been kept; look before you send it again."
+            ),
             ApiProblem { Status: HttpStatusCode.Unauthorized } when call.ActedAs is { } name => (
                 ExitCode.NotAllowed,
                 $"{name} is not signed in any longer; 'nailcrow sign-in {name}' does that."

@@ -47,14 +47,11 @@ internal static class FollowCommand
                     ? await call.Client.TicketAsync(view.Number, run.Sheet, call.Ct)
                     : await call.Client.TicketAsync(view.Number, call.Ct);
             }
-            catch (Exception e) when (IsSilence(e, call.Ct))
+            catch (Exception e) when (Silence.Is(e, call.Ct))
             {
                 await call.AskAsync($"      {call.Service} does not answer. What was kept is kept. Enter tries again, Ctrl-C leaves > ");
             }
     }
-
-    private static bool IsSilence(Exception e, CancellationToken ct) =>
-        e is HttpRequestException or System.Text.Json.JsonException || (e is OperationCanceledException && !ct.IsCancellationRequested);
 
     /// <summary>False when the person leaves.</summary>
     private static async Task<bool> AskAsync(Call call, TicketView view, RunStep step)
@@ -202,7 +199,7 @@ internal static class FollowCommand
         {
             return (null, no.Message);
         }
-        catch (Exception e) when (IsSilence(e, call.Ct))
+        catch (Exception e) when (Silence.Is(e, call.Ct))
         {
             return (
                 null,
