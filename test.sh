@@ -81,6 +81,8 @@ dotnet_tests() {
 must "Browser, scanner, database server" install_tools
 must "Console" tools/build-console.sh
 must "Build" tools/build.sh Nailcrow.slnx
+echo "== The release before this one"
+tools/release-before.sh # where there is no history to build it from, the test that needs it says so
 # Beside what needs one processor; where it cannot be had, the tests take the command as it was built, and longer.
 tools/build-command.sh .build/tested >.build/command.log 2>&1 &
 command=$!

@@ -57,7 +57,7 @@ start_nodes() {
   ln -sf node-1/service.log "$home/service.log"
   {
     sed "s/:7420/:$public/" "$root/demo/nodes.cfg"
-    for number in $(seq "$count"); do echo "  server node-$number 127.0.0.1:$((public + 20 + number))"; done
+    for number in $(seq "$count"); do echo "  server node-$number 127.0.0.1:$((public + 20 + number)) cookie $number"; done
   } >"$home/proxy.cfg"
   haproxy -db -f "$home/proxy.cfg" >"$home/proxy.log" 2>&1 &
   started+=($!)

@@ -2,6 +2,7 @@ using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Store.Moving;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Journal;
@@ -14,6 +15,7 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     /// <summary>Brings the tables to today's form, and puts back what guards the journal.</summary>
     /// <returns>The guards that somebody had taken away.</returns>
     /// <exception cref="RecordElsewhereException">The record is not here, or only a part of it.</exception>
+    /// <exception cref="OtherReleaseException">It was brought to a form that this release does not know, or is worked on by a node that is too old.</exception>
     public async Task<IReadOnlyList<string>> MigrateAsync(CancellationToken ct)
     {
         var missing = await BringUpToDateAsync(ct);
@@ -44,9 +46,18 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
             OwnFiles.Keep(file.Path); // an empty file is an empty database, and one that is there gets its rights back
         await using var db = await dbs.CreateDbContextAsync(ct);
         await using var turn = await db.Product.TurnAsync(db, WritersTurn.Tables, ct);
-        var isNew = !await IsUpToDateAsync(db, ct);
+        var applied = await AppliedAsync(db, ct);
+        var known = db.Database.GetMigrations().ToList();
+        if (applied.Except(known).ToList() is { Count: > 0 } newer)
+            return WorkedOnByNewer(newer); // all of it was brought up to date by that release, its guards too
+        var isNew = applied.Count < known.Count;
         if (isNew)
         {
+            if (applied.Count > 0 && await db.Product.TooOldAsync(db, ct) is { } older)
+                throw new OtherReleaseException(
+                    $"{older} still works on this record, which is older than {Release.Before}. Upgrade all nodes to {Release.Before} first, then to "
+                        + $"{Release.Version}: a release runs beside the one before it and no other."
+                );
             await db.Database.MigrateAsync(ct);
             await db.Product.MadeAsync(db, ct);
         }
@@ -87,20 +98,35 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
         from.BackupDatabase(to);
     }
 
+    /// <summary>A newer release only adds what this one does not use, until one takes away.</summary>
+    private static IReadOnlyList<string> WorkedOnByNewer(IReadOnlyList<string> changes) =>
+        changes.FirstOrDefault(Release.IsTakenAwayBy) is { } gone
+            ? throw new OtherReleaseException(
+                $"A newer release has worked on this record, and took away what {Release.Version} needs ({gone}). Start that release, or a newer one."
+            )
+            : [];
+
     /// <summary>Most starts find nothing to do; asking the history table alone spares them half a second of building models.</summary>
-    internal static async Task<bool> IsUpToDateAsync(NailcrowDb db, CancellationToken ct)
+    private static async Task<IReadOnlyList<string>> AppliedAsync(NailcrowDb db, CancellationToken ct)
     {
-        var newest = db.Database.GetMigrations().LastOrDefault();
         await db.Database.OpenConnectionAsync(ct);
         await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText = "SELECT MAX(migration_id) FROM \"__EFMigrationsHistory\"";
+        ask.CommandText = "SELECT migration_id FROM \"__EFMigrationsHistory\" ORDER BY migration_id";
+        var applied = new List<string>();
         try
         {
-            return await ask.ExecuteScalarAsync(ct) is string applied && applied == newest;
+            await using var rows = await ask.ExecuteReaderAsync(ct);
+            while (await rows.ReadAsync(ct))
+                applied.Add(rows.GetString(0));
+            return applied;
         }
         catch (DbException)
         {
-            return false; // a new file has no history yet
+            return []; // a new file has no history yet
         }
     }
+
+    /// <summary>Whether its tables are exactly those that this release knows.</summary>
+    internal static async Task<bool> IsUpToDateAsync(NailcrowDb db, CancellationToken ct) =>
+        db.Database.GetMigrations().SequenceEqual(await AppliedAsync(db, ct));
 }

@@ -48,6 +48,7 @@ public static class StoreRegistration
                     .AddHostedService(s => s.GetRequiredService<LeasesOnServer>())
         )
             .AddScoped<NailcrowDb>(s => s.GetRequiredService<IDbContextFactory<NailcrowDb>>().CreateDbContext())
+            .AddSingleton<OtherReleases>()
             .AddSingleton<TicketJournal>()
             .AddSingleton<JournalNews>()
             .AddSingleton<TicketLines>()

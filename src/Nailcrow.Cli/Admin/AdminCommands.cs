@@ -83,13 +83,14 @@ internal static class AdminCommands
             call.Show(
                 list,
                 ContractJson.Default.NodeList,
-                screen => screen.Table(["node", "since", "heard of", "does"], list.Nodes.Select(Row))
+                screen => screen.Table(["node", "release", "since", "heard of", "does"], list.Nodes.Select(Row))
             );
         });
 
     private static string[] Row(NodeView node) =>
         [
             Screen.Safe(node.Name) + (node.Answered ? " [dim](this one)[/]" : ""),
+            Screen.Safe(node.Release),
             node.Since.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture) + "Z",
             node.SilentSeconds < SilentSeconds
                 ? "now"

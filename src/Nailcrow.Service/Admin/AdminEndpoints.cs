@@ -52,6 +52,7 @@ internal static class AdminEndpoints
             new NodeList([
                 .. (await leases.NodesAsync(ct)).Select(n => new NodeView(
                     n.Name,
+                    n.Release,
                     n.Since,
                     Math.Round(n.Silent.TotalSeconds, 1),
                     [.. n.Does.Select(w => Words.Of(w))],

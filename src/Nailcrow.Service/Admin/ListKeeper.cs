@@ -30,17 +30,14 @@ internal sealed class ListKeeper(
             try
             {
                 var taken = leases.NextTaken;
-                if (!await projections.AreStaleAsync(stoppingToken))
-                    return;
-                if (leases.Of(SharedWork.TellingLists) is null)
+                if (leases.Of(SharedWork.TellingLists) is not null && await projections.AreStaleAsync(stoppingToken))
                 {
-                    await Task.WhenAny(taken, Task.Delay(AgainAfter, time, stoppingToken)); // another node is at it
-                    continue;
+                    await senders.ProtectAllAsync(stoppingToken);
+                    var told = await projections.BringUpToDateAsync(stoppingToken) + await projections.TellMissingAsync(stoppingToken);
+                    log.LogInformation("Lists of {Tickets} tickets were told anew by today's rules", told);
                 }
-                await senders.ProtectAllAsync(stoppingToken);
-                var told = await projections.BringUpToDateAsync(stoppingToken) + await projections.TellMissingAsync(stoppingToken);
-                log.LogInformation("Lists of {Tickets} tickets were told anew by today's rules", told);
-                return;
+                // A node of the release before tells by its own rules until it is upgraded too.
+                await Task.WhenAny(taken, Task.Delay(AgainAfter, time, stoppingToken));
             }
             catch (Exception e) when (e is not OperationCanceledException)
             {

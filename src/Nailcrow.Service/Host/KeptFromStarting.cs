@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Connections;
 using Microsoft.Extensions.Options;
 using Nailcrow.Store;
 using Nailcrow.Store.Moving;
+using Nailcrow.Store.Nodes;
 
 namespace Nailcrow.Service.Host;
 
@@ -12,7 +13,7 @@ internal static class KeptFromStarting
         exception switch
         {
             OptionsValidationException wrong => wrong.Message,
-            RecordElsewhereException or FileInUseException => exception.Message,
+            RecordElsewhereException or OtherReleaseException or FileInUseException => exception.Message,
             IOException { InnerException: AddressInUseException } taken => taken.Message,
             _ => StorageTroubles.AtTheStart(exception),
         };

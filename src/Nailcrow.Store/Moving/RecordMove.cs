@@ -43,6 +43,8 @@ public sealed class RecordMove(RecordPlace from, RecordPlace to, Database target
             return Refused(Database.WhyNotHere(gone, from.ToString()));
         await target.BringUpToDateAsync(ct);
         await using var into = await to.OpenAsync(ct);
+        if (!await Database.IsUpToDateAsync(into.Db, ct))
+            return Refused($"{to} was worked on by a newer version; move with that one.");
         if (gone is not null)
             return await MarkOf(into, ct) is { } half && Is(half, NotHere.Filling, from)
                 ? await EndAsync(into, await CheckAsync(0, ct), ct) // it was killed in its last step

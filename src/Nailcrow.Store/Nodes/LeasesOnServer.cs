@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
+using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Nodes;
@@ -9,7 +10,7 @@ namespace Nailcrow.Store.Nodes;
 /// Renews what this node has, takes what nobody has any more, and gives away what is more than its share. The database's clock says when a
 /// lease ends; here it is over that long after its renewal was sent, which is earlier, whatever this machine's clock says.
 /// </summary>
-internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeClock clock, ILogger<LeasesOnServer> log)
+internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeClock clock, OtherReleases others, ILogger<LeasesOnServer> log)
     : BackgroundService,
         ILeases
 {
@@ -20,7 +21,8 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
     // A database that does not answer in this time is asked again on another connection.
     private static readonly TimeSpan Answers = TimeSpan.FromSeconds(4);
 
-    private static readonly int Works = Enum.GetValues<SharedWork>().Length;
+    // Work that another release has and this one does not is left to it.
+    private static readonly string[] Names = Enum.GetNames<SharedWork>();
 
     private readonly Guid _node = Guid.CreateVersion7();
     private readonly Lock _one = new();
@@ -43,7 +45,7 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         var nodes = await db
             .Database.SqlQuery<Heard>(
                 $"""
-                SELECT id, name, since, clock_timestamp() - seen_at AS silent,
+                SELECT id, name, release, since, clock_timestamp() - seen_at AS silent,
                   ARRAY(SELECT work FROM lease WHERE node = id AND until > clock_timestamp()) AS does
                 FROM node WHERE seen_at > clock_timestamp() - interval '1 minute' ORDER BY since, name
                 """
@@ -53,6 +55,7 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         [
             .. nodes.Select(n => new NodeNow(
                 n.Name,
+                n.Release ?? Release.Before,
                 new DateTimeOffset(n.Since, TimeSpan.Zero),
                 n.Silent,
                 [.. Enum.GetValues<SharedWork>().Where(w => n.Does.Contains(w.ToString()))],
@@ -61,7 +64,7 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         ];
     }
 
-    private sealed record Heard(Guid Id, string Name, DateTime Since, TimeSpan Silent, string[] Does);
+    private sealed record Heard(Guid Id, string Name, string? Release, DateTime Since, TimeSpan Silent, string[] Does);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -98,10 +101,19 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
     private async Task BeginAsync(NailcrowDb db, CancellationToken ct)
     {
         await db.Database.ExecuteSqlAsync(
-            $"INSERT INTO node (id, name, since, seen_at) VALUES ({_node}, {NodeName.Own}, clock_timestamp(), clock_timestamp()) ON CONFLICT DO NOTHING",
+            $"""
+            INSERT INTO node (id, name, since, seen_at, release, tables, reads) VALUES (
+              {_node}, {NodeName.Own}, clock_timestamp(), clock_timestamp(), {Release.Version}, {db
+                .Database.GetMigrations()
+                .Last()}, {JournalWords.All.Order(
+                StringComparer.Ordinal
+            )
+                .ToArray()})
+            ON CONFLICT DO NOTHING
+            """,
             ct
         );
-        foreach (var work in Enum.GetNames<SharedWork>())
+        foreach (var work in Names)
             await db.Database.ExecuteSqlAsync(
                 $"INSERT INTO lease (work, turn, until) VALUES ({work}, 0, clock_timestamp()) ON CONFLICT DO NOTHING",
                 ct
@@ -113,19 +125,20 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         var sent = Environment.TickCount64;
         await db.Database.ExecuteSqlAsync($"UPDATE node SET seen_at = clock_timestamp() WHERE id = {_node}", ct);
         await db.Database.ExecuteSqlAsync($"DELETE FROM node WHERE seen_at < clock_timestamp() - interval '1 day'", ct);
+        await others.HearAsync(db, _node, ct);
         if (await IsOffAsync(db, ct))
             return;
         // Its own lease that has ended is not renewed but taken anew, by a turn of its own: it may have been another's in between.
         var renewed = await TurnsAsync(
             db,
-            $"UPDATE lease SET until = clock_timestamp() + {Lasts} WHERE node = {_node} AND until > clock_timestamp() RETURNING work, turn",
+            $"UPDATE lease SET until = clock_timestamp() + {Lasts} WHERE node = {_node} AND until > clock_timestamp() AND work = ANY ({Names}) RETURNING work, turn",
             ct
         );
         Keep(renewed, sent);
         var alive = await db
             .Database.SqlQuery<int>($"SELECT count(*)::int AS \"Value\" FROM node WHERE seen_at > clock_timestamp() - {Lasts}")
             .SingleAsync(ct);
-        var share = (Works + alive - 1) / Math.Max(alive, 1);
+        var share = (Names.Length + alive - 1) / Math.Max(alive, 1);
         if (renewed.Count > share)
             await GiveAwayAsync(db, renewed.Skip(share).Select(t => t.Work), ct);
         else if (renewed.Count < share)
@@ -135,7 +148,7 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
                 db,
                 $"""
                 UPDATE lease SET node = {_node}, turn = turn + 1, until = clock_timestamp() + {Lasts} WHERE work IN (
-                  SELECT work FROM lease WHERE until <= clock_timestamp() ORDER BY work LIMIT {share
+                  SELECT work FROM lease WHERE until <= clock_timestamp() AND work = ANY ({Names}) ORDER BY work LIMIT {share
                     - renewed.Count} FOR UPDATE SKIP LOCKED)
                 RETURNING work, turn
                 """,
@@ -160,8 +173,6 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
     private static async Task<List<Turn>> TurnsAsync(NailcrowDb db, FormattableString sql, CancellationToken ct) =>
         [
             .. (await db.Database.SqlQuery<Turned>(sql).ToListAsync(ct))
-                // Work that another release has and this one does not is left to it.
-                .Where(t => Enum.TryParse<SharedWork>(t.Work, out _))
                 .Select(t => new Turn(Enum.Parse<SharedWork>(t.Work), t.Turn))
                 .OrderBy(t => t.Work),
         ];

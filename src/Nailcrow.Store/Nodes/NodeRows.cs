@@ -11,6 +11,15 @@ internal sealed class NodeRow
     public required string Name { get; init; }
     public required DateTimeOffset Since { get; init; }
     public required DateTimeOffset SeenAt { get; set; }
+
+    /// <summary>Its release; nodes of 0.1.0 do not say it.</summary>
+    public string? Release { get; init; }
+
+    /// <summary>The newest change of tables that it knows.</summary>
+    public string? Tables { get; init; }
+
+    /// <summary>The words that it reads in entries.</summary>
+    public string[]? Reads { get; init; }
 }
 
 /// <summary>Whose turn a work is.</summary>

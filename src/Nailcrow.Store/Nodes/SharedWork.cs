@@ -44,7 +44,14 @@ public sealed class LeaseLostException(SharedWork work) : OperationCanceledExcep
 
 /// <summary>A node as it is now.</summary>
 /// <param name="Silent">How long it has not been heard of.</param>
-public sealed record NodeNow(string Name, DateTimeOffset Since, TimeSpan Silent, IReadOnlyList<SharedWork> Does, bool IsThis);
+public sealed record NodeNow(
+    string Name,
+    string Release,
+    DateTimeOffset Since,
+    TimeSpan Silent,
+    IReadOnlyList<SharedWork> Does,
+    bool IsThis
+);
 
 /// <summary>Which of the work over time is this node's.</summary>
 public interface ILeases
@@ -69,7 +76,9 @@ internal sealed class AllOurs(TimeProvider time) : ILeases
     public Task NextTaken { get; } = new TaskCompletionSource().Task;
 
     public Task<IReadOnlyList<NodeNow>> NodesAsync(CancellationToken ct) =>
-        Task.FromResult<IReadOnlyList<NodeNow>>([new(NodeName.Own, _since, TimeSpan.Zero, Enum.GetValues<SharedWork>(), IsThis: true)]);
+        Task.FromResult<IReadOnlyList<NodeNow>>([
+            new(NodeName.Own, Release.Version, _since, TimeSpan.Zero, Enum.GetValues<SharedWork>(), IsThis: true),
+        ]);
 }
 
 public static class NodeName

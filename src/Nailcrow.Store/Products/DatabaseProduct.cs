@@ -82,6 +82,9 @@ internal abstract class DatabaseProduct
     /// <summary>Whether a lease is its node's still, and stays so until the transaction ends.</summary>
     public virtual Task<bool> HoldsAsync(NailcrowDb db, Lease lease) => Task.FromResult(true);
 
+    /// <summary>A node that works here now and is older than the release before this one, by its name and release; null where there is none.</summary>
+    public virtual Task<string?> TooOldAsync(NailcrowDb db, CancellationToken ct) => Task.FromResult<string?>(null);
+
     /// <summary>Around the removal of something whose bytes are not to be left in the file.</summary>
     public virtual Task WriteOverAsync(NailcrowDb db, bool begin) => Task.CompletedTask;
 }

@@ -110,6 +110,18 @@ internal sealed class PostgresProduct : DatabaseProduct
     public override async Task<bool> HoldsAsync(NailcrowDb db, Lease lease) =>
         await Asking.NumberAsync(db, $"SELECT turn FROM lease WHERE work = '{lease.Work}' FOR SHARE", CancellationToken.None) == lease.Turn;
 
+    /// <summary>By a row's text, as the column is one that is only being added where nodes of 0.1.0 work.</summary>
+    public override Task<string?> TooOldAsync(NailcrowDb db, CancellationToken ct) =>
+        db
+            .Database.SqlQuery<string>(
+                $"""
+                SELECT name || ' (' || (to_jsonb(n) ->> 'release') || ')' AS "Value" FROM node n
+                WHERE seen_at > clock_timestamp() - interval '10 seconds'
+                AND (to_jsonb(n) ->> 'tables') COLLATE "C" < {Release.TablesBefore}
+                """
+            )
+            .FirstOrDefaultAsync(ct);
+
     /// <summary>Its own sequences give numbers that are never used; triggers of the first migration count rows.</summary>
     public override Task<long> EverGivenAsync(NailcrowDb db, string table, CancellationToken ct) =>
         Asking.NumberAsync(db, $"SELECT number FROM ever_given WHERE name = '{table}'", ct);

@@ -19,14 +19,21 @@ public sealed class TicketJournal : IAsyncDisposable
     private readonly IDbContextFactory<NailcrowDb> _dbs;
     private readonly TimeProvider _time;
     private readonly JournalNews _news;
+    private readonly OtherReleases _others;
     private readonly DatabaseFile? _file;
     private readonly RecordCache _cache = new();
     private readonly Channel<Waiting> _waiting = Channel.CreateBounded<Waiting>(new BoundedChannelOptions(10_000) { SingleReader = true });
     private readonly Task _writing;
 
-    public TicketJournal(IDbContextFactory<NailcrowDb> dbs, TimeProvider time, JournalNews news, DatabaseFile? file = null)
+    public TicketJournal(
+        IDbContextFactory<NailcrowDb> dbs,
+        TimeProvider time,
+        JournalNews news,
+        OtherReleases others,
+        DatabaseFile? file = null
+    )
     {
-        (_dbs, _time, _news, _file) = (dbs, time, news, file);
+        (_dbs, _time, _news, _others, _file) = (dbs, time, news, others, file);
         _writing = Task.Run(WriteAllAsync);
     }
 
@@ -185,7 +192,7 @@ public sealed class TicketJournal : IAsyncDisposable
     {
         using var turn = Measures.BeginTurn();
         var begun = Measures.Now;
-        var writing = new JournalBatch(connection, _cache, _time, trusting);
+        var writing = new JournalBatch(connection, _cache, _time, _others, trusting);
         var answers = await writing.WriteAsync(batch, trusting ? TakeWhatWaits : _ => { });
         Measures.Turn.Since(begun);
         Measures.Entries.Add(writing.Entries);

@@ -806,6 +806,15 @@ namespace Nailcrow.Store.Migrations.Postgres
                         .HasColumnName("name")
                         .UseCollation("C");
 
+                    b.PrimitiveCollection<string[]>("Reads")
+                        .HasColumnType("text[]")
+                        .HasColumnName("reads");
+
+                    b.Property<string>("Release")
+                        .HasColumnType("text")
+                        .HasColumnName("release")
+                        .UseCollation("C");
+
                     b.Property<DateTime>("SeenAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("seen_at");
@@ -813,6 +822,11 @@ namespace Nailcrow.Store.Migrations.Postgres
                     b.Property<DateTime>("Since")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("since");
+
+                    b.Property<string>("Tables")
+                        .HasColumnType("text")
+                        .HasColumnName("tables")
+                        .UseCollation("C");
 
                     b.HasKey("Id")
                         .HasName("pk_node");

@@ -26,7 +26,7 @@ namespace Nailcrow.Store.Tickets.Journal;
 /// has written meanwhile, or an id is in use elsewhere, a unique key refuses the batch, and each entry of it is tried
 /// again without trust. A report opens a ticket, so no record can tell that it was sent before: with one, nothing is trusted.
 /// </param>
-internal sealed class JournalBatch(JournalConnection connection, RecordCache cache, TimeProvider time, bool trusting)
+internal sealed class JournalBatch(JournalConnection connection, RecordCache cache, TimeProvider time, OtherReleases others, bool trusting)
 {
     // Numbers a person can tell from a year or a bay.
     private const long NumbersEnd = 1_000_000_000_000;
@@ -94,6 +94,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
         }
         if (ruling is not Ruling.Accepted)
             return new Written.Declined(ruling);
+        if (others.WhyNotYet(intent.Body) is { } notYet)
+            return new Written.Declined(new Ruling.Refused(notYet));
         if (await new AgainstTheBooks(connection).WhyNotAsync(record, intent.Body) is { } no)
             return new Written.Declined(new Ruling.Refused(no));
         var entry = record.Next(intent, now);

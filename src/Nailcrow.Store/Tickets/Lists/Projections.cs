@@ -25,21 +25,21 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         return await BringUpToDateAsync(ct) + await TellMissingAsync(ct);
     }
 
-    /// <summary>The tickets that were told by other rules than today's, and where parts are, which has no rules of its own.</summary>
+    /// <summary>The tickets that were told by older rules than today's, and where parts are, which has no rules of its own.</summary>
     public async Task<long> BringUpToDateAsync(CancellationToken ct)
     {
         await journal.AloneAsync(connection => connection.Pen.TellAllAsync(), ct);
         await journal.AloneAsync(connection => connection.Supplies.TellAllAsync(), ct);
         await journal.AloneAsync(connection => WarrantyRow.TellBackwardsAsync(connection), ct);
         return await TellAllAsync(
-            (db, after) => db.TicketLines.Where(l => l.Rules != Projecting.ListRules && l.Number > after).Select(l => l.Number),
+            (db, after) => db.TicketLines.Where(l => l.Rules < Projecting.ListRules && l.Number > after).Select(l => l.Number),
             ct
         );
     }
 
     /// <summary>
-    /// Whether some ticket was told by other rules than today's, or there are entries and no lists at all. Asked at every start, so
-    /// it is one question that nothing has to be compiled for.
+    /// Whether some ticket was told by older rules than today's, or there are entries and no lists at all. Asked at every start and often
+    /// after it, so it is one question that nothing has to be compiled for.
     /// </summary>
     public async Task<bool> AreStaleAsync(CancellationToken ct)
     {
@@ -47,9 +47,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         await db.Database.OpenConnectionAsync(ct);
         await using var ask = db.Database.GetDbConnection().CreateCommand();
         ask.CommandText =
-            // Two stretches of an index; "other than" would be all of it.
-            $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules < {Projecting.ListRules}) OR EXISTS "
-            + $"(SELECT 1 FROM ticket_line WHERE rules > {Projecting.ListRules}) OR (NOT "
+            // What a newer release told, which runs beside this one or did, is its to tell.
+            $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules < {Projecting.ListRules}) OR (NOT "
             + "EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END";
         return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
     }
