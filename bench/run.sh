@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Publishes what is measured, and its floors, the same way; then measures: bench/run.sh [start|append|append-postgres|record|move|fire|long|killed|pages|lists|console|command|verdicts|storm|import|procedures|phone|ledger|guarded|hostile ...]
+# Publishes what is measured, and its floors, the same way; then measures: bench/run.sh [start|append|append-postgres|nodes|record|move|fire|long|killed|pages|lists|console|command|verdicts|storm|import|procedures|phone|ledger|guarded|hostile ...]
 set -euo pipefail
 root=$(cd "$(dirname "$0")/.." && pwd)
 out="$root/.build/bench"

@@ -6,6 +6,7 @@ var all = new (string Name, Func<Task> Measure)[]
     ("start", StartAndMemory.MeasureAsync),
     ("append", Appending.MeasureAsync),
     ("append-postgres", Appending.MeasureOnPostgresAsync),
+    ("nodes", Nodes.MeasureAsync),
     ("record", KeptRecord.MeasureAsync),
     ("move", Moving.MeasureAsync),
     ("fire", Fire.MeasureAsync),
