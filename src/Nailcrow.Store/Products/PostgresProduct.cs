@@ -14,6 +14,10 @@ internal sealed class PostgresProduct : DatabaseProduct
     // Of all advisory locks in the database, those that Nailcrow takes: "nail", and what for.
     private static long Lock(WritersTurn turn) => (0x6E61696CL << 32) | (long)turn;
 
+    // A turn takes milliseconds. One whose node is gone without a word, or stands still, is ended by the server, which else would keep it for
+    // whoever does not come: for two hours, as TCP is set by most.
+    private const string LongestIdleInTurn = "10s";
+
     /// <summary>By the context's connection: whoever dies in it lets go with that.</summary>
     public override async Task<IAsyncDisposable> TurnAsync(NailcrowDb db, WritersTurn turn, CancellationToken ct)
     {
@@ -37,7 +41,11 @@ internal sealed class PostgresProduct : DatabaseProduct
         try
         {
             // Let go of when the transaction has ended, which is after what it wrote can be seen.
-            await Asking.DoAsync(db, $"SELECT pg_advisory_xact_lock({Lock(turn)})", ct);
+            await Asking.DoAsync(
+                db,
+                $"SELECT set_config('idle_in_transaction_session_timeout', '{LongestIdleInTurn}', true), pg_advisory_xact_lock({Lock(turn)})",
+                ct
+            );
             return transaction;
         }
         catch

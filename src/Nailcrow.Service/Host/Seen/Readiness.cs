@@ -57,10 +57,25 @@ internal static class Readiness
 
     private sealed class DatabaseAnswers(Database database) : IHealthCheck
     {
+        // Whoever shares calls asks every second or so, and has to hear of a line that is dead, too.
+        private static readonly TimeSpan AtMost = TimeSpan.FromSeconds(3);
+
         public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default) =>
-            await database.AnswersAsync(cancellationToken)
+            await AnswersAsync(cancellationToken)
                 ? HealthCheckResult.Healthy()
                 : HealthCheckResult.Unhealthy("The database does not answer; the node goes on by itself once it does.");
+
+        private async Task<bool> AnswersAsync(CancellationToken ct)
+        {
+            try
+            {
+                return await database.AnswersAsync(ct).WaitAsync(AtMost, ct);
+            }
+            catch (TimeoutException)
+            {
+                return false;
+            }
+        }
     }
 
     /// <param name="clock">None where one process has the record to itself.</param>
