@@ -16,19 +16,21 @@ internal static class Fire
         await using var postgres = await RunningPostgres.StartAsync(durable: true);
         var database = await postgres.NewDatabaseAsync();
         var nodes = new List<RunningService>();
-        for (var i = 0; i < 3; i++)
-            nodes.Add(await StartAsync(database));
+        using var line = new FrozenLine(database);
+        foreach (var way in new[] { database, database, line.Database })
+            nodes.Add(await StartAsync(way));
         await nodes[0].FillAsync();
         var chaos = new Chaos(postgres, database, nodes, () => StartAsync(database));
         var clock = Stopwatch.StartNew();
         var outcome = await new UnderFire(postgres, database, nodes).RunAsync(
-            new Load(Writers: 200, Listeners: 300, Alerts: 5_000, Machines: 500),
+            new Load(Writers: 200, Listeners: 300, Alerts: 5_000, Machines: 500, Rebuilds: 10),
             async () =>
             {
                 for (var round = 0; round < Rounds; round++)
                 {
                     await DoneAsync("a node is killed", () => chaos.KillAsync(round));
                     await DoneAsync("another sleeps", () => chaos.SleepAsync((round + 1) % nodes.Count, Sleeps));
+                    await DoneAsync("a line goes dead", () => Chaos.DeadAsync(line, Sleeps)); // the third one's, until that is killed
                     await DoneAsync("all connections are cut", chaos.CutAsync);
                     await Task.Delay(TimeSpan.FromSeconds(5));
                     await DoneAsync("the database goes down and comes back", chaos.RestartDatabaseAsync);
@@ -42,6 +44,7 @@ internal static class Fire
         Told.Plain("alerts acknowledged", outcome.Alerts, "alerts", "(what was asked of them)");
         Told.Plain("entries heard by 300 listeners", outcome.Heard, "entries", "(what was asked of them)");
         Told.Plain("  times they were cut off", outcome.Cuts, "times", "(not asked)");
+        Told.Plain("readings of 10 rebuilds", outcome.Readings, "readings", "each higher than the one before");
         Told.Plain("lost, twice, out of order, broken", outcome.Troubles.Count, "troubles", "0");
         foreach (var trouble in outcome.Troubles.Take(10))
             Console.WriteLine($"  {trouble}");

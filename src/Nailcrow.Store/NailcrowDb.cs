@@ -19,6 +19,9 @@ public abstract class NailcrowDb(DbContextOptions options) : IdentityUserContext
 {
     internal abstract DatabaseProduct Product { get; }
 
+    /// <summary>The server's time when the turn that is open began; null on the file, where there is one clock.</summary>
+    internal DateTimeOffset? TurnBegan { get; set; }
+
     internal DbSet<JournalRow> Journal => Set<JournalRow>();
     internal DbSet<LedgerRow> Ledger => Set<LedgerRow>();
     internal DbSet<PartRow> Parts => Set<PartRow>();

@@ -1,4 +1,5 @@
 using Microsoft.Data.Sqlite;
+using Nailcrow.Store.Nodes;
 using Npgsql;
 
 namespace Nailcrow.Store;
@@ -19,6 +20,9 @@ public enum StorageFault
 
     /// <summary>The server answers, and does not let the service in, or not do there what it has to.</summary>
     NotLetIn,
+
+    /// <summary>The node's clock is not the database's.</summary>
+    ClockOff,
 
     /// <summary>What is there is protected by keys that this node was not given.</summary>
     NoKey,
@@ -50,6 +54,7 @@ public static class StorageFaults
             null => null,
             DatabaseGoneException => StorageFault.Gone,
             NoKeyException => StorageFault.NoKey,
+            ClockOffException => StorageFault.ClockOff,
             SqliteException { SqliteErrorCode: DiskFull } => StorageFault.Full,
             SqliteException { SqliteErrorCode: ReadOnly } => StorageFault.WriteProtected,
             SqliteException { SqliteErrorCode: Busy or Locked } => StorageFault.Held,

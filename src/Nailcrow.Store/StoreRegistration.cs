@@ -25,7 +25,13 @@ public static class StoreRegistration
     /// <summary>Keeps everything in one SQLite file, made if it is not there; or on a PostgreSQL.</summary>
     /// <param name="file">The file; beside it lie seals and keys, wherever the record is.</param>
     /// <param name="server">How the PostgreSQL is reached, as "Host=...;Database=..."; null for the file.</param>
-    public static IServiceCollection AddNailcrowStore(this IServiceCollection services, string file, string? server = null) =>
+    /// <param name="clockMayBeOff">How far this node's clock may be from the server's before it takes no part.</param>
+    public static IServiceCollection AddNailcrowStore(
+        this IServiceCollection services,
+        string file,
+        string? server = null,
+        TimeSpan? clockMayBeOff = null
+    ) =>
         (
             server is null
                 ? services
@@ -42,7 +48,7 @@ public static class StoreRegistration
                     .AddHostedService<OtherNodesNews>()
                     .AddSingleton<SharedKeys>()
                     .AddSingleton<SealKeyPlace, SealKeyOfNodes>()
-                    .AddSingleton<NodeClock>()
+                    .AddSingleton(s => new NodeClock(s.GetRequiredService<TimeProvider>(), clockMayBeOff ?? NodeClock.UsuallyAllowed))
                     .AddSingleton<LeasesOnServer>()
                     .AddSingleton<ILeases>(s => s.GetRequiredService<LeasesOnServer>())
                     .AddHostedService(s => s.GetRequiredService<LeasesOnServer>())

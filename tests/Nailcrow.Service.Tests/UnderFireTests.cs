@@ -17,16 +17,23 @@ public sealed class UnderFireTests
     {
         await using var postgres = await RunningPostgres.StartAsync();
         var database = await postgres.NewDatabaseAsync();
-        List<RunningService> nodes = [await StartAsync(database), await StartAsync(database), await StartAsync(database, givenTime: true)];
+        using var line = new FrozenLine(database);
+        List<RunningService> nodes =
+        [
+            await StartAsync(database),
+            await StartAsync(line.Database),
+            await StartAsync(database, givenTime: true),
+        ];
         await nodes[0].FillAsync();
         var chaos = new Chaos(postgres, database, nodes, () => StartAsync(database));
 
         var outcome = await new UnderFire(postgres, database, nodes).RunAsync(
-            new Load(Writers: 20, Listeners: 30, Alerts: 300, Machines: 20),
+            new Load(Writers: 20, Listeners: 30, Alerts: 300, Machines: 20, Rebuilds: 3),
             async () =>
             {
                 await chaos.KillAsync(0);
                 await chaos.SleepAsync(1, Sleeps);
+                await Chaos.DeadAsync(line, Sleeps);
                 await nodes[2].PassesAsync(Hour);
                 await chaos.CutAsync();
                 await Task.Delay(Sleeps / 4);
@@ -40,6 +47,7 @@ public sealed class UnderFireTests
         outcome.Troubles.ShouldBeEmpty();
         outcome.Entries.ShouldBeGreaterThan(100);
         outcome.Heard.ShouldBeGreaterThan(1_000);
+        outcome.Readings.ShouldBeGreaterThan(10);
         foreach (var node in nodes)
             await node.DisposeAsync();
     }

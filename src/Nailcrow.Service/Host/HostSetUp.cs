@@ -49,7 +49,7 @@ internal static class HostSetUp
             writeToProviders: settings.Seen.Otlp is not null
         );
         builder.Services.TryAddSingleton(TimeProvider.System);
-        builder.Services.AddNailcrowStore(settings.Data, settings.Database);
+        builder.Services.AddNailcrowStore(settings.Data, settings.Database, TimeSpan.FromSeconds(settings.ClockMayBeOffSeconds));
         builder.Services.AddKeys(settings);
         builder.Services.ConfigureHttpJsonOptions(json => WireJson.Configure(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);

@@ -29,6 +29,9 @@ public sealed record ServiceSettings
     /// moves once in several minutes, and its management processor is slow.</summary>
     public double WatchEverySeconds { get; init; } = 60;
 
+    /// <summary>How far this node's clock may be from the database server's before it takes no part: work, calls and what it writes.</summary>
+    public double ClockMayBeOffSeconds { get; init; } = Store.Nodes.NodeClock.UsuallyAllowed.TotalSeconds;
+
     /// <summary>How often it is looked for pictures that were kept as long as was agreed with their customers, in seconds. Default an
     /// hour, 0.2 to 86,400.</summary>
     public double PicturesEverySeconds { get; init; } = 3_600;
@@ -96,6 +99,8 @@ public sealed record ServiceSettings
             yield return "Nailcrow:KeysCertificate is for keys in a database (Nailcrow:Database); beside a file, the folder's rights keep them.";
         else if (KeysCertificate is { } forKeys && (TlsCertificate.Problem(forKeys) ?? Keys.Problem(forKeys)) is { } noKeys)
             yield return $"Nailcrow:KeysCertificate: {noKeys}";
+        if (ClockMayBeOffSeconds is not (>= 1 and <= 1_000_000_000))
+            yield return $"Nailcrow:ClockMayBeOffSeconds is {ClockMayBeOffSeconds}; accepted: 1 to 1000000000.";
         if (WatchEverySeconds is < 1 or > 3600)
             yield return $"Nailcrow:WatchEverySeconds is {WatchEverySeconds}; accepted: 1 to 3600.";
         if (PicturesEverySeconds is < 0.2 or > 86_400)

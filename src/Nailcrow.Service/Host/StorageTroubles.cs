@@ -46,6 +46,7 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
             StorageFault.Away => "The database server does not answer.",
             StorageFault.NotLetIn => "The database server does not let the service in: look at the name, the password and the database in "
                 + "Nailcrow:Database, and whether that name owns the database.",
+            StorageFault.ClockOff => "This node's clock is far from the database's.",
             StorageFault.NoKey => "The key for seals is protected by a certificate that this node does not have.",
             _ => "The database's file is damaged or none.",
         };
@@ -60,6 +61,7 @@ internal sealed class StorageTroubles(ILogger<StorageTroubles> log) : IException
             StorageFault.CannotOpen => "it goes on by itself once it is back.",
             StorageFault.Away => "it goes on by itself once it does.",
             StorageFault.NotLetIn => "it goes on by itself once it is let in.",
+            StorageFault.ClockOff => "it goes on by itself once the clock is right.",
             StorageFault.NoKey => "start this node with the Nailcrow:KeysCertificate that the others have.",
             StorageFault.DiskError => "look at the disk, and at 'nailcrow admin verify' afterwards.",
             _ => "restore a backup with 'nailcrow-service restore'.",

@@ -128,10 +128,12 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         await others.HearAsync(db, _node, ct);
         if (await IsOffAsync(db, ct))
             return;
-        // Its own lease that has ended is not renewed but taken anew, by a turn of its own: it may have been another's in between.
+        // A lease that has ended, there or here, is not renewed but taken anew, by a turn of its own: it may have been another's in between, and
+        // what was begun under it here may still be on its way to the journal.
+        var held = HeldHere();
         var renewed = await TurnsAsync(
             db,
-            $"UPDATE lease SET until = clock_timestamp() + {Lasts} WHERE node = {_node} AND until > clock_timestamp() AND work = ANY ({Names}) RETURNING work, turn",
+            $"UPDATE lease SET until = clock_timestamp() + {Lasts} WHERE node = {_node} AND until > clock_timestamp() AND work = ANY ({held}) RETURNING work, turn",
             ct
         );
         Keep(renewed, sent);
@@ -148,8 +150,9 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
                 db,
                 $"""
                 UPDATE lease SET node = {_node}, turn = turn + 1, until = clock_timestamp() + {Lasts} WHERE work IN (
-                  SELECT work FROM lease WHERE until <= clock_timestamp() AND work = ANY ({Names}) ORDER BY work LIMIT {share
-                    - renewed.Count} FOR UPDATE SKIP LOCKED)
+                  SELECT work FROM lease
+                  WHERE (until <= clock_timestamp() OR (node = {_node} AND NOT work = ANY ({held}))) AND work = ANY ({Names})
+                  ORDER BY work LIMIT {share - renewed.Count} FOR UPDATE SKIP LOCKED)
                 RETURNING work, turn
                 """,
                 ct
@@ -181,14 +184,18 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
 
     private sealed record Turn(SharedWork Work, long Number);
 
+    private string[] HeldHere()
+    {
+        lock (_one)
+            return [.. _held.Keys.Select(w => w.ToString())];
+    }
+
     private void Keep(List<Turn> renewed, long sent)
     {
         lock (_one)
             foreach (var turn in renewed)
                 if (_held.TryGetValue(turn.Work, out var held) && held.Lease.Turn == turn.Number)
                     _held[turn.Work] = held with { Ends = sent + (long)Lasts.TotalMilliseconds };
-                else
-                    Hold(turn, sent); // the answer was so late that it was taken for over, and nobody else had it
     }
 
     private void Hold(Turn turn, long sent)

@@ -6,10 +6,11 @@ namespace Nailcrow.Store.Nodes;
 /// How far this node's clock is from the database's, which is the one that all nodes have. Entries are dated by the node that takes them and
 /// signatures are held against its clock, so one that is off takes no part until it is set right.
 /// </summary>
-public sealed class NodeClock(TimeProvider time)
+/// <param name="allowed">How far it may be off before the node takes no part.</param>
+public sealed class NodeClock(TimeProvider time, TimeSpan allowed)
 {
-    // What people and machines may be apart is two minutes and more; nodes of one firm are within a second.
-    private static readonly TimeSpan Allowed = TimeSpan.FromSeconds(30);
+    /// <summary>What people and machines may be apart is two minutes and more; nodes of one firm are within a second.</summary>
+    public static readonly TimeSpan UsuallyAllowed = TimeSpan.FromSeconds(30);
 
     // An answer that took longer tells too little.
     private static readonly TimeSpan Prompt = TimeSpan.FromSeconds(5);
@@ -17,11 +18,23 @@ public sealed class NodeClock(TimeProvider time)
     /// <summary>Ahead of the database where it is positive.</summary>
     public TimeSpan Off { get; private set; }
 
-    public bool IsOff => Off.Duration() > Allowed;
+    public bool IsOff => Off.Duration() > allowed;
 
     /// <summary>As people say it.</summary>
-    public string Says =>
-        $"This node's clock is {Off.Duration().TotalSeconds:0} s {(Off > TimeSpan.Zero ? "ahead of" : "behind")} the database's.";
+    public string Says => Told(Off);
+
+    /// <summary>Asked in the writer's turn, as what is written is dated by this clock: a clock may be moved between two looks at it.</summary>
+    /// <param name="there">The database's time, told when the turn began.</param>
+    /// <exception cref="ClockOffException">It is off; nothing may be written.</exception>
+    internal void HasToBeRight(DateTimeOffset there)
+    {
+        var off = time.GetUtcNow() - there;
+        if (off.Duration() > allowed)
+            throw new ClockOffException(Told(off));
+    }
+
+    private static string Told(TimeSpan off) =>
+        $"This node's clock is {off.Duration().TotalSeconds:0} s {(off > TimeSpan.Zero ? "ahead of" : "behind")} the database's.";
 
     internal async Task LookAsync(NailcrowDb db, CancellationToken ct)
     {
@@ -34,3 +47,6 @@ public sealed class NodeClock(TimeProvider time)
             Off = before + took / 2 - there;
     }
 }
+
+/// <summary>What is written would be dated by a clock that is wrong.</summary>
+public sealed class ClockOffException(string says) : Exception(says);

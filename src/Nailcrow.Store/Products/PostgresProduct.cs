@@ -41,11 +41,14 @@ internal sealed class PostgresProduct : DatabaseProduct
         try
         {
             // Let go of when the transaction has ended, which is after what it wrote can be seen.
-            await Asking.DoAsync(
+            await using var begun = await Asking.RowsAsync(
                 db,
-                $"SELECT set_config('idle_in_transaction_session_timeout', '{LongestIdleInTurn}', true), pg_advisory_xact_lock({Lock(turn)})",
+                $"SELECT set_config('idle_in_transaction_session_timeout', '{LongestIdleInTurn}', true), pg_advisory_xact_lock({Lock(turn)}), "
+                    + "clock_timestamp()",
                 ct
             );
+            await begun.Reader.ReadAsync(ct);
+            db.TurnBegan = new DateTimeOffset(begun.Reader.GetDateTime(2), TimeSpan.Zero);
             return transaction;
         }
         catch

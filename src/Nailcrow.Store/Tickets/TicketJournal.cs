@@ -20,6 +20,7 @@ public sealed class TicketJournal : IAsyncDisposable
     private readonly TimeProvider _time;
     private readonly JournalNews _news;
     private readonly OtherReleases _others;
+    private readonly NodeClock? _clock;
     private readonly DatabaseFile? _file;
     private readonly RecordCache _cache = new();
     private readonly Channel<Waiting> _waiting = Channel.CreateBounded<Waiting>(new BoundedChannelOptions(10_000) { SingleReader = true });
@@ -30,10 +31,11 @@ public sealed class TicketJournal : IAsyncDisposable
         TimeProvider time,
         JournalNews news,
         OtherReleases others,
+        NodeClock? clock = null,
         DatabaseFile? file = null
     )
     {
-        (_dbs, _time, _news, _others, _file) = (dbs, time, news, others, file);
+        (_dbs, _time, _news, _others, _clock, _file) = (dbs, time, news, others, clock, file);
         _writing = Task.Run(WriteAllAsync);
     }
 
@@ -192,7 +194,7 @@ public sealed class TicketJournal : IAsyncDisposable
     {
         using var turn = Measures.BeginTurn();
         var begun = Measures.Now;
-        var writing = new JournalBatch(connection, _cache, _time, _others, trusting);
+        var writing = new JournalBatch(connection, _cache, _time, _others, _clock, trusting);
         var answers = await writing.WriteAsync(batch, trusting ? TakeWhatWaits : _ => { });
         Measures.Turn.Since(begun);
         Measures.Entries.Add(writing.Entries);

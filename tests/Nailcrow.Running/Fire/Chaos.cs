@@ -30,6 +30,14 @@ public sealed class Chaos(RunningPostgres postgres, string database, List<Runnin
             "SELECT count(pg_terminate_backend(pid)) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()"
         );
 
+    /// <summary>What a node says to its database, and hears from it, does not arrive, and neither of both is told.</summary>
+    public static async Task DeadAsync(FrozenLine line, TimeSpan span)
+    {
+        line.Freeze();
+        await Task.Delay(span);
+        line.Thaw();
+    }
+
     /// <summary>The server goes down, and comes up again where it was.</summary>
     public async Task RestartDatabaseAsync()
     {

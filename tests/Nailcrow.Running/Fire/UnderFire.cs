@@ -7,10 +7,11 @@ using Nailcrow.Core.Appliances;
 namespace Nailcrow.Running.Fire;
 
 /// <summary>How much goes on while nodes are killed.</summary>
-public sealed record Load(int Writers, int Listeners, int Alerts, int Machines);
+/// <param name="Rebuilds">Machines that are rebuilding meanwhile, each a process of its own.</param>
+public sealed record Load(int Writers, int Listeners, int Alerts, int Machines, int Rebuilds);
 
 /// <summary>What came of it: everything that is not as it has to be, in words; and how much there was of what.</summary>
-public sealed record Outcome(IReadOnlyList<string> Troubles, int Entries, int Alerts, int Heard, int Cuts);
+public sealed record Outcome(IReadOnlyList<string> Troubles, int Entries, int Alerts, int Heard, int Cuts, int Readings);
 
 /// <summary>
 /// Writers, listeners and monitors who go on while whoever tests kills nodes, puts them to sleep, or takes the database away; and the account
@@ -26,6 +27,9 @@ public sealed class UnderFire(RunningPostgres postgres, string database, IReadOn
     public async Task<Outcome> RunAsync(Load load, Func<Task> fire, CancellationToken ct)
     {
         var (writers, listeners, alarm, machines) = await PrepareAsync(load, ct);
+        var rebuilding = new List<Rebuilding>();
+        for (var nth = 0; nth < load.Rebuilds; nth++)
+            rebuilding.Add(await Rebuilding.BeginAsync(nodes[0], nth, ct));
         using var enough = new CancellationTokenSource();
         using var all = CancellationTokenSource.CreateLinkedTokenSource(ct);
         var watching = _doors.WatchAsync(all.Token);
@@ -42,16 +46,20 @@ public sealed class UnderFire(RunningPostgres postgres, string database, IReadOn
         await enough.CancelAsync();
         await Task.WhenAll([.. writing, alerting]);
         var troubles = new List<string>();
+        foreach (var machine in rebuilding) // what does not answer has no readings, and nothing more is written
+            await machine.DisposeAsync();
         await SettleAsync(listeners, troubles, ct);
         await all.CancelAsync();
         await Task.WhenAll([.. listening, watching]);
+        var readings = await ReadingsAsync(rebuilding, troubles);
         await AccountAsync(writers, listeners, load, troubles, ct);
         return new(
             troubles,
             writers.Sum(w => w.Acknowledged.Count),
             load.Alerts,
             listeners.Sum(l => l.Heard.Count),
-            listeners.Sum(l => l.Cuts)
+            listeners.Sum(l => l.Cuts),
+            readings
         );
     }
 
@@ -119,6 +127,21 @@ public sealed class UnderFire(RunningPostgres postgres, string database, IReadOn
             }
             await Task.Delay(500, ct);
         }
+    }
+
+    private async Task<int> ReadingsAsync(List<Rebuilding> rebuilding, List<string> troubles)
+    {
+        var all = 0;
+        foreach (var machine in rebuilding)
+        {
+            var readings = await ListAsync(
+                "SELECT text::json #>> '{body,percent}', extract(epoch from recorded_at) FROM journal "
+                    + $"WHERE ticket = {machine.Ticket} AND kind = 'reading-taken' ORDER BY seq"
+            );
+            troubles.AddRange(Rebuilding.WrongWith(machine.Ticket, readings));
+            all += readings.Count;
+        }
+        return all;
     }
 
     private async Task AccountAsync(List<Writer> writers, List<Listener> listeners, Load load, List<string> troubles, CancellationToken ct)

@@ -26,7 +26,14 @@ namespace Nailcrow.Store.Tickets.Journal;
 /// has written meanwhile, or an id is in use elsewhere, a unique key refuses the batch, and each entry of it is tried
 /// again without trust. A report opens a ticket, so no record can tell that it was sent before: with one, nothing is trusted.
 /// </param>
-internal sealed class JournalBatch(JournalConnection connection, RecordCache cache, TimeProvider time, OtherReleases others, bool trusting)
+internal sealed class JournalBatch(
+    JournalConnection connection,
+    RecordCache cache,
+    TimeProvider time,
+    OtherReleases others,
+    NodeClock? clock,
+    bool trusting
+)
 {
     // Numbers a person can tell from a year or a bay.
     private const long NumbersEnd = 1_000_000_000_000;
@@ -50,6 +57,8 @@ internal sealed class JournalBatch(JournalConnection connection, RecordCache cac
     {
         var db = connection.Db;
         await using var transaction = await db.Product.BeginAsync(db, WritersTurn.Journal, CancellationToken.None);
+        if (db.TurnBegan is { } there)
+            clock?.HasToBeRight(there);
         more(batch);
         _trusting = trusting && !batch.Exists(w => w.Ticket is null);
         if (!_trusting)
