@@ -41,11 +41,31 @@ public sealed class RunningService : IAsyncDisposable
 
     public string Folder => _where.Folder;
 
-    /// <summary>Where it listens for syslog.</summary>
-    public async Task<int> SyslogPortAsync() =>
-        _where.SyslogPort != 0
-            ? _where.SyslogPort
-            : int.Parse((await Process.HearsAsync("\"Port\":(\\d+)")).Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
+    /// <summary>Where it listens for syslog, once it does: calls are answered a moment before that.</summary>
+    public async Task<int> SyslogPortAsync()
+    {
+        if (_where.SyslogPort == 0)
+            return int.Parse(
+                (await Process.HearsAsync("\"Port\":(\\d+)")).Groups[1].Value,
+                System.Globalization.CultureInfo.InvariantCulture
+            );
+        await Soon.IsAsync(() => ListensAsync(_where.SyslogPort), CancellationToken.None);
+        return _where.SyslogPort;
+    }
+
+    private static async Task<bool> ListensAsync(int port)
+    {
+        try
+        {
+            using var tcp = new System.Net.Sockets.TcpClient();
+            await tcp.ConnectAsync("127.0.0.1", port);
+            return true;
+        }
+        catch (System.Net.Sockets.SocketException)
+        {
+            return false;
+        }
+    }
 
     /// <summary>Whether all services of these tests keep their record on a server, and none has a file to look into.</summary>
     public static bool OnServer => PostgresServer.IsTested;

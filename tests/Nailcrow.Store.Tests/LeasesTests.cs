@@ -116,6 +116,7 @@ public sealed class LeasesTests : IAsyncLifetime
     {
         var node = await BeginAsync();
         await Soon.IsAsync(() => Task.FromResult(IsShared(node)), Ct);
+        var ticket = await _store.OpenAsync();
 
         _store.Tamper(
             "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()"
@@ -125,7 +126,6 @@ public sealed class LeasesTests : IAsyncLifetime
         await Soon.IsAsync(() => Task.FromResult(IsShared(node)), Ct);
         // And what it is told it has, it has: a turn of its own for each time.
         var lease = node.GetRequiredService<ILeases>().Of(SharedWork.Sealing).ShouldNotBeNull();
-        var ticket = await _store.OpenAsync();
         await Soon.IsAsync(
             async () =>
                 node.GetRequiredService<ILeases>().Of(SharedWork.Sealing) is { } now

@@ -51,7 +51,7 @@ public sealed class StoreInUse : IAsyncLifetime
         _services = new ServiceCollection()
             .AddSingleton(At is { } at ? new Stopped(at) : TimeProvider.System)
             .AddLogging()
-            .AddNailcrowStore(File, Server)
+            .AddNailcrowStore(File, Server, At is null ? null : TimeSpan.FromDays(100_000)) // a clock that stands is not held against the server's
             .AddSingleton<ISecretKeeper, InClear>()
             .BuildServiceProvider();
         OwnFiles.Keep(File);
