@@ -146,6 +146,8 @@ public static class StoreRegistration
     /// <summary>Both ends find out when the other is gone, unless whoever set it up says how.</summary>
     private static string NoticingTheEnd(string server)
     {
+        if (ProblemOf(server) is not null)
+            return server; // told at the start, where settings are looked at
         var line = new NpgsqlConnectionStringBuilder(server);
         line.Options ??= SessionSettings;
         if (line.TcpKeepAliveTime == 0)

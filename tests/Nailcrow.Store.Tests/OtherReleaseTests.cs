@@ -15,7 +15,10 @@ using Npgsql;
 
 namespace Nailcrow.Store.Tests;
 
-/// <summary>The release before this one works beside it, and the one after will: tables are added to, and nothing is decided in words that one of both cannot read.</summary>
+/// <summary>
+/// The release before this one works beside it, and the one after will: tables are added to, and nothing is decided in words that one of
+/// both cannot read.
+/// </summary>
 public sealed class OtherReleaseTests(StoreInUse store) : IClassFixture<StoreInUse>
 {
     private static CancellationToken Ct => TestContext.Current.CancellationToken;

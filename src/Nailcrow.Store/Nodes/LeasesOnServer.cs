@@ -133,7 +133,11 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         var held = HeldHere();
         var renewed = await TurnsAsync(
             db,
-            $"UPDATE lease SET until = clock_timestamp() + {Lasts} WHERE node = {_node} AND until > clock_timestamp() AND work = ANY ({held}) RETURNING work, turn",
+            $"""
+            UPDATE lease SET until = clock_timestamp() + {Lasts}
+            WHERE node = {_node} AND until > clock_timestamp() AND work = ANY ({held})
+            RETURNING work, turn
+            """,
             ct
         );
         Keep(renewed, sent);
