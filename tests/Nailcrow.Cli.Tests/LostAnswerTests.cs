@@ -1,4 +1,6 @@
 using System.Text.RegularExpressions;
+using Nailcrow.Client;
+using Nailcrow.Client.Intake;
 using Nailcrow.Running;
 
 namespace Nailcrow.Cli.Tests;
@@ -9,6 +11,8 @@ public sealed class LostAnswerTests(CommandInUse use) : IClassFixture<CommandInU
     private readonly LossyLine _line = new(use.Service.Address);
 
     private RunningCommand? _command;
+
+    private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
     private RunningCommand Command => _command ?? throw new InvalidOperationException("Not started yet.");
 
@@ -75,6 +79,30 @@ public sealed class LostAnswerTests(CommandInUse use) : IClassFixture<CommandInU
         ended.Error.ReplaceLineEndings(" ").ShouldContain("may have been kept");
         _line.Loses(0, how);
         (await Command.DoneAsync("person", "list", "--as", "admin")).ShouldContain($"Lost {how}");
+    }
+
+    [Theory]
+    [InlineData(Loss.Cut)]
+    [InlineData(Loss.Half)]
+    [InlineData(Loss.Gateway)]
+    public async Task A_picture_is_read_again_from_its_beginning_and_kept_once(Loss how)
+    {
+        var ilka = await use.Service.SignInAsync("ilka");
+        var token = (
+            await new NailcrowClient(use.Service.Http(), TimeProvider.System).SignInAsync("ilka", RunningService.Password, Ct)
+        ).AccessToken;
+        var ticket = (await ilka.ReportAsync(new FaultAsk("FSC-0203", $"Seen {how}"), Ct)).Ticket;
+        using var http = new HttpClient { BaseAddress = _line.Address };
+        var over = new NailcrowClient(http, TimeProvider.System);
+        over.UseToken(token);
+        var picture = await File.ReadAllBytesAsync(Path.Combine(Built.Root, "docs", "screenshots", "run-phone.png"), Ct);
+        var id = Guid.CreateVersion7();
+        _line.Loses(2, how);
+
+        await over.KeepPhotoAsync(ticket, id, new MemoryStream(picture), null, null, Ct);
+
+        _line.Lost.ShouldBe(2);
+        (await ilka.TicketAsync(ticket, Ct)).Photos.ShouldHaveSingleItem().Id.ShouldBe(id);
     }
 
     [Fact]

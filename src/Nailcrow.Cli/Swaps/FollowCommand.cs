@@ -195,7 +195,7 @@ internal static class FollowCommand
         {
             return (await act(), null);
         }
-        catch (ApiProblem no) when (no.Status is not System.Net.HttpStatusCode.Unauthorized)
+        catch (ApiProblem no) when (no is { Status: not System.Net.HttpStatusCode.Unauthorized, IsFromBetween: false })
         {
             return (null, no.Message);
         }
