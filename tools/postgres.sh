@@ -2,7 +2,7 @@
 # A PostgreSQL of one's own in FOLDER, on a socket there and on loopback: tools/postgres.sh FOLDER [SETTING=VALUE ...]
 # Without port=NUMBER among the settings it looks for a free one.
 # Says in one line how it is reached once it answers, and ends with its standard input: with whoever started it, however that ends. A
-# line on it ends it at once, as what is thrown away may end.
+# line on it throws it away: it ends at once, and FOLDER goes with it.
 set -euo pipefail
 [ $# -ge 1 ] || { echo "Say where: tools/postgres.sh FOLDER [SETTING=VALUE ...]" >&2; exit 2; }
 folder=$1
@@ -35,8 +35,13 @@ for port in $ports; do
   until "$bin/pg_isready" -q -h "$folder" -p "$port" || ! kill -0 $server 2>/dev/null; do sleep 0.05; done
   if kill -0 $server 2>/dev/null; then
     echo "Host=127.0.0.1;Port=$port;Username=nailcrow"
-    # Until whoever started it has gone. A word before that says that nothing of it is kept, and nothing has to be put in order.
-    ! read -r _ || kill -QUIT $server
+    # Until whoever started it has gone, who does not have to wait for what follows.
+    if read -r _; then
+      trap '' PIPE # what it started may still say a word to whoever has gone
+      trap - EXIT
+      kill -QUIT $server && wait $server || true
+      cd / && rm -rf "$folder"
+    fi
     exit 0
   fi
 done

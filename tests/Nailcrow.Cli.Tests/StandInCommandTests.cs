@@ -8,7 +8,7 @@ public sealed class StandInCommandTests(CommandInUse use) : IClassFixture<Comman
 {
     private static async Task<(int Code, string Said)> RunAsync(params string[] arguments)
     {
-        var start = new ProcessStartInfo("dotnet", [Built.Assembly("Nailcrow.StandIn", "nailcrow-standin"), .. arguments])
+        var start = new ProcessStartInfo("dotnet", [Built.StandIn, .. arguments])
         {
             RedirectStandardError = true,
             RedirectStandardOutput = true,

@@ -13,18 +13,8 @@ public class WalkTests
     public async Task What_the_demo_plays_comes_to_its_end(string script, string end, string nodes = "0")
     {
         var bin = Directory.CreateTempSubdirectory("nailcrow-bin-").FullName;
-        foreach (
-            var (project, name) in new[]
-            {
-                ("Nailcrow.Cli", "nailcrow"),
-                ("Nailcrow.StandIn", "nailcrow-standin"),
-                ("Nailcrow.Service", "nailcrow-service"),
-            }
-        )
-            File.CreateSymbolicLink(
-                Path.Combine(bin, name),
-                name == "nailcrow" && Built.Command is [var released] ? released : Path.ChangeExtension(Built.Assembly(project, name), null)
-            );
+        foreach (var program in Built.Programs)
+            File.CreateSymbolicLink(Path.Combine(bin, Path.GetFileName(program)), program);
         var start = new ProcessStartInfo("bash", [Path.Combine(Built.Root, "demo", script)])
         {
             RedirectStandardOutput = true,

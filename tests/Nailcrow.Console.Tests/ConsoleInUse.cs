@@ -45,7 +45,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
         _browser = await _playwright.Chromium.LaunchAsync(
             new()
             {
-                ExecutablePath = "/usr/bin/chromium",
+                ExecutablePath = new[] { "/usr/bin/chromium-headless-shell", "/usr/bin/chromium" }.First(File.Exists),
                 Args =
                 [
                     "--no-sandbox",

@@ -11,18 +11,30 @@ public static class Built
         AppContext.BaseDirectory
     );
 
-    public static string Assembly(string project, string name) => Path.Combine(Root, "src", project, "bin", Tail, $"{name}.dll");
+    // As it is released, where test.sh has compiled it so; else as it was built. Each test starts several of them, and what is not
+    // compiled takes a second or three before it answers.
+    private static readonly string? Compiled = Environment.GetEnvironmentVariable("NAILCROW_TESTED") is { Length: > 0 } folder
+        ? folder
+        : null;
 
     public static string Service { get; } = Assembly("Nailcrow.Service", "nailcrow-service");
 
-    /// <summary>
-    /// How the command is started: as it is released, where test.sh has compiled it so; else as it was built. Each test starts it
-    /// many times, and compiling it anew takes two seconds each time.
-    /// </summary>
+    public static string StandIn { get; } = Assembly("Nailcrow.StandIn", "nailcrow-standin");
+
+    /// <summary>How the command is started.</summary>
     public static IReadOnlyList<string> Command { get; } =
-        Environment.GetEnvironmentVariable("NAILCROW_TESTED_COMMAND") is { Length: > 0 } released
-            ? [released]
-            : ["dotnet", Assembly("Nailcrow.Cli", "nailcrow")];
+        Compiled is null ? ["dotnet", Assembly("Nailcrow.Cli", "nailcrow")] : [Path.Combine(Compiled, "nailcrow")];
+
+    /// <summary>The file to start, where no <c>dotnet</c> stands before it.</summary>
+    public static IReadOnlyList<string> Programs { get; } =
+    [
+        Command is [var released] ? released : Path.ChangeExtension(Command[^1], null),
+        Path.ChangeExtension(Service, null),
+        Path.ChangeExtension(StandIn, null),
+    ];
+
+    private static string Assembly(string project, string name) =>
+        Compiled is null ? Path.Combine(Root, "src", project, "bin", Tail, $"{name}.dll") : Path.Combine(Compiled, $"{name}.dll");
 
     /// <summary>
     /// What a program that lives for one test is started with: starting is most of its life, so what it does a few times is

@@ -70,11 +70,7 @@ public sealed class RunningStandIn : IAsyncDisposable
 
     private static async Task<RunningStandIn> BeginAsync(params string[] arguments)
     {
-        var process = RunningProcess.Start(
-            Built.Assembly("Nailcrow.StandIn", "nailcrow-standin"),
-            [.. arguments, "--port", "0"],
-            environment: Built.LivesShort
-        );
+        var process = RunningProcess.Start(Built.StandIn, [.. arguments, "--port", "0"], environment: Built.LivesShort);
         var heard = await process.HearsAsync("answers at (http://\\S+)");
         return new(process, new Uri(heard.Groups[1].Value));
     }

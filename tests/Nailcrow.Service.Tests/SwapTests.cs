@@ -189,7 +189,7 @@ public sealed class SwapTests : IAsyncLifetime
         ((int)no.Status, no.Message).ShouldBe(
             (
                 502,
-                $"FSC-0107 at {_service.Machine.Address.ToString().TrimEnd('/')} did not answer within 5 s. That says "
+                $"FSC-0107 at {_service.Machine.Address.ToString().TrimEnd('/')} did not answer within 30 s. That says "
                     + "nothing about its drives: look at the machine another way, or type in what its screen shows."
             )
         );
