@@ -9,10 +9,12 @@ if ! command -v clang >/dev/null && ! command -v gcc >/dev/null || [ ! -e /usr/i
   [ "$(id -u)" -eq 0 ] || root=sudo
   $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq clang zlib1g-dev >/dev/null
 fi
-# What the command is made of is restored and built already, and compiled for speed of compiling.
-dotnet publish src/Nailcrow.Cli -c Debug --no-restore -r linux-x64 -o "$1" -v q -m:1 -p:BuildProjectReferences=false -p:OptimizationPreference=
-# The service's own code is used as it was compiled only where it was compiled with optimization, so it is built anew.
+# What they are made of is restored and built already.
+publish() {
+  dotnet publish "src/Nailcrow.$1" -c Debug --no-restore -r linux-x64 -v q -m:1 -p:BuildProjectReferences=false -p:RunAnalyzers=false "${@:2}"
+}
+publish Cli -o "$1" -p:OptimizationPreference= # for speed of compiling
 for project in Service StandIn; do
   dotnet restore "src/Nailcrow.$project" -v q -p:PublishReadyToRun=true
-  dotnet publish "src/Nailcrow.$project" -c Release --no-restore -r linux-x64 -o "$1" -v q -m:1 -p:SelfContained=false -p:PublishReadyToRun=true
+  publish "$project" -o "$1" -p:SelfContained=false -p:PublishReadyToRun=true
 done

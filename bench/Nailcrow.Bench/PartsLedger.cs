@@ -6,6 +6,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Tickets;

@@ -5,6 +5,7 @@ using System.Text.Json.Serialization.Metadata;
 using Nailcrow.Client.Admin;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;

@@ -4,6 +4,7 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

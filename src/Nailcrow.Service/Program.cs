@@ -2,6 +2,7 @@ using Nailcrow.Service.Admin;
 using Nailcrow.Service.Appliances;
 using Nailcrow.Service.Appliances.Reaching;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Intake;
 using Nailcrow.Service.People;

@@ -32,34 +32,40 @@ public static class StoreRegistration
         string? server = null,
         TimeSpan? clockMayBeOff = null
     ) =>
-        (
-            server is null
-                ? services
-                    .AddPooledDbContextFactory<SqliteNailcrowDb>(options => OnSqlite(options, file))
-                    .AddSingleton<IDbContextFactory<NailcrowDb>, Of<SqliteNailcrowDb>>()
-                    .AddSingleton(new DatabaseFile(file))
-                    .AddSingleton(_ => FileInUse.Hold(file))
-                    .AddSingleton<ILeases, AllOurs>()
-                    .AddSingleton<SealKeyPlace, SealKeyInFolder>()
-                : services
-                    .AddPooledDbContextFactory<PostgresNailcrowDb>(options => OnPostgres(options, NoticingTheEnd(server)))
-                    .AddSingleton<IDbContextFactory<NailcrowDb>, Of<PostgresNailcrowDb>>()
-                    .AddSingleton(new NewsLine(NoticingTheEnd(server)))
-                    .AddHostedService<OtherNodesNews>()
-                    .AddSingleton<SharedKeys>()
-                    .AddSingleton<SealKeyPlace, SealKeyOfNodes>()
-                    .AddSingleton(s => new NodeClock(s.GetRequiredService<TimeProvider>(), clockMayBeOff ?? NodeClock.UsuallyAllowed))
-                    .AddSingleton<LeasesOnServer>()
-                    .AddSingleton<ILeases>(s => s.GetRequiredService<LeasesOnServer>())
-                    .AddHostedService(s => s.GetRequiredService<LeasesOnServer>())
-        )
+        (server is null ? services.AddOnFile(file) : services.AddOnServer(NoticingTheEnd(server), clockMayBeOff))
             .AddScoped<NailcrowDb>(s => s.GetRequiredService<IDbContextFactory<NailcrowDb>>().CreateDbContext())
+            .AddSingleton(new SealPlaces(file + ".seals", file + ".keys"))
+            .AddBooks();
+
+    private static IServiceCollection AddOnFile(this IServiceCollection services, string file) =>
+        services
+            .AddPooledDbContextFactory<SqliteNailcrowDb>(options => OnSqlite(options, file))
+            .AddSingleton<IDbContextFactory<NailcrowDb>, Of<SqliteNailcrowDb>>()
+            .AddSingleton(new DatabaseFile(file))
+            .AddSingleton(_ => FileInUse.Hold(file))
+            .AddSingleton<ILeases, AllOurs>()
+            .AddSingleton<SealKeyPlace, SealKeyInFolder>();
+
+    private static IServiceCollection AddOnServer(this IServiceCollection services, string server, TimeSpan? clockMayBeOff) =>
+        services
+            .AddPooledDbContextFactory<PostgresNailcrowDb>(options => OnPostgres(options, server))
+            .AddSingleton<IDbContextFactory<NailcrowDb>, Of<PostgresNailcrowDb>>()
+            .AddSingleton(new NewsLine(server))
+            .AddHostedService<OtherNodesNews>()
+            .AddSingleton<SharedKeys>()
+            .AddSingleton<SealKeyPlace, SealKeyOfNodes>()
+            .AddSingleton(s => new NodeClock(s.GetRequiredService<TimeProvider>(), clockMayBeOff ?? NodeClock.UsuallyAllowed))
+            .AddSingleton<LeasesOnServer>()
+            .AddSingleton<ILeases>(s => s.GetRequiredService<LeasesOnServer>())
+            .AddHostedService(s => s.GetRequiredService<LeasesOnServer>());
+
+    private static IServiceCollection AddBooks(this IServiceCollection services) =>
+        services
             .AddSingleton<OtherReleases>()
             .AddSingleton<TicketJournal>()
             .AddSingleton<JournalNews>()
             .AddSingleton<TicketLines>()
             .AddSingleton<JournalCheck>()
-            .AddSingleton(new SealPlaces(file + ".seals", file + ".keys"))
             .AddSingleton(s => new Seals(
                 s.GetRequiredService<IDbContextFactory<NailcrowDb>>(),
                 s.GetRequiredService<SealPlaces>(),

@@ -2,6 +2,7 @@ using Microsoft.Playwright;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
 

@@ -1,5 +1,6 @@
 using Microsoft.Playwright;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Running;
 

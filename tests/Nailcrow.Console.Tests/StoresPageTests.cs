@@ -2,6 +2,7 @@ using Microsoft.Playwright;
 using Nailcrow.Client;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Console.Tests;

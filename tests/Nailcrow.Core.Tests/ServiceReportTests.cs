@@ -1,5 +1,6 @@
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tests;

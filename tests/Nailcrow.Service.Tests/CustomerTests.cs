@@ -2,6 +2,7 @@ using System.Text;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps.Drives;
 

@@ -2,6 +2,7 @@ using Nailcrow.Client;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Service.Tests.Situations;
 
 namespace Nailcrow.Service.Tests;

@@ -3,6 +3,7 @@ using System.Net;
 using System.Text.Json;
 using Microsoft.Data.Sqlite;
 using Nailcrow.Client;
+using Nailcrow.Client.Admin;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
@@ -88,6 +89,11 @@ public sealed class MovingTests(OnePostgres postgres) : IClassFixture<OnePostgre
             before = await RecordAsync(there, ticket);
             await onServer.Process.StopAsync(); // who is killed is waited for some seconds
         }
+        await ComesBackAsync(server, ticket, token, before, seal);
+    }
+
+    private async Task ComesBackAsync(string server, long ticket, string token, string before, SealMade seal)
+    {
         var file = Path.Combine(_folder, "back.db");
         // A number that a server gave to a row that it took back stays a hole in what it numbers.
         await Postgres.AskAsync(server, "SELECT nextval(pg_get_serial_sequence('journal', 'position'))");

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Nailcrow.Client;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;

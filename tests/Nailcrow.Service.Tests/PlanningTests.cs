@@ -6,6 +6,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Planning;

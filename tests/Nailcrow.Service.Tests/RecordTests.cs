@@ -10,6 +10,7 @@ using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
@@ -138,7 +139,7 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
         await service.WriteAsync(
             "sefa",
             ticket,
-            new Core.Returns.PartReserved(
+            new Core.Returns.Issuing.PartReserved(
                 "C8FORPRESS1",
                 "Cindral C8",
                 8_001_563_222_016,
@@ -146,7 +147,7 @@ public sealed class RecordTests(PeopledService service) : IClassFixture<PeopledS
                 OverruledBecause: "Nothing else is there"
             )
         );
-        await service.WriteAsync("sefa", ticket, new Core.Returns.PartIssued("C8FORPRESS1", "ilka"));
+        await service.WriteAsync("sefa", ticket, new Core.Returns.Issuing.PartIssued("C8FORPRESS1", "ilka"));
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using Nailcrow.Client;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
 
 namespace Nailcrow.Service.Tests;

@@ -1,6 +1,7 @@
 using Nailcrow.Client;
 using Nailcrow.Client.Returns;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Ledger;
 
 namespace Nailcrow.Service.Tests;

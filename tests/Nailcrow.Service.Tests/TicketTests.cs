@@ -6,6 +6,7 @@ using Nailcrow.Client.Intake;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Planning;

@@ -56,28 +56,7 @@ export function AddMachinePage() {
           ))}
           <option value={another}>another site</option>
         </Chosen>
-        {fields.site === another && (
-          <>
-            <Said label="What the site is called" value={fields.name} onChange={typed('name')} />
-            <Chosen label="Whose it is" value={fields.owner} onChange={typed('owner')}>
-              <option value="" disabled>
-                a customer
-              </option>
-              {[...new Set(sites.map(s => s.customer))].sort().map(name => (
-                <option key={name}>{name}</option>
-              ))}
-              <option value={another}>another customer</option>
-            </Chosen>
-            {fields.owner === another && <NewCustomer fields={fields} typed={typed} />}
-            <Said label="Address" value={fields.address} onChange={typed('address')} />
-            <Chosen label="Time zone" value={fields.zone} onChange={typed('zone')}>
-              {zones().map(zone => (
-                <option key={zone}>{zone}</option>
-              ))}
-            </Chosen>
-            <Textarea label="Getting in" rows={2} value={fields.access} onChange={typed('access')} />
-          </>
-        )}
+        {fields.site === another && <NewSite fields={fields} typed={typed} customers={[...new Set(sites.map(s => s.customer))].sort()} />}
         <Said label="Room, rack and unit" value={fields.location} onChange={typed('location')} />
         <Button type="submit" disabled={!may} loading={add.isPending}>
           Add it
@@ -91,10 +70,35 @@ export function AddMachinePage() {
   )
 }
 
-type NewCustomerProps = Pick<ReturnType<typeof useDraft<typeof nothing>>, 'fields' | 'typed'>
+type Draft = Pick<ReturnType<typeof useDraft<typeof nothing>>, 'fields' | 'typed'>
+
+function NewSite({ fields, typed, customers }: Draft & { customers: readonly string[] }) {
+  return (
+    <>
+      <Said label="What the site is called" value={fields.name} onChange={typed('name')} />
+      <Chosen label="Whose it is" value={fields.owner} onChange={typed('owner')}>
+        <option value="" disabled>
+          a customer
+        </option>
+        {customers.map(name => (
+          <option key={name}>{name}</option>
+        ))}
+        <option value={another}>another customer</option>
+      </Chosen>
+      {fields.owner === another && <NewCustomer fields={fields} typed={typed} />}
+      <Said label="Address" value={fields.address} onChange={typed('address')} />
+      <Chosen label="Time zone" value={fields.zone} onChange={typed('zone')}>
+        {zones().map(zone => (
+          <option key={zone}>{zone}</option>
+        ))}
+      </Chosen>
+      <Textarea label="Getting in" rows={2} value={fields.access} onChange={typed('access')} />
+    </>
+  )
+}
 
 /** The name is enough; whom to ask and what is agreed on data is worth a line while they stand there. */
-function NewCustomer({ fields, typed }: NewCustomerProps) {
+function NewCustomer({ fields, typed }: Draft) {
   return (
     <>
       <Said label="What the customer is called" value={fields.customer} onChange={typed('customer')} />

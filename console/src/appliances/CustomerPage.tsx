@@ -7,7 +7,6 @@ import { api, unwrap } from '../shared/api'
 import { WaitingPage } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { CustomerForm } from './CustomerForm'
-import { promiseOf } from './customerTold'
 
 /** One customer: whom to ask there, what was promised and agreed, and where the machines stand. */
 export function CustomerPage() {
@@ -19,7 +18,7 @@ export function CustomerPage() {
     queryFn: async ({ signal }) => unwrap(await api.GET('/api/customers/one', { params: { query: { name } }, signal })),
   })
   if (!known.data) return <WaitingPage for="the customer" problem={known.error} />
-  const { customer, sites, machines, pictures } = known.data
+  const { customer, sites, machines, promise, pictures } = known.data
   return (
     <main className="page">
       <h1>{customer.name}</h1>
@@ -35,7 +34,7 @@ export function CustomerPage() {
             </div>
           ))}
           <dt>Promise</dt>
-          <dd>{promiseOf(customer)}</dd>
+          <dd>{promise}</dd>
           <dt>Their data</dt>
           <dd>
             {said(customer.data ?? 'ask-each-time')}
@@ -51,12 +50,7 @@ export function CustomerPage() {
           <dd>{pictures}</dd>
           <dt>Sites</dt>
           <dd>
-            {sites.length === 0 && 'none yet'}
-            {sites.map(site => (
-              <span key={site} style={{ display: 'block' }}>
-                <Link to={`/machines?find=${encodeURIComponent(site)}`}>{site}</Link>
-              </span>
-            ))}
+            <Sites names={sites} />
           </dd>
           <dt>Machines</dt>
           <dd>
@@ -72,4 +66,13 @@ export function CustomerPage() {
       {changing && <CustomerForm known={known.data} done={() => setChanging(false)} />}
     </main>
   )
+}
+
+function Sites({ names }: { names: readonly string[] }) {
+  if (names.length === 0) return 'none yet'
+  return names.map(site => (
+    <span key={site} style={{ display: 'block' }}>
+      <Link to={`/machines?find=${encodeURIComponent(site)}`}>{site}</Link>
+    </span>
+  ))
 }

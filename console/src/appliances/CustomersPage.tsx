@@ -8,7 +8,6 @@ import type { Customer } from '../shared/types'
 import { Waiting } from '../shared/Waiting'
 import { said } from '../shared/words'
 import { CustomerForm } from './CustomerForm'
-import { promiseOf } from './customerTold'
 
 /** Who owns the machines. */
 export function CustomersPage() {
@@ -50,21 +49,21 @@ function List({ find, after }: { find: string; after: string | null }) {
     )
   return (
     <>
-      {customers.map(customer => (
-        <Line key={customer.name} customer={customer} />
+      {customers.map(({ customer, promise }) => (
+        <Line key={customer.name} customer={customer} promise={promise} />
       ))}
       {next && <Link to={`?${new URLSearchParams({ ...(find ? { find } : {}), after: next })}`}>More</Link>}
     </>
   )
 }
 
-function Line({ customer }: { customer: Customer }) {
+function Line({ customer, promise }: { customer: Customer; promise: string }) {
   return (
     <p className="panel" style={{ margin: '8px 0' }}>
       <Link to={`/customers/${encodeURIComponent(customer.name)}`}>{customer.name}</Link>
       <br />
       <span className="chalk">
-        {(customer.people ?? []).map(p => p.name).join(', ') || 'nobody to ask is known'} · promise: {promiseOf(customer)} · data:{' '}
+        {(customer.people ?? []).map(p => p.name).join(', ') || 'nobody to ask is known'} · promise: {promise} · data:{' '}
         {said(customer.data ?? 'ask-each-time')}
       </span>
     </p>

@@ -11,7 +11,6 @@ import { useFoundDrives, useMachines, useWaitingMachines } from './applianceQuer
 
 /** Every machine, page by page, and a drive by the end of its serial. */
 export function MachinesPage() {
-  const mayAdd = useMay('add-machines')
   const navigate = useNavigate()
   const [params, setParams] = useSearchParams() // what is asked for stands in the address, so the way back shows it again
   const after = params.get('after')
@@ -48,30 +47,39 @@ export function MachinesPage() {
       ) : (
         <p>{find ? `No machine has '${find}' in it.` : 'No machine is listed yet; lists are brought in below.'}</p>
       )}
-      <div className="row" style={{ marginTop: 12 }}>
-        {after && (
-          <Button variant="default" onClick={() => page(null)}>
-            From the beginning
-          </Button>
-        )}
-        {machines.data.next && (
-          <Button variant="default" onClick={() => page(machines.data.next)}>
-            More
-          </Button>
-        )}
-        {mayAdd && (
-          <Button component={Link} to="/machines/new" variant="default">
-            Add a machine
-          </Button>
-        )}
-        <Button component={Link} to="/customers" variant="default">
-          Customers
-        </Button>
-        <Button component={Link} to="/lists" variant="default">
-          Lists in and out
-        </Button>
-      </div>
+      <Onward after={after} next={machines.data.next} page={page} />
     </main>
+  )
+}
+
+type OnwardProps = { after: string | null; next: string | null; page: (next: string | null) => void }
+
+function Onward({ after, next, page }: OnwardProps) {
+  const mayAdd = useMay('add-machines')
+  return (
+    <div className="row" style={{ marginTop: 12 }}>
+      {after && (
+        <Button variant="default" onClick={() => page(null)}>
+          From the beginning
+        </Button>
+      )}
+      {next && (
+        <Button variant="default" onClick={() => page(next)}>
+          More
+        </Button>
+      )}
+      {mayAdd && (
+        <Button component={Link} to="/machines/new" variant="default">
+          Add a machine
+        </Button>
+      )}
+      <Button component={Link} to="/customers" variant="default">
+        Customers
+      </Button>
+      <Button component={Link} to="/lists" variant="default">
+        Lists in and out
+      </Button>
+    </div>
   )
 }
 

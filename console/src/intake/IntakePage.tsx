@@ -56,26 +56,7 @@ export function IntakePage() {
 }
 
 function Message({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
-  const mayAdd = useMay('add-machines')
-  const client = useQueryClient()
-  const { fields: about, typed, drop } = useDraft(`intake-${item.id}`, { asset: item.asset ?? '', bay: '' })
-  const settle = useMutation({
-    mutationFn: async (asset: string | null) =>
-      unwrap(
-        await api.POST('/api/intake/{id}/settle', {
-          params: { path: { id: item.id } },
-          body: { asset, bay: about.bay.trim() || null, serial: null },
-        }),
-      ),
-    onSuccess: drop,
-    onSettled: () => client.invalidateQueries({ queryKey: ['intake'] }),
-  })
-  const back = useMutation({
-    mutationFn: async () => unwrap(await api.POST('/api/intake/{id}/take-back', { params: { path: { id: item.id } } })),
-    onSettled: () => client.invalidateQueries({ queryKey: ['intake'] }),
-  })
-  const aside = item.outcome === 'settled'
-  const open = item.outcome === 'unmatched' || item.outcome === 'unknown-sender' || aside
+  const open = item.outcome === 'unmatched' || item.outcome === 'unknown-sender' || item.outcome === 'settled'
   return (
     <article className="panel" aria-label={item.text.slice(0, 60)}>
       <p className="chalk" style={{ margin: 0 }}>
@@ -93,48 +74,76 @@ function Message({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
       <p className="mono" style={{ margin: '4px 0' }}>
         {item.text}
       </p>
-      {open && (
-        <div className="row">
-          {item.via === 'syslog' && (
-            <Button variant="default" size="xs" onClick={tryIt}>
-              Make a rule
-            </Button>
-          )}
-          <TextInput
-            aria-label="Machine"
-            placeholder="Asset number"
-            classNames={{ input: 'mono' }}
-            w={150}
-            value={about.asset}
-            onChange={typed('asset')}
-          />
-          <TextInput aria-label="Bay" placeholder="Bay" w={80} value={about.bay} onChange={typed('bay')} />
-          <Button
-            variant="default"
-            size="xs"
-            disabled={!about.asset.trim()}
-            loading={settle.isPending}
-            onClick={() => settle.mutate(about.asset.trim())}
-          >
-            Make it a ticket
-          </Button>
-          {item.isOfUnknownMachine && item.asset && mayAdd && (
-            <Button component={Link} to={`/machines/new?asset=${encodeURIComponent(item.asset)}`} variant="default" size="xs">
-              Add the machine
-            </Button>
-          )}
-          {aside ? (
-            <Button variant="subtle" size="xs" loading={back.isPending} onClick={() => back.mutate()}>
-              Have it wait again
-            </Button>
-          ) : (
-            <Button variant="subtle" size="xs" loading={settle.isPending} onClick={() => settle.mutate(null)}>
-              Put it aside
-            </Button>
-          )}
-        </div>
-      )}
-      <Refused problem={settle.error ?? back.error} />
+      {open && <ToSettle item={item} tryIt={tryIt} />}
     </article>
   )
+}
+
+/** What may become of a message: a rule, a ticket, a machine that is added, or nothing. */
+function ToSettle({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
+  const mayAdd = useMay('add-machines')
+  const { fields: about, typed, drop } = useDraft(`intake-${item.id}`, { asset: item.asset ?? '', bay: '' })
+  const { settle, back } = useSettling(item.id, about.bay, drop)
+  return (
+    <>
+      <div className="row">
+        {item.via === 'syslog' && (
+          <Button variant="default" size="xs" onClick={tryIt}>
+            Make a rule
+          </Button>
+        )}
+        <TextInput
+          aria-label="Machine"
+          placeholder="Asset number"
+          classNames={{ input: 'mono' }}
+          w={150}
+          value={about.asset}
+          onChange={typed('asset')}
+        />
+        <TextInput aria-label="Bay" placeholder="Bay" w={80} value={about.bay} onChange={typed('bay')} />
+        <Button
+          variant="default"
+          size="xs"
+          disabled={!about.asset.trim()}
+          loading={settle.isPending}
+          onClick={() => settle.mutate(about.asset.trim())}
+        >
+          Make it a ticket
+        </Button>
+        {item.isOfUnknownMachine && item.asset && mayAdd && (
+          <Button component={Link} to={`/machines/new?asset=${encodeURIComponent(item.asset)}`} variant="default" size="xs">
+            Add the machine
+          </Button>
+        )}
+        {item.outcome === 'settled' ? (
+          <Button variant="subtle" size="xs" loading={back.isPending} onClick={() => back.mutate()}>
+            Have it wait again
+          </Button>
+        ) : (
+          <Button variant="subtle" size="xs" loading={settle.isPending} onClick={() => settle.mutate(null)}>
+            Put it aside
+          </Button>
+        )}
+      </div>
+      <Refused problem={settle.error ?? back.error} />
+    </>
+  )
+}
+
+function useSettling(id: string, bay: string, done: () => void) {
+  const client = useQueryClient()
+  const onSettled = () => client.invalidateQueries({ queryKey: ['intake'] })
+  const settle = useMutation({
+    mutationFn: async (asset: string | null) =>
+      unwrap(
+        await api.POST('/api/intake/{id}/settle', { params: { path: { id } }, body: { asset, bay: bay.trim() || null, serial: null } }),
+      ),
+    onSuccess: done,
+    onSettled,
+  })
+  const back = useMutation({
+    mutationFn: async () => unwrap(await api.POST('/api/intake/{id}/take-back', { params: { path: { id } } })),
+    onSettled,
+  })
+  return { settle, back }
 }

@@ -64,20 +64,7 @@ export function ReportFaultPage() {
           value={fault.symptom}
           onChange={set('symptom')}
         />
-        <div className="row" style={{ alignItems: 'flex-start' }}>
-          <TextInput label="Bay, if known" w={140} value={fault.bay} onChange={set('bay')} />
-          <TextInput
-            label="Serial, if known"
-            classNames={{ input: 'mono' }}
-            style={{ flex: '1 1 200px' }}
-            value={fault.serial}
-            onChange={set('serial')}
-          />
-        </div>
-        <NativeSelect label="Kind of job" value={fault.job} onChange={set('job')} data={kinds} />
-        {fault.job === 'addition' && (
-          <TextInput label="Array it is for, where there are several" value={fault.array} onChange={set('array')} />
-        )}
+        <WhichDrive fault={fault} set={set} />
         <Button type="submit" loading={report.isPending}>
           Report it
         </Button>
@@ -85,6 +72,29 @@ export function ReportFaultPage() {
         {report.error && asset && <AddIt asset={asset} />}
       </form>
     </main>
+  )
+}
+
+type Draft = ReturnType<typeof useDraft<typeof nothing>>
+
+function WhichDrive({ fault, set }: { fault: Draft['fields']; set: Draft['typed'] }) {
+  return (
+    <>
+      <div className="row" style={{ alignItems: 'flex-start' }}>
+        <TextInput label="Bay, if known" w={140} value={fault.bay} onChange={set('bay')} />
+        <TextInput
+          label="Serial, if known"
+          classNames={{ input: 'mono' }}
+          style={{ flex: '1 1 200px' }}
+          value={fault.serial}
+          onChange={set('serial')}
+        />
+      </div>
+      <NativeSelect label="Kind of job" value={fault.job} onChange={set('job')} data={kinds} />
+      {fault.job === 'addition' && (
+        <TextInput label="Array it is for, where there are several" value={fault.array} onChange={set('array')} />
+      )}
+    </>
   )
 }
 

@@ -18,14 +18,7 @@ export function SignInForm({ name: known = '', signedIn }: { name?: string; sign
       unwrap(await api.POST('/api/sign-in/console', { body: { name: name.trim(), password, code: shown } })),
     onSuccess: () => signedIn(name.trim()),
   })
-  const byPasskey = useMutation({
-    mutationKey: ['sign-in'],
-    mutationFn: async () => {
-      await signInByPasskey()
-      return unwrap(await api.GET('/api/me')).name
-    },
-    onSuccess: who => signedIn(who),
-  })
+  const byPasskey = usePasskey(signedIn)
   const wanted = signIn.error instanceof ApiProblem && signIn.error.type === secondFactor
   // To be asked for a code is no refusal; to have typed another one is.
   const asked = wanted && !signIn.variables ? signIn.error?.message : undefined
@@ -72,22 +65,40 @@ export function SignInForm({ name: known = '', signedIn }: { name?: string; sign
         Sign in
       </Button>
       <Refused problem={asked ? null : signIn.error} />
+      <ByPasskey way={byPasskey} begins={signIn.reset} />
+      <Elsewhere />
+    </form>
+  )
+}
+
+const usePasskey = (signedIn: (name: string) => unknown) =>
+  useMutation({
+    mutationKey: ['sign-in'],
+    mutationFn: async () => {
+      await signInByPasskey()
+      return unwrap(await api.GET('/api/me')).name
+    },
+    onSuccess: who => signedIn(who),
+  })
+
+function ByPasskey({ way, begins }: { way: ReturnType<typeof usePasskey>; begins: () => void }) {
+  return (
+    <>
       {passkeysWork() && (
         <Button
           variant="default"
           fullWidth
-          loading={byPasskey.isPending}
+          loading={way.isPending}
           onClick={() => {
-            signIn.reset()
-            byPasskey.mutate()
+            begins()
+            way.mutate()
           }}
         >
           Sign in with a passkey
         </Button>
       )}
-      <Refused problem={byPasskey.error} />
-      <Elsewhere />
-    </form>
+      <Refused problem={way.error} />
+    </>
   )
 }
 

@@ -21,40 +21,11 @@ export function DocumentsPage() {
     placeholderData: before => before,
   })
   if (!ticket.data || (!papers.data && !papers.error)) return <WaitingPage for="the documents" problem={ticket.error} />
-  const there = papers.data?.filter(p => !p.notYet) ?? []
-  const notYet = papers.data?.filter(p => p.notYet) ?? []
   return (
     <main className="page">
       <TicketHead ticket={ticket.data} here="documents" />
       <Refused problem={papers.error} />
-      <section className="panel" aria-labelledby="there">
-        <h2 id="there">To read and to print</h2>
-        <ul style={{ margin: 0, padding: 0, listStyle: 'none' }}>
-          {there.map(paper => (
-            <li className="paper-line" key={`${paper.kind}${paper.about ?? ''}`}>
-              <a href={documentAddress(number, paper)} target="_blank" rel="noreferrer">
-                {paper.title}
-              </a>
-              <br />
-              <span className="chalk">{purpose[paper.kind]}</span>
-            </li>
-          ))}
-        </ul>
-      </section>
-      {notYet.length > 0 && (
-        <section className="panel" aria-labelledby="not-yet">
-          <h2 id="not-yet">Not yet</h2>
-          <ul style={{ margin: 0, padding: 0, listStyle: 'none' }}>
-            {notYet.map(paper => (
-              <li className="paper-line" key={paper.kind}>
-                {paper.title}
-                <br />
-                <span className="chalk">{paper.notYet}</span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <Papers number={number} papers={papers.data ?? []} />
       {ticket.data.moves
         .filter(move => move.move === 'mail-paper')
         .map(move => (
@@ -80,6 +51,44 @@ export function DocumentsPage() {
         and destroyed under <Link to={`/tickets/${number}/return`}>parts and returns</Link>.
       </p>
     </main>
+  )
+}
+
+function Papers({ number, papers }: { number: number; papers: readonly TicketPaper[] }) {
+  const notYet = papers.filter(p => p.notYet)
+  return (
+    <>
+      <section className="panel" aria-labelledby="there">
+        <h2 id="there">To read and to print</h2>
+        <ul style={{ margin: 0, padding: 0, listStyle: 'none' }}>
+          {papers
+            .filter(p => !p.notYet)
+            .map(paper => (
+              <li className="paper-line" key={`${paper.kind}${paper.about ?? ''}`}>
+                <a href={documentAddress(number, paper)} target="_blank" rel="noreferrer">
+                  {paper.title}
+                </a>
+                <br />
+                <span className="chalk">{purpose[paper.kind]}</span>
+              </li>
+            ))}
+        </ul>
+      </section>
+      {notYet.length > 0 && (
+        <section className="panel" aria-labelledby="not-yet">
+          <h2 id="not-yet">Not yet</h2>
+          <ul style={{ margin: 0, padding: 0, listStyle: 'none' }}>
+            {notYet.map(paper => (
+              <li className="paper-line" key={paper.kind}>
+                {paper.title}
+                <br />
+                <span className="chalk">{paper.notYet}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
   )
 }
 

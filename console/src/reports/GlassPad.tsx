@@ -9,6 +9,27 @@ export interface Glass {
 
 const ink = 2.5
 
+/** A white sheet, and a black pen: a signature is printed, and so black on white by night as well. */
+function blank(pad: HTMLCanvasElement) {
+  const pen = pad.getContext('2d')
+  if (!pen) return false
+  const scale = window.devicePixelRatio || 1
+  pad.width = pad.clientWidth * scale
+  pad.height = pad.clientHeight * scale
+  pen.scale(scale, scale)
+  pen.fillStyle = '#fff'
+  pen.fillRect(0, 0, pad.clientWidth, pad.clientHeight)
+  pen.strokeStyle = '#000'
+  pen.lineWidth = ink
+  pen.lineCap = 'round'
+  return true
+}
+
+const place = (event: PointerEvent<HTMLCanvasElement>) => {
+  const box = event.currentTarget.getBoundingClientRect()
+  return { x: event.clientX - box.left, y: event.clientY - box.top }
+}
+
 /** A field that a finger, a pen or a mouse writes in. Whoever cannot has the name written down by the engineer instead. */
 export function GlassPad({ ref }: { ref: Ref<Glass> }) {
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -16,19 +37,7 @@ export function GlassPad({ ref }: { ref: Ref<Glass> }) {
   const last = useRef<{ x: number; y: number } | null>(null)
 
   const clear = () => {
-    const pad = canvas.current
-    const pen = pad?.getContext('2d')
-    if (!pad || !pen) return
-    const scale = window.devicePixelRatio || 1
-    pad.width = pad.clientWidth * scale
-    pad.height = pad.clientHeight * scale
-    pen.scale(scale, scale)
-    pen.fillStyle = '#fff' // a signature is printed: black on white by night as well
-    pen.fillRect(0, 0, pad.clientWidth, pad.clientHeight)
-    pen.strokeStyle = '#000'
-    pen.lineWidth = ink
-    pen.lineCap = 'round'
-    setWritten(false)
+    if (canvas.current && blank(canvas.current)) setWritten(false)
   }
   useEffect(clear, [])
 
@@ -36,10 +45,6 @@ export function GlassPad({ ref }: { ref: Ref<Glass> }) {
     picture: () => new Promise<Blob | null>(done => (written && canvas.current ? canvas.current.toBlob(done, 'image/png') : done(null))),
   }))
 
-  const place = (event: PointerEvent<HTMLCanvasElement>) => {
-    const box = event.currentTarget.getBoundingClientRect()
-    return { x: event.clientX - box.left, y: event.clientY - box.top }
-  }
   const draw = (event: PointerEvent<HTMLCanvasElement>) => {
     const pen = event.currentTarget.getContext('2d')
     if (!last.current || !pen) return

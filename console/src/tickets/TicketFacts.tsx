@@ -93,6 +93,23 @@ function Planned({ ticket }: Known) {
             {other.bay ? `, bay ${other.bay}` : ''}
           </Fact>
         ))}
+      <AtTheSite ticket={ticket} />
+      {ticket.agreed && <Fact name="Agreed">{ticket.agreed}</Fact>}
+      {ticket.backup && (
+        <Fact name="Backup">
+          {ticket.backup}
+          {ticket.backupDetail ? `: ${ticket.backupDetail}` : ''}
+        </Fact>
+      )}
+    </>
+  )
+}
+
+/** Who was there, and what became of the machine and what stands around it. */
+function AtTheSite({ ticket }: Known) {
+  const { zone } = ticket
+  return (
+    <>
       {ticket.siteVisits.map(visit => (
         <Fact key={visit.engineer + visit.arrivedAt} name="On site">
           {visit.engineer}, {clock(visit.arrivedAt, zone)}
@@ -116,13 +133,6 @@ function Planned({ ticket }: Known) {
           {line}
         </Fact>
       ))}
-      {ticket.agreed && <Fact name="Agreed">{ticket.agreed}</Fact>}
-      {ticket.backup && (
-        <Fact name="Backup">
-          {ticket.backup}
-          {ticket.backupDetail ? `: ${ticket.backupDetail}` : ''}
-        </Fact>
-      )}
     </>
   )
 }

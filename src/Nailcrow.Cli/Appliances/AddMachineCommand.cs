@@ -3,6 +3,7 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 
 namespace Nailcrow.Cli.Appliances;
 

@@ -3,6 +3,7 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Appliances;
@@ -30,10 +31,10 @@ internal static class CustomerCommands
                         page.Customers.Select(c =>
                             new[]
                             {
-                                $"[bold]{Screen.Safe(c.Name)}[/]",
-                                Screen.Safe(string.Join(", ", (c.People ?? []).Select(p => p.Name))),
-                                Promised(c),
-                                Words.Of(c.Data).Replace('-', ' '),
+                                $"[bold]{Screen.Safe(c.Customer.Name)}[/]",
+                                Screen.Safe(string.Join(", ", (c.Customer.People ?? []).Select(p => p.Name))),
+                                c.Promise,
+                                Words.Of(c.Customer.Data).Replace('-', ' '),
                             }
                         )
                     );
@@ -98,7 +99,7 @@ internal static class CustomerCommands
             ContractJson.Default.CustomerView,
             screen =>
             {
-                screen.Line($"[bold]{Screen.Safe(view.Customer.Name)}[/]  [dim]{Promised(view.Customer)}[/]");
+                screen.Line($"[bold]{Screen.Safe(view.Customer.Name)}[/]  [dim]{view.Promise}[/]");
                 foreach (var line in view.Customer.Lines())
                     screen.Line($"  {line.About.ToLowerInvariant(), -10} {Screen.Safe(line.Says)}");
                 screen.Line($"  pictures   {Screen.Safe(view.Pictures)}");
@@ -107,13 +108,4 @@ internal static class CustomerCommands
                 screen.Line($"  machines   {view.Machines}");
             }
         );
-
-    private static string Promised(Customer customer) =>
-        (customer.RespondHours, customer.RestoreHours) switch
-        {
-            (null, null) => "as each site says",
-            ({ } there, null) => $"there within {there} h",
-            (null, { } whole) => $"redundancy back within {whole} h",
-            ({ } there, { } whole) => $"there within {there} h, redundancy back within {whole} h",
-        };
 }

@@ -2,6 +2,7 @@ using System.CommandLine;
 using System.Globalization;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Appliances;

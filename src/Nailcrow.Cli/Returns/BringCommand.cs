@@ -24,74 +24,77 @@ internal static class BringCommand
         }.Does(async call =>
         {
             var bring = await call.Client.BringAsync(call.Get(ticket), call.Ct, call.Get(plan));
-            call.Show(
-                bring,
-                ContractJson.Default.BringView,
-                screen =>
-                {
-                    screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
-                    var unfit = bring.Parts.Count(p => p.Fit == Fit.DoesNotFit);
-                    var shown = call.Get(all)
-                        ? bring.Parts
-                        :
-                        [
-                            .. bring.Parts.Where(p => p.Fit != Fit.DoesNotFit),
-                            .. bring.Parts.Where(p => p.Fit == Fit.DoesNotFit).Take(FewUnfit),
-                        ];
-                    screen.Table(
-                        ["", "serial", "model", "size", "depot", "because"],
-                        shown.Select(p =>
-                            new[]
-                            {
-                                p.Fit switch
-                                {
-                                    Fit.Fits => "[bold]fits[/]",
-                                    Fit.FitsWithWarnings => "look twice",
-                                    _ => "[dim]does not fit[/]",
-                                },
-                                Screen.Safe(p.Part.Serial),
-                                Screen.Safe(p.Part.Model),
-                                ByteSize.Both(p.Part.Bytes),
-                                Screen.Safe(p.Part.Depot),
-                                Screen.Safe(string.Join(" ", p.Blocks.Concat(p.Warns).Concat(p.Notes))),
-                            }
-                        )
-                    );
-                    if (unfit > FewUnfit && !call.Get(all))
-                        screen.Line($"[dim]and {unfit - FewUnfit} more that do not fit; --all lists them[/]");
-                    if (bring.Parts.Count == 0)
-                        screen.Line("Nothing is in stock. 'nailcrow import drives FILE' brings in a depot's list.");
-                    if (bring.Spares is { } spares)
-                        screen.Line($"Spares there: {Screen.Safe(spares)}");
-                    if (bring.Capacity is { } capacity)
-                        screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
-                    if (bring.Plan is { } planned)
-                        screen.Line(
-                            "As planned (bay "
-                                + $"{string.Join(", ", planned.Changes.Select(c => $"{Screen.Safe(c.Bay)} to {Size.Both(c.To)}"))}): "
-                                + $"{Told(planned.After)}; "
-                                + (
-                                    planned.Gain == 0 ? "nothing gained."
-                                    : planned.Gain > 0 ? $"{Size.Both(planned.Gain)} more usable."
-                                    : $"{Size.Both(-planned.Gain)} less usable."
-                                )
-                        );
-                    foreach (var bay in bring.EachBay ?? [])
-                        screen.Line(
-                            bay.Size is { } size
-                                ? $"  bay {Screen.Safe(bay.Bay)} alone: {Size.Both(size)} gives all it can, {Size.Both(bay.Gain)} more."
-                                : $"  [dim]bay {Screen.Safe(bay.Bay)} alone: no larger drive gives anything.[/]"
-                        );
-                    foreach (var upgrade in bring.Upgrades)
-                        screen.Line(
-                            $"  {upgrade.Changes.Count} larger: bay "
-                                + $"{string.Join(", ", upgrade.Changes.Select(c => Screen.Safe(c.Bay)))} gives {Size.Both(upgrade.Gain)} "
-                                + "more usable."
-                        );
-                    screen.Line($"Tools: {Screen.Safe(string.Join("; ", bring.Tools))}.");
-                }
-            );
+            call.Show(bring, ContractJson.Default.BringView, screen => Told(screen, bring, call.Get(all)));
         });
+    }
+
+    private static void Told(Screen screen, BringView bring, bool all)
+    {
+        screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
+        Parts(screen, bring.Parts, all);
+        if (bring.Spares is { } spares)
+            screen.Line($"Spares there: {Screen.Safe(spares)}");
+        if (bring.Capacity is { } capacity)
+            screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
+        Larger(screen, bring);
+        screen.Line($"Tools: {Screen.Safe(string.Join("; ", bring.Tools))}.");
+    }
+
+    private static void Parts(Screen screen, IReadOnlyList<PartFit> parts, bool all)
+    {
+        var unfit = parts.Where(p => p.Fit == Fit.DoesNotFit).ToList();
+        var shown = all ? parts : [.. parts.Where(p => p.Fit != Fit.DoesNotFit), .. unfit.Take(FewUnfit)];
+        screen.Table(
+            ["", "serial", "model", "size", "depot", "because"],
+            shown.Select(p =>
+                new[]
+                {
+                    p.Fit switch
+                    {
+                        Fit.Fits => "[bold]fits[/]",
+                        Fit.FitsWithWarnings => "look twice",
+                        _ => "[dim]does not fit[/]",
+                    },
+                    Screen.Safe(p.Part.Serial),
+                    Screen.Safe(p.Part.Model),
+                    ByteSize.Both(p.Part.Bytes),
+                    Screen.Safe(p.Part.Depot),
+                    Screen.Safe(string.Join(" ", p.Blocks.Concat(p.Warns).Concat(p.Notes))),
+                }
+            )
+        );
+        if (unfit.Count > FewUnfit && !all)
+            screen.Line($"[dim]and {unfit.Count - FewUnfit} more that do not fit; --all lists them[/]");
+        if (parts.Count == 0)
+            screen.Line("Nothing is in stock. 'nailcrow import drives FILE' brings in a depot's list.");
+    }
+
+    /// <summary>What larger drives give: those that were asked about, each bay alone, and several together.</summary>
+    private static void Larger(Screen screen, BringView bring)
+    {
+        if (bring.Plan is { } planned)
+            screen.Line(
+                "As planned (bay "
+                    + $"{string.Join(", ", planned.Changes.Select(c => $"{Screen.Safe(c.Bay)} to {Size.Both(c.To)}"))}): "
+                    + $"{Told(planned.After)}; "
+                    + (
+                        planned.Gain == 0 ? "nothing gained."
+                        : planned.Gain > 0 ? $"{Size.Both(planned.Gain)} more usable."
+                        : $"{Size.Both(-planned.Gain)} less usable."
+                    )
+            );
+        foreach (var bay in bring.EachBay ?? [])
+            screen.Line(
+                bay.Size is { } size
+                    ? $"  bay {Screen.Safe(bay.Bay)} alone: {Size.Both(size)} gives all it can, {Size.Both(bay.Gain)} more."
+                    : $"  [dim]bay {Screen.Safe(bay.Bay)} alone: no larger drive gives anything.[/]"
+            );
+        foreach (var upgrade in bring.Upgrades)
+            screen.Line(
+                $"  {upgrade.Changes.Count} larger: bay "
+                    + $"{string.Join(", ", upgrade.Changes.Select(c => Screen.Safe(c.Bay)))} gives {Size.Both(upgrade.Gain)} "
+                    + "more usable."
+            );
     }
 
     // Enough to see why; a shelf has many.

@@ -4,6 +4,7 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Telling;

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Cli.Swaps;

@@ -7,6 +7,7 @@ using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Telling;
 using Nailcrow.Core.Tickets.Waiting;

@@ -4,6 +4,7 @@ using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Telling;

@@ -3,6 +3,7 @@ using Nailcrow.Cli.Shell;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Core.Tickets.Journal.Reading;
 
 namespace Nailcrow.Cli.Tickets;
 

@@ -79,6 +79,16 @@ internal static class TicketShowCommand
 
     private static void Facts(Screen screen, TicketView view)
     {
+        Agreed(screen, view);
+        People(screen, view);
+        Parts(screen, view);
+        Around(screen, view);
+        Ending(screen, view);
+    }
+
+    /// <summary>What was agreed with the customer, and by when.</summary>
+    private static void Agreed(Screen screen, TicketView view)
+    {
         if (view.Access is { } access && view.EndedAt is null)
             screen.Line($"  getting in {Screen.Safe(access)}");
         foreach (var line in view.EndedAt is null ? view.Customer : [])
@@ -96,6 +106,10 @@ internal static class TicketShowCommand
                 ) + (deadline.Stopped ? ", its clock stands still" : "")
             );
         }
+    }
+
+    private static void People(Screen screen, TicketView view)
+    {
         if (view.Visit is { } visit)
             screen.Line($"  visit      {Telling.Clock(visit.From, view.Zone)} to {Telling.Clock(visit.To, view.Zone)}");
         if (view.Engineer is { } engineer)
@@ -109,6 +123,10 @@ internal static class TicketShowCommand
                 : "waiting";
             screen.Line($"  help       {Screen.Safe(help.By)}: {Screen.Safe(help.Reason)} [bold]{answer}[/]");
         }
+    }
+
+    private static void Parts(Screen screen, TicketView view)
+    {
         if (view.Chosen.Count > 1)
             screen.Line($"  drives     {view.Chosen.Count}, in this order: {Screen.Safe(string.Join(", ", view.Chosen))}");
         foreach (var part in view.Parts)
@@ -123,6 +141,11 @@ internal static class TicketShowCommand
                     : $"  out        {Screen.Safe(swap.OutSerial)} from bay {Screen.Safe(swap.Bay)}"
                         + (swap.InSerial is { } now ? $", {Screen.Safe(now)} in" : "")
             );
+    }
+
+    /// <summary>What else has to do with it, and what happened on the way.</summary>
+    private static void Around(Screen screen, TicketView view)
+    {
         foreach (var link in view.Links)
             screen.Line($"  link       {Words.Of(link.How).Replace('-', ' ')} {TicketNumber.Text(link.Ticket)}");
         foreach (var other in view.Beside)
@@ -141,6 +164,10 @@ internal static class TicketShowCommand
                     + (miss.OnPurpose is { } word ? $", on purpose, allowed by {Screen.Safe(word)}" : "")
                     + (miss.NotSo is { } none ? $"; that was not so ({Screen.Safe(none)})" : "")
             );
+    }
+
+    private static void Ending(Screen screen, TicketView view)
+    {
         if (view.Swap.InSerial is not null)
             screen.Line($"  rebuild    {Screen.Safe(view.Rebuild.Look.Sentence)}");
         foreach (var back in view.Returns)

@@ -1,6 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Appliances.Owners;
 
 namespace Nailcrow.Client.Appliances;
 
@@ -35,17 +36,22 @@ public sealed record MachineAsk(Appliance Appliance, Site? Site = null, Customer
 /// <param name="PicturesGoFrom">When pictures begin to go, where they are kept for a time: a week after that was agreed here. Null where
 /// they are kept as long as the record.</param>
 /// <param name="Pictures">How long they are kept, in words.</param>
+/// <param name="Promise">What was promised to them as a whole, in words.</param>
 public sealed record CustomerView(
     Customer Customer,
     IReadOnlyList<string> Sites,
     int Machines,
     string Version,
+    string Promise,
     DateTimeOffset? PicturesGoFrom = null,
     string Pictures = ""
 );
 
+/// <summary>A customer in a list, with what was promised to them as a whole, in words.</summary>
+public sealed record CustomerInList(Customer Customer, string Promise);
+
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
-public sealed record CustomerPage(IReadOnlyList<Customer> Customers, string? Next);
+public sealed record CustomerPage(IReadOnlyList<CustomerInList> Customers, string? Next);
 
 /// <summary>Where machines stand.</summary>
 public sealed record SiteList(IReadOnlyList<Site> Sites);

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Leaving;
 
 namespace Nailcrow.Client.Swaps;
 

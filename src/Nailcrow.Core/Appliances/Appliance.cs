@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Owners;
 
 namespace Nailcrow.Core.Appliances;
 

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Appliances;

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

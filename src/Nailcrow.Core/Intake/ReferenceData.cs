@@ -1,6 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Appliances.Reaching;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Returns.Fitting;

@@ -3,6 +3,7 @@ using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Nailcrow.Core.People;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

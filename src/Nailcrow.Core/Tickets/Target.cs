@@ -1,6 +1,8 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Risk;
 

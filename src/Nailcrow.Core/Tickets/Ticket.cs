@@ -6,14 +6,18 @@ using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Correcting;
+using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Core.Tickets.Waiting;
 
 namespace Nailcrow.Core.Tickets;

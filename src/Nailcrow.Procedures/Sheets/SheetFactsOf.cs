@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;

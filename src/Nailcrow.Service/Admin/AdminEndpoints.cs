@@ -7,6 +7,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Procedures;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Nodes;

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Core.People.Log;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store;

@@ -1,6 +1,8 @@
 using System.Globalization;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Store;
 using Nailcrow.Store.Moving;

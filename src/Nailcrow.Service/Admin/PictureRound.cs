@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps.Seen;

@@ -6,6 +6,7 @@ using Nailcrow.Client.Admin;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Tickets.Journal;
 
 namespace Nailcrow.Service.Admin;

@@ -3,9 +3,11 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Swaps;
@@ -28,8 +30,8 @@ internal static class CustomersEndpoints
     internal static async Task<Ok<CustomerPage>> List(ReferenceBook book, CancellationToken ct, string? after = null, string? find = null)
     {
         var found = await book.CustomersAsync(after, string.IsNullOrWhiteSpace(find) ? null : find.Trim(), OnAPage + 1, ct);
-        var page = found.Take(OnAPage).Select(c => c.Customer).ToList();
-        return TypedResults.Ok(new CustomerPage(page, found.Count > OnAPage ? page[^1].Name : null));
+        var page = found.Take(OnAPage).Select(c => new CustomerInList(c.Customer, c.Customer.Promised())).ToList();
+        return TypedResults.Ok(new CustomerPage(page, found.Count > OnAPage ? page[^1].Customer.Name : null));
     }
 
     internal static async Task<Results<Ok<CustomerView>, ProblemHttpResult>> Show(
@@ -79,6 +81,14 @@ internal static class CustomersEndpoints
         if (await book.CustomerAsync(name.Trim(), ct) is not var (known, sites, machines))
             return null;
         var from = await pictures.BeginAsync(known.Customer, ct);
-        return new(known.Customer, sites, machines, known.Version, from, PicturesKept.Told(known.Customer.PicturesKeptMonths, from));
+        return new(
+            known.Customer,
+            sites,
+            machines,
+            known.Version,
+            known.Customer.Promised(),
+            from,
+            PicturesKept.Told(known.Customer.PicturesKeptMonths, from)
+        );
     }
 }

@@ -9,6 +9,7 @@ using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;

@@ -1,4 +1,5 @@
 using Microsoft.Net.Http.Headers;
+using Nailcrow.Service.Host.Answers;
 
 namespace Nailcrow.Service.Host;
 

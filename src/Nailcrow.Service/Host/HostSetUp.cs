@@ -4,6 +4,8 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Options;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Returns.Outside;
@@ -109,6 +111,24 @@ internal static class HostSetUp
     {
         if (Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider")
             return;
+        MayStart(app, settings);
+        app.Services.GetService<FileInUse>(); // a server has none
+        var database = app.Services.GetRequiredService<Database>();
+        var missing = await database.MigrateAsync(CancellationToken.None);
+        if (missing.Count > 0)
+            Log.ForContext(typeof(HostSetUp))
+                .Warning(
+                    "Guards of the journal had been taken away and were put back: {Guards}. Somebody was at the database; "
+                        + "'nailcrow admin verify --seal FILE' tells whether anything was changed",
+                    missing
+                );
+        await FirstPersonAsync(app, settings, database);
+        Started(app, settings);
+    }
+
+    /// <exception cref="OptionsValidationException">It was told something that it cannot be meant to do.</exception>
+    private static void MayStart(WebApplication app, ServiceSettings settings)
+    {
         if (settings.Problems().ToList() is { Count: > 0 } problems)
             throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), problems);
         if (
@@ -129,16 +149,10 @@ internal static class HostSetUp
                     "Keys lie in the database in clear: whoever reads it reads every secret, and can sign seals. Give all nodes a certificate of "
                         + "their own for them (Nailcrow:KeysCertificate:Certificate and :Key)"
                 );
-        app.Services.GetService<FileInUse>(); // a server has none
-        var database = app.Services.GetRequiredService<Database>();
-        var missing = await database.MigrateAsync(CancellationToken.None);
-        if (missing.Count > 0)
-            Log.ForContext(typeof(HostSetUp))
-                .Warning(
-                    "Guards of the journal had been taken away and were put back: {Guards}. Somebody was at the database; "
-                        + "'nailcrow admin verify --seal FILE' tells whether anything was changed",
-                    missing
-                );
+    }
+
+    private static async Task FirstPersonAsync(WebApplication app, ServiceSettings settings, Database database)
+    {
         var first = app.Services.GetRequiredService<People.FirstPerson>();
         if (settings.Database is not null)
             await database.OneByOneAsync(
@@ -154,6 +168,16 @@ internal static class HostSetUp
             await first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
         if (settings.FirstAdmin is null) // only a word of advice, which nobody has to wait for
             _ = AdviseAsync();
+
+        async Task AdviseAsync()
+        {
+            await app.Lifetime.CalmAsync(app.Lifetime.ApplicationStopping);
+            await first.MakeAsync(null, app.Lifetime.ApplicationStopping);
+        }
+    }
+
+    private static void Started(WebApplication app, ServiceSettings settings)
+    {
         app.Lifetime.ApplicationStarted.Register(() =>
         {
             int[] own = [.. app.Urls.Select(u => new Uri(u.Replace("*", "localhost").Replace("+", "localhost")).Port)];
@@ -163,11 +187,5 @@ internal static class HostSetUp
         app.Lifetime.ApplicationStarted.Register(() =>
             Log.ForContext(typeof(HostSetUp)).Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, settings.Place())
         );
-
-        async Task AdviseAsync()
-        {
-            await app.Lifetime.CalmAsync(app.Lifetime.ApplicationStopping);
-            await first.MakeAsync(null, app.Lifetime.ApplicationStopping);
-        }
     }
 }

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Connections;
 using Microsoft.Extensions.Options;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store;
 using Nailcrow.Store.Moving;
 using Nailcrow.Store.Nodes;

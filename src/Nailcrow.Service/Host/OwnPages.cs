@@ -1,3 +1,4 @@
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Wire;
 
 namespace Nailcrow.Service.Host;

@@ -1,6 +1,7 @@
 using System.Net;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Store;

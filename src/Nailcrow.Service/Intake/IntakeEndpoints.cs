@@ -6,6 +6,7 @@ using Nailcrow.Core.Intake;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Appliances;

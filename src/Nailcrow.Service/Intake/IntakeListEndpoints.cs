@@ -8,6 +8,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.People.Log;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Intake.Events;
 using Nailcrow.Service.People;

@@ -1,5 +1,6 @@
 using Microsoft.Extensions.Options;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.Intake.Events;
 using Nailcrow.Service.Intake.Syslog;
 using Quartz;

@@ -1,5 +1,6 @@
 using Nailcrow.Appliances;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
@@ -8,6 +9,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;

@@ -4,6 +4,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Appliances.Redfish;
 using Nailcrow.Core.Intake;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.Intake.Events;
 using Nailcrow.Store.Intake;
 

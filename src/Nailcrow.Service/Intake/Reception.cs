@@ -1,5 +1,6 @@
 using System.Threading.Channels;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Tickets;
 

@@ -1,5 +1,6 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Core.Tickets.Planning;

@@ -6,6 +6,8 @@ using Nailcrow.Core.People.SigningIn;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.People.Elsewhere;
 using Nailcrow.Service.People.Keys;
 using Nailcrow.Service.People.Leaving;

@@ -4,6 +4,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.People.Log;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.People;
 
 namespace Nailcrow.Service.People;

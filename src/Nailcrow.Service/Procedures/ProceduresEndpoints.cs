@@ -11,6 +11,7 @@ using Nailcrow.Procedures;
 using Nailcrow.Procedures.Drawing;
 using Nailcrow.Procedures.Sheets;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Procedures;

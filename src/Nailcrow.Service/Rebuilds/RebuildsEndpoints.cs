@@ -5,6 +5,7 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Tickets;

@@ -1,4 +1,5 @@
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.Returns;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;

@@ -4,6 +4,7 @@ using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Documents.Reports;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;

@@ -6,6 +6,7 @@ using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;

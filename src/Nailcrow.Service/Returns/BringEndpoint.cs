@@ -3,6 +3,7 @@ using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Returns;

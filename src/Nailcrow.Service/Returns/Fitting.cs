@@ -1,7 +1,9 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;

@@ -5,6 +5,7 @@ using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Terms;
 using Nailcrow.Documents.Returns;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Lists;
 

@@ -2,6 +2,7 @@ using Nailcrow.Client.Returns;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Terms;

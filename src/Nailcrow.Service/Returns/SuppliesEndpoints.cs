@@ -7,6 +7,7 @@ using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Returns.Supplies;
 

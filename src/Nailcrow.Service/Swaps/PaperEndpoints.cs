@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Reports;
 using Nailcrow.Store.Tickets;
 

@@ -3,6 +3,7 @@ using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Tickets;

@@ -6,6 +6,7 @@ using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Service.Tickets;

@@ -21,6 +21,20 @@ internal static class AisleEndpoints
                     View = machine.View(),
                 }
         );
+        MapDrives(aisle);
+        MapMachine(aisle);
+        app.MapGet(
+            "/",
+            () =>
+                Results.Stream(
+                    typeof(AisleEndpoints).Assembly.GetManifestResourceStream("Nailcrow.StandIn.Aisle.aisle.html")!,
+                    "text/html; charset=utf-8"
+                )
+        ); // embedded by the project file
+    }
+
+    private static void MapDrives(RouteGroupBuilder aisle)
+    {
         aisle.MapPost(
             "/fail/{bay:int}",
             (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.Fail(bay), "Critical"))
@@ -38,8 +52,6 @@ internal static class AisleEndpoints
             (int bay, string serial, StandInMachine machine, EventBoard board) =>
                 Try(() => Told(board, bay, machine.Insert(bay, serial), "OK"))
         );
-        aisle.MapPost("/start/{array}/{bay:int}", (string array, int bay, StandInMachine machine) => Try(() => machine.Start(array, bay)));
-        aisle.MapPost("/finish/{array}", (string array, StandInMachine machine) => Try(() => machine.Finish(array)));
         aisle.MapPost(
             "/fail-listed/{bay:int}",
             (int bay, StandInMachine machine, EventBoard board) => Try(() => Told(board, bay, machine.FailListed(bay), "Critical"))
@@ -48,8 +60,14 @@ internal static class AisleEndpoints
             "/fail-at/{bay:int}/{percent:decimal}",
             (int bay, decimal percent, StandInMachine machine) => Try(() => machine.FailAt(bay, percent))
         );
-        aisle.MapPost("/take-over/{array}", (string array, StandInMachine machine) => Try(() => machine.TakeOver(array)));
         aisle.MapPost("/refuse/{bay:int}", (int bay, StandInMachine machine) => Try(() => machine.Refuse(bay)));
+    }
+
+    private static void MapMachine(RouteGroupBuilder aisle)
+    {
+        aisle.MapPost("/start/{array}/{bay:int}", (string array, int bay, StandInMachine machine) => Try(() => machine.Start(array, bay)));
+        aisle.MapPost("/finish/{array}", (string array, StandInMachine machine) => Try(() => machine.Finish(array)));
+        aisle.MapPost("/take-over/{array}", (string array, StandInMachine machine) => Try(() => machine.TakeOver(array)));
         aisle.MapPost("/restart", (StandInMachine machine) => Try(machine.Restart));
         aisle.MapPost("/behave/{manner}", Behave);
         aisle.MapPost("/new-certificate", (OwnCertificate certificate) => Try(certificate.Renew));
@@ -62,14 +80,6 @@ internal static class AisleEndpoints
                     return "Nobody is signed in at it any more.";
                 })
         );
-        app.MapGet(
-            "/",
-            () =>
-                Results.Stream(
-                    typeof(AisleEndpoints).Assembly.GetManifestResourceStream("Nailcrow.StandIn.Aisle.aisle.html")!,
-                    "text/html; charset=utf-8"
-                )
-        ); // embedded by the project file
     }
 
     private static string Told(EventBoard board, int bay, string said, string severity)

@@ -26,6 +26,15 @@ internal static class HandCommands
     {
         root.Options.Add(At);
         var bay = new Argument<int>("BAY") { Description = "The label printed at the bay." };
+        AddDrives(root, bay);
+        AddArrays(root, bay);
+        AddMachine(root);
+        AddPartners(root);
+        root.Subcommands.Add(Look());
+    }
+
+    private static void AddDrives(RootCommand root, Argument<int> bay)
+    {
         root.Subcommands.Add(Hand("fail", "The drive in a bay fails.", [bay], p => $"fail/{p.GetValue(bay)}"));
         root.Subcommands.Add(Hand("warn", "The drive in a bay warns that it will fail.", [bay], p => $"warn/{p.GetValue(bay)}"));
         root.Subcommands.Add(Hand("pull", "Pull the drive out of a bay.", [bay], p => $"pull/{p.GetValue(bay)}"));
@@ -37,18 +46,6 @@ internal static class HandCommands
                 [bay, serial],
                 p => $"insert/{p.GetValue(bay)}/{Uri.EscapeDataString(p.GetValue(serial)!)}"
             )
-        );
-        var array = new Argument<string>("ARRAY") { Description = "vault or desk." };
-        root.Subcommands.Add(
-            Hand(
-                "start",
-                "Start a rebuild on the machine's own screen.",
-                [array, bay],
-                p => $"start/{Uri.EscapeDataString(p.GetValue(array)!)}/{p.GetValue(bay)}"
-            )
-        );
-        root.Subcommands.Add(
-            Hand("finish", "Bring an array's rebuild to its end now.", [array], p => $"finish/{Uri.EscapeDataString(p.GetValue(array)!)}")
         );
         root.Subcommands.Add(
             Hand(
@@ -68,6 +65,25 @@ internal static class HandCommands
             )
         );
         root.Subcommands.Add(
+            Hand("refuse", "A bay takes no drive, or, asked once more, takes them again.", [bay], p => $"refuse/{p.GetValue(bay)}")
+        );
+    }
+
+    private static void AddArrays(RootCommand root, Argument<int> bay)
+    {
+        var array = new Argument<string>("ARRAY") { Description = "vault or desk." };
+        root.Subcommands.Add(
+            Hand(
+                "start",
+                "Start a rebuild on the machine's own screen.",
+                [array, bay],
+                p => $"start/{Uri.EscapeDataString(p.GetValue(array)!)}/{p.GetValue(bay)}"
+            )
+        );
+        root.Subcommands.Add(
+            Hand("finish", "Bring an array's rebuild to its end now.", [array], p => $"finish/{Uri.EscapeDataString(p.GetValue(array)!)}")
+        );
+        root.Subcommands.Add(
             Hand(
                 "take-over",
                 "The spare steps in for what an array is missing.",
@@ -75,9 +91,10 @@ internal static class HandCommands
                 p => $"take-over/{Uri.EscapeDataString(p.GetValue(array)!)}"
             )
         );
-        root.Subcommands.Add(
-            Hand("refuse", "A bay takes no drive, or, asked once more, takes them again.", [bay], p => $"refuse/{p.GetValue(bay)}")
-        );
+    }
+
+    private static void AddMachine(RootCommand root)
+    {
         root.Subcommands.Add(Hand("restart", "The machine restarts; a rebuild begins anew.", [], _ => "restart"));
         var manner = new Argument<string>("MANNER")
         {
@@ -97,8 +114,6 @@ internal static class HandCommands
             Hand("new-certificate", "The machine's management interface shows another certificate.", [], _ => "new-certificate")
         );
         root.Subcommands.Add(Hand("forget-sessions", "It forgets who was signed in at it.", [], _ => "forget-sessions"));
-        AddPartners(root);
-        root.Subcommands.Add(Look());
     }
 
     /// <summary>Hands at a carrier and at a maker.</summary>

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Tickets.Planning;
 
 namespace Nailcrow.Core.Tests.Appliances;

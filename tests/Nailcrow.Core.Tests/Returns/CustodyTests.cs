@@ -1,6 +1,8 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;

@@ -2,6 +2,7 @@ using System.Text.Json;
 using CsCheck;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 

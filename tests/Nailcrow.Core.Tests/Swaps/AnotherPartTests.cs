@@ -1,5 +1,6 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Gates;
 using Nailcrow.Core.Tickets;

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tests.Procedures;
 using Nailcrow.Procedures.Sheets;

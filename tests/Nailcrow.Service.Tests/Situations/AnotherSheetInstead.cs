@@ -1,6 +1,8 @@
 using Nailcrow.Client;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Telling;
 

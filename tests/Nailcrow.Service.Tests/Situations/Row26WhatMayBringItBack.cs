@@ -28,7 +28,10 @@ public sealed class Row26WhatMayBringItBack(TheFirm firm)
 
         await story.FollowAsync("rescue");
         (
-            await story.RefusedAsync("ilka", new Core.Swaps.Following.StepDecided((await story.ViewAsync()).Run!.Sheet.Id, "rescue", "yes"))
+            await story.RefusedAsync(
+                "ilka",
+                new Core.Swaps.Following.Answering.StepDecided((await story.ViewAsync()).Run!.Sheet.Id, "rescue", "yes")
+            )
         ).Status.ShouldBe(409);
         await story.AnswersAsync("yes", "lioth");
         await story.CallsAsync(goAhead: true, "They stay; somebody comes for them.");

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Service.Tests.Situations;

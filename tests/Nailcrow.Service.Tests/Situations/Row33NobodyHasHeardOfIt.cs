@@ -2,6 +2,7 @@ using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
 
 namespace Nailcrow.Service.Tests.Situations;

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
 

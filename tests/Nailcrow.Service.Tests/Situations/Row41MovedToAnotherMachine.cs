@@ -1,4 +1,5 @@
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 
 namespace Nailcrow.Service.Tests.Situations;
 

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Service.Tests.Situations;

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Linking;
 

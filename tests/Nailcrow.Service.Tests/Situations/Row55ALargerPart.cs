@@ -18,7 +18,7 @@ public sealed class Row55ALargerPart(TheFirm firm)
         story.Machine["5"] = story.Machine["5"] with { Bytes = 12 * TB }; // the first of two larger ones gave nothing
         await story.OnSiteAsync(issued: false, bytes: 12 * TB);
         (await story.ViewAsync()).Space[1].ShouldBe("Forecast: 44 TB (40.02 TiB), 4 TB (3.64 TiB) more, once the drive is exchanged.");
-        await story.DoesAsync("sefa", new Core.Returns.PartIssued(story.Parts[0], "ilka"));
+        await story.DoesAsync("sefa", new Core.Returns.Issuing.PartIssued(story.Parts[0], "ilka"));
         await story.DoesAsync("ilka", new ArrivedOnSite());
         await story.StartAsync();
         (await story.FollowAsync("claim")).Run!.Current!.Say.ShouldContain("grow into the new space");

@@ -59,11 +59,11 @@ export function PartnerList() {
   )
 }
 
-function AddPartner() {
-  const { fields, typed, drop } = useDraft('partner', { name: '', kind: 'carrier', address: '' })
-  const [secret, setSecret] = useState('') // kept nowhere but in the field
+const nothing = { name: '', kind: 'carrier', address: '' }
+
+function usePutting(fields: typeof nothing, secret: string, done: () => void) {
   const client = useQueryClient()
-  const put = useMutation({
+  return useMutation({
     mutationFn: async () =>
       unwrap(
         await api.PUT('/api/partners/{name}', {
@@ -76,10 +76,18 @@ function AddPartner() {
         }),
       ),
     onSuccess: () => {
-      drop()
-      setSecret('')
+      done()
       return client.invalidateQueries({ queryKey: ['partners'] })
     },
+  })
+}
+
+function AddPartner() {
+  const { fields, typed, drop } = useDraft('partner', nothing)
+  const [secret, setSecret] = useState('') // kept nowhere but in the field
+  const put = usePutting(fields, secret, () => {
+    drop()
+    setSecret('')
   })
   return (
     <form

@@ -13,15 +13,14 @@ const CameraScan = lazy(() => import('../../shared/CameraScan').then(part => ({ 
 
 const ways = { receive: 'Take in', issue: 'Hand out', move: 'Put elsewhere', count: 'Count' } as const
 
+const nothing = { way: 'receive', depot: '', shelf: '', van: '', to: '' }
+
 type Props = { depots: readonly string[]; depot: string }
 
 /** One field for the scanner, and what is done with what it reads. Everything here is done by keyboard alone. */
 export function ScanDesk({ depots, depot }: Props) {
-  const { fields, typed } = useDraft('stores', { way: 'receive', depot: depot || (depots[0] ?? ''), shelf: '', van: '', to: '' })
-  const [serial, setSerial] = useState('')
+  const { fields, typed } = useDraft('stores', { ...nothing, depot: depot || (depots[0] ?? '') })
   const [missing, setMissing] = useState<string | null>(null)
-  const [camera, setCamera] = useState(false)
-  const field = useRef<HTMLInputElement>(null)
   const { scans, scan, again } = useScans()
   const way = fields.way as keyof typeof ways
   const place: Holder =
@@ -54,59 +53,10 @@ export function ScanDesk({ depots, depot }: Props) {
         {way === 'issue' ? (
           <Person label="To" value={fields.to} onChange={typed('to')} none="who takes it" />
         ) : (
-          <>
-            <TextInput label="Depot" list="depots" value={fields.depot} onChange={typed('depot')} disabled={place.kind === 'van'} />
-            <datalist id="depots">
-              {depots.map(name => (
-                <option key={name} value={name} />
-              ))}
-            </datalist>
-            <TextInput label="Shelf" value={fields.shelf} onChange={typed('shelf')} disabled={place.kind === 'van'} />
-            {way !== 'receive' && <Person label="Or the van of" value={fields.van} onChange={typed('van')} none="no van" />}
-          </>
+          <Where depots={depots} fields={fields} typed={typed} mayBeVan={way !== 'receive'} inVan={place.kind === 'van'} />
         )}
       </div>
-      {way === 'count' ? (
-        <CountDesk at={place} />
-      ) : (
-        <form
-          className="stack"
-          onSubmit={event => {
-            event.preventDefault()
-            if (take(serial)) setSerial('')
-            field.current?.focus()
-          }}
-        >
-          <TextInput
-            ref={field}
-            autoFocus
-            label="Serial"
-            description="Scan it, or type it and press Enter."
-            classNames={{ input: 'mono' }}
-            autoComplete="off"
-            autoCapitalize="characters"
-            spellCheck={false}
-            error={missing}
-            value={serial}
-            onChange={e => setSerial(e.currentTarget.value)}
-          />
-          {camera ? (
-            <Suspense fallback={<p>The camera is made ready.</p>}>
-              <CameraScan
-                found={read => {
-                  setCamera(false)
-                  if (!take(read)) setSerial(read)
-                }}
-                close={() => setCamera(false)}
-              />
-            </Suspense>
-          ) : (
-            <Press variant="default" onClick={() => setCamera(true)}>
-              Scan with the camera
-            </Press>
-          )}
-        </form>
-      )}
+      {way === 'count' ? <CountDesk at={place} /> : <SerialField take={take} missing={missing} />}
       {scans.length > 0 && (
         <ol aria-live="polite" aria-label="Scanned" style={{ margin: 0, padding: 0, listStyle: 'none' }}>
           {scans.map(one => (
@@ -115,6 +65,73 @@ export function ScanDesk({ depots, depot }: Props) {
         </ol>
       )}
     </section>
+  )
+}
+
+type WhereProps = Pick<ReturnType<typeof useDraft<typeof nothing>>, 'fields' | 'typed'> & {
+  depots: readonly string[]
+  mayBeVan: boolean
+  inVan: boolean
+}
+
+function Where({ depots, fields, typed, mayBeVan, inVan }: WhereProps) {
+  return (
+    <>
+      <TextInput label="Depot" list="depots" value={fields.depot} onChange={typed('depot')} disabled={inVan} />
+      <datalist id="depots">
+        {depots.map(name => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
+      <TextInput label="Shelf" value={fields.shelf} onChange={typed('shelf')} disabled={inVan} />
+      {mayBeVan && <Person label="Or the van of" value={fields.van} onChange={typed('van')} none="no van" />}
+    </>
+  )
+}
+
+/** What is read stays in the field until it is taken. */
+function SerialField({ take, missing }: { take: (read: string) => boolean; missing: string | null }) {
+  const [serial, setSerial] = useState('')
+  const [camera, setCamera] = useState(false)
+  const field = useRef<HTMLInputElement>(null)
+  return (
+    <form
+      className="stack"
+      onSubmit={event => {
+        event.preventDefault()
+        if (take(serial)) setSerial('')
+        field.current?.focus()
+      }}
+    >
+      <TextInput
+        ref={field}
+        autoFocus
+        label="Serial"
+        description="Scan it, or type it and press Enter."
+        classNames={{ input: 'mono' }}
+        autoComplete="off"
+        autoCapitalize="characters"
+        spellCheck={false}
+        error={missing}
+        value={serial}
+        onChange={e => setSerial(e.currentTarget.value)}
+      />
+      {camera ? (
+        <Suspense fallback={<p>The camera is made ready.</p>}>
+          <CameraScan
+            found={read => {
+              setCamera(false)
+              if (!take(read)) setSerial(read)
+            }}
+            close={() => setCamera(false)}
+          />
+        </Suspense>
+      ) : (
+        <Press variant="default" onClick={() => setCamera(true)}>
+          Scan with the camera
+        </Press>
+      )}
+    </form>
   )
 }
 

@@ -105,35 +105,21 @@ function Line({ name }: { name: string }) {
 /** One line of the ledger at a time; sent again after a lost answer it is taken once. An engineer counts their own van, and no more. */
 function Written({ supplies, ownVan }: { supplies: readonly SupplyStock[]; ownVan?: string }) {
   const { fields, typed, set } = useDraft('supplies', { way: 'came', name: '', count: '', from: '', to: '', note: '' })
-  const id = useRef(uuid7())
-  const client = useQueryClient()
   const way = ownVan ? 'counted' : (ways.find(([w]) => w === fields.way)?.[0] ?? 'came')
-  const write = useMutation({
-    mutationFn: async (more: Partial<SupplyAsk>) =>
-      unwrap(
-        await api.POST('/api/supplies', {
-          body: {
-            id: id.current,
-            supply: fields.name,
-            way,
-            count: Number(fields.count),
-            from: way === 'came' ? null : (ownVan ?? fields.from),
-            to: way === 'came' || way === 'moved' ? fields.to : null,
-            note: fields.note.trim() || null,
-            asNamed: false,
-            ...more,
-          },
-        }),
-      ),
-    onSuccess: answer => {
-      id.current = uuid7()
-      if (answer.asks) return
+  const write = useWriting(
+    {
+      supply: fields.name,
+      way,
+      count: Number(fields.count),
+      from: way === 'came' ? null : (ownVan ?? fields.from),
+      to: way === 'came' || way === 'moved' ? fields.to : null,
+      note: fields.note.trim() || null,
+    },
+    () => {
       set('count', '')
       set('note', '')
-      return client.invalidateQueries({ queryKey: ['supplies'] })
     },
-  })
-  const answer = write.data
+  )
   return (
     <form
       className="panel now stack"
@@ -147,13 +133,7 @@ function Written({ supplies, ownVan }: { supplies: readonly SupplyStock[]; ownVa
         {ownVan ? (
           <p style={{ margin: 0, alignSelf: 'center' }}>Counted in your van</p>
         ) : (
-          <NativeSelect label="What happened" value={way} onChange={typed('way')}>
-            {ways.map(([value, label]) => (
-              <option key={value} value={value}>
-                {label}
-              </option>
-            ))}
-          </NativeSelect>
+          <NativeSelect label="What happened" value={way} onChange={typed('way')} data={ways.map(([value, label]) => ({ value, label }))} />
         )}
         <TextInput label="What" list="supplies" value={fields.name} onChange={typed('name')} required withAsterisk={false} maxLength={80} />
         <TextInput
@@ -171,27 +151,9 @@ function Written({ supplies, ownVan }: { supplies: readonly SupplyStock[]; ownVa
         {(way === 'came' || way === 'moved') && <Place label="To" value={fields.to} onChange={typed('to')} />}
         <TextInput label="Note, if any" value={fields.note} onChange={typed('note')} maxLength={4000} />
       </div>
-      <datalist id="supplies">
-        {supplies.map(s => (
-          <option key={s.name} value={s.name} />
-        ))}
-      </datalist>
+      <datalist id="supplies">{supplies.map(named)}</datalist>
       <Refused problem={write.error} />
-      {answer && (
-        <p role="status" className={answer.asks ? 'brick' : undefined} style={{ margin: 0 }}>
-          {answer.says}
-        </p>
-      )}
-      {answer?.near && (
-        <div className="row">
-          <Button variant="default" loading={write.isPending} onClick={() => write.mutate({ supply: answer.near ?? '' })}>
-            It is {answer.near}
-          </Button>
-          <Button variant="default" loading={write.isPending} onClick={() => write.mutate({ asNamed: true })}>
-            {fields.name} is new
-          </Button>
-        </div>
-      )}
+      <Answered write={write} name={fields.name} />
       <div>
         <Button type="submit" loading={write.isPending}>
           Write it down
@@ -199,6 +161,46 @@ function Written({ supplies, ownVan }: { supplies: readonly SupplyStock[]; ownVa
       </div>
     </form>
   )
+}
+
+const named = ({ name }: SupplyStock) => <option key={name} value={name} />
+
+/** What was made of it; a name that looks like another one is asked about. */
+function Answered({ write, name }: { write: ReturnType<typeof useWriting>; name: string }) {
+  const answer = write.data
+  if (!answer) return null
+  return (
+    <>
+      <p role="status" className={answer.asks ? 'brick' : undefined} style={{ margin: 0 }}>
+        {answer.says}
+      </p>
+      {answer.near && (
+        <div className="row">
+          <Button variant="default" loading={write.isPending} onClick={() => write.mutate({ supply: answer.near ?? '' })}>
+            It is {answer.near}
+          </Button>
+          <Button variant="default" loading={write.isPending} onClick={() => write.mutate({ asNamed: true })}>
+            {name} is new
+          </Button>
+        </div>
+      )}
+    </>
+  )
+}
+
+function useWriting(line: Omit<SupplyAsk, 'id' | 'asNamed'>, kept: () => void) {
+  const id = useRef(uuid7())
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: async (more: Partial<SupplyAsk>) =>
+      unwrap(await api.POST('/api/supplies', { body: { ...line, id: id.current, asNamed: false, ...more } })),
+    onSuccess: answer => {
+      id.current = uuid7()
+      if (answer.asks) return
+      kept()
+      return client.invalidateQueries({ queryKey: ['supplies'] })
+    },
+  })
 }
 
 type PlaceProps = { label: string; value: string; onChange: ReturnType<ReturnType<typeof useDraft>['typed']> }

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

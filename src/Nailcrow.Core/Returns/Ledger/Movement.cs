@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Returns.Ledger;

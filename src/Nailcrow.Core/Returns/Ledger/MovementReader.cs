@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Text;
 using System.Text.Json;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Returns.Ledger;
@@ -35,86 +36,102 @@ internal static class MovementReader
 
     private static Movement Line(ref Utf8JsonReader json)
     {
-        Guid? id = null,
-            entry = null,
-            of = null;
-        string? serial = null,
-            by = null,
-            asset = null,
-            note = null;
-        MovementKind? kind = null;
-        DateTimeOffset? at = null;
-        DateTimeOffset recordedAt = default;
-        Holder? to = null;
-        long? ticket = null;
-        var seq = 0L;
-        PartData? part = null;
-        Announcement? going = null;
-        NoReplacement? givenUpAs = null;
-        InspectionFinding? found = null;
-        bool? failed = null;
+        var read = new Fields();
         Begins(ref json);
         while (Name(ref json, out var name))
-            if (name.SequenceEqual("id"u8))
-                id = json.GetGuid();
-            else if (name.SequenceEqual("serial"u8))
-                serial = Text(ref json);
-            else if (name.SequenceEqual("kind"u8))
-                kind = Word<MovementKind>.Of(ref json);
-            else if (name.SequenceEqual("at"u8))
-                at = json.GetDateTimeOffset();
-            else if (name.SequenceEqual("by"u8))
-                by = Text(ref json);
-            else if (name.SequenceEqual("to"u8))
-                to = Holding(ref json);
-            else if (name.SequenceEqual("ticket"u8))
-                ticket = json.GetInt64();
-            else if (name.SequenceEqual("asset"u8))
-                asset = Text(ref json);
-            else if (name.SequenceEqual("entry"u8))
-                entry = json.GetGuid();
-            else if (name.SequenceEqual("of"u8))
-                of = json.GetGuid();
-            else if (name.SequenceEqual("part"u8))
-                part = Data(ref json);
-            else if (name.SequenceEqual("going"u8))
-                going = Going(ref json);
-            else if (name.SequenceEqual("note"u8))
-                note = Text(ref json);
-            else if (name.SequenceEqual("givenUpAs"u8))
-                givenUpAs = Word<NoReplacement>.Of(ref json);
-            else if (name.SequenceEqual("found"u8))
-                found = Word<InspectionFinding>.Of(ref json);
-            else if (name.SequenceEqual("failed"u8))
-                failed = json.GetBoolean();
-            else if (name.SequenceEqual("seq"u8))
-                seq = json.GetInt64();
-            else if (name.SequenceEqual("recordedAt"u8))
-                recordedAt = json.GetDateTimeOffset();
-            else
+            if (!read.Takes(name, ref json))
                 Unknown(ref json);
-        return new(
-            id ?? throw Missing("id"),
-            serial ?? throw Missing("serial"),
-            kind ?? throw Missing("kind"),
-            at ?? throw Missing("at"),
-            by ?? throw Missing("by"),
-            to,
-            ticket,
-            asset,
-            entry,
-            of,
-            part,
-            going,
-            note,
-            givenUpAs,
-            found,
-            failed
-        )
+        return read.Movement();
+    }
+
+    /// <summary>What was read of a line so far.</summary>
+    private struct Fields
+    {
+        private Guid? _id;
+        private Guid? _entry;
+        private Guid? _of;
+        private string? _serial;
+        private string? _by;
+        private string? _asset;
+        private string? _note;
+        private MovementKind? _kind;
+        private DateTimeOffset? _at;
+        private DateTimeOffset _recordedAt;
+        private Holder? _to;
+        private long? _ticket;
+        private long _seq;
+        private PartData? _part;
+        private Announcement? _going;
+        private NoReplacement? _givenUpAs;
+        private InspectionFinding? _found;
+        private bool? _failed;
+
+        public bool Takes(scoped ReadOnlySpan<byte> name, ref Utf8JsonReader json)
         {
-            Seq = seq,
-            RecordedAt = recordedAt,
-        };
+            if (name.SequenceEqual("id"u8))
+                _id = json.GetGuid();
+            else if (name.SequenceEqual("serial"u8))
+                _serial = Text(ref json);
+            else if (name.SequenceEqual("kind"u8))
+                _kind = Word<MovementKind>.Of(ref json);
+            else if (name.SequenceEqual("at"u8))
+                _at = json.GetDateTimeOffset();
+            else if (name.SequenceEqual("by"u8))
+                _by = Text(ref json);
+            else if (name.SequenceEqual("to"u8))
+                _to = Holding(ref json);
+            else if (name.SequenceEqual("ticket"u8))
+                _ticket = json.GetInt64();
+            else if (name.SequenceEqual("asset"u8))
+                _asset = Text(ref json);
+            else if (name.SequenceEqual("entry"u8))
+                _entry = json.GetGuid();
+            else if (name.SequenceEqual("of"u8))
+                _of = json.GetGuid();
+            else if (name.SequenceEqual("part"u8))
+                _part = Data(ref json);
+            else if (name.SequenceEqual("going"u8))
+                _going = Going(ref json);
+            else if (name.SequenceEqual("note"u8))
+                _note = Text(ref json);
+            else if (name.SequenceEqual("givenUpAs"u8))
+                _givenUpAs = Word<NoReplacement>.Of(ref json);
+            else if (name.SequenceEqual("found"u8))
+                _found = Word<InspectionFinding>.Of(ref json);
+            else if (name.SequenceEqual("failed"u8))
+                _failed = json.GetBoolean();
+            else if (name.SequenceEqual("seq"u8))
+                _seq = json.GetInt64();
+            else if (name.SequenceEqual("recordedAt"u8))
+                _recordedAt = json.GetDateTimeOffset();
+            else
+                return false;
+            return true;
+        }
+
+        public readonly Movement Movement() =>
+            new(
+                _id ?? throw Missing("id"),
+                _serial ?? throw Missing("serial"),
+                _kind ?? throw Missing("kind"),
+                _at ?? throw Missing("at"),
+                _by ?? throw Missing("by"),
+                _to,
+                _ticket,
+                _asset,
+                _entry,
+                _of,
+                _part,
+                _going,
+                _note,
+                _givenUpAs,
+                _found,
+                _failed
+            )
+            {
+                Seq = _seq,
+                RecordedAt = _recordedAt,
+            };
     }
 
     private static Holder Holding(ref Utf8JsonReader json)

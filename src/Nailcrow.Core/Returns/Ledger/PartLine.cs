@@ -1,4 +1,5 @@
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -154,8 +155,8 @@ public static class TicketMovements
     /// <summary>What went another way says nothing of the part itself.</summary>
     private static IEnumerable<(string Serial, NoReplacement Reason)> GivenUp(Ticket ticket) =>
         ticket
-            .GivenUp.Where(p => p.GivenUp is not (null or Returns.NoReplacement.NotHere))
-            .Select(p => (p.Serial, p.GivenUp ?? Returns.NoReplacement.NotNeeded));
+            .GivenUp.Where(p => p.GivenUp is not (null or Issuing.NoReplacement.NotHere))
+            .Select(p => (p.Serial, p.GivenUp ?? Issuing.NoReplacement.NotNeeded));
 
     private static Guid IdOf(Ticket ticket, (string Serial, NoReplacement Reason) part) =>
         Named(string.Create(CultureInfo.InvariantCulture, $"{ticket.Number}/given-up/{part.Serial}/{part.Reason}"));

@@ -2,6 +2,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Tickets;
 
 namespace Nailcrow.Core.Swaps.Drives;

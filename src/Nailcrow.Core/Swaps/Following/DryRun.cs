@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps.Following.Guarding;
 using Nailcrow.Core.Swaps.Gates;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

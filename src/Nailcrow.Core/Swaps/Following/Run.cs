@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Swaps.Following.Leaving;
 
 namespace Nailcrow.Core.Swaps.Following;
 

@@ -1,5 +1,7 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Following.Answering;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;

@@ -3,6 +3,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Waiting;
 

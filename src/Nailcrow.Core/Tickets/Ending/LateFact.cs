@@ -10,6 +10,7 @@ using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Correcting;
+using Nailcrow.Core.Tickets.Journal.Reading;
 
 namespace Nailcrow.Core.Tickets.Ending;
 

@@ -1,6 +1,7 @@
 using System.Collections.Frozen;
 using System.Reflection;
 using System.Text.Json.Serialization;
+using Nailcrow.Core.Tickets.Journal.Reading;
 
 namespace Nailcrow.Core.Tickets.Journal;
 

@@ -26,6 +26,7 @@ public static class MovesOf
             .. Helping(asked),
             .. Beside(asked),
             .. Ending(asked),
+            .. Ended(asked),
         ];
     }
 
@@ -228,6 +229,10 @@ public static class MovesOf
                 : ticket.Swap.InSerial is null ? "There is nothing to sign off before a new drive is in."
                 : null
         );
+    }
+
+    private static IEnumerable<OfferedMove> Ended(Offering asked)
+    {
         yield return asked.Entry(Move.Close, "Close the ticket", new TicketClosed());
         yield return asked.Entry(
             Move.NothingToSwap,
@@ -235,7 +240,7 @@ public static class MovesOf
             new TicketClosed(ClosedOtherwise.NothingToSwap),
             new TicketClosed(ClosedOtherwise.NothingToSwap, Some),
             [Sentence("reason", "What was found: a cable, a lamp, a false alarm")],
-            notNow: ticket.HasMoved ? "A drive was moved; the ticket ends as any." : null
+            notNow: asked.Ticket.HasMoved ? "A drive was moved; the ticket ends as any." : null
         );
         yield return asked.Entry(
             Move.CloseOtherwise,

@@ -1,5 +1,7 @@
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Guarding;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Swaps.Gates;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
@@ -162,12 +164,12 @@ public sealed record NextAction(string Who, string Say, Move Move)
     private static NextAction WhereTo(Ticket ticket, string serial, Returns.Holder holder) =>
         (Target.HoldsCustomersData(ticket, serial) ? ticket.Report?.DataAgreed : null) switch
         {
-            Appliances.DataAgreement.StaysWithThem => new(
+            Appliances.Owners.DataAgreement.StaysWithThem => new(
                 Engineer(ticket),
                 $"Hand {serial} to {ticket.Report?.Customer}: it stays there. Write down who takes it.",
                 Move.KeepDrive
             ),
-            Appliances.DataAgreement.DestroyedThere => new(
+            Appliances.Owners.DataAgreement.DestroyedThere => new(
                 Engineer(ticket),
                 $"Have {serial} destroyed there, and write down how and before whom.",
                 Move.DestroyDrive

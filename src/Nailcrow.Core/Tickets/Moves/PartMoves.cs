@@ -1,6 +1,7 @@
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Terms;
 using static Nailcrow.Core.Tickets.Moves.Offering;
@@ -11,9 +12,17 @@ namespace Nailcrow.Core.Tickets.Moves;
 internal static class PartMoves
 {
     public static IEnumerable<OfferedMove> Of(Offering asked) =>
-        [.. Bringing(asked), .. Wiping(asked), .. Returning(asked), .. AskedOutside.Of(asked), .. PartsEnding.Of(asked), .. Using(asked)];
+        [
+            .. Reserving(asked),
+            .. Issuing(asked),
+            .. Wiping(asked),
+            .. Returning(asked),
+            .. AskedOutside.Of(asked),
+            .. PartsEnding.Of(asked),
+            .. Using(asked),
+        ];
 
-    private static IEnumerable<OfferedMove> Bringing(Offering asked)
+    private static IEnumerable<OfferedMove> Reserving(Offering asked)
     {
         var ticket = asked.Ticket;
         var least = Target.LeastBytes(ticket);
@@ -36,6 +45,11 @@ internal static class PartMoves
                 new("overruledBecause", "Why this one, if something speaks against it", FieldKind.Lines, Required: false, Most: 4_000),
             ]
         );
+    }
+
+    private static IEnumerable<OfferedMove> Issuing(Offering asked)
+    {
+        var ticket = asked.Ticket;
         foreach (var part in ticket.Parts.Where(p => p is { IssuedTo: null, GivenUp: null }))
             yield return asked.Entry(
                 Move.IssuePart,
@@ -252,7 +266,7 @@ internal static class PartMoves
                 new(
                     "dataAgreedBy",
                     "Who agreed that the data on it may leave",
-                    Required: asked.Ticket.Report?.DataAgreed is not Appliances.DataAgreement.MayLeave
+                    Required: asked.Ticket.Report?.DataAgreed is not Appliances.Owners.DataAgreement.MayLeave
                 )
             );
         if (Reasons(reason) is { Length: > 1 } reasons)

@@ -3,6 +3,7 @@ using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
@@ -14,7 +15,8 @@ namespace Nailcrow.Core.Tickets.Moves;
 /// <summary>What is done at the machine: arriving, looking, following the sheet, watching the rebuild.</summary>
 internal static class RunMoves
 {
-    public static IEnumerable<OfferedMove> Of(Offering asked) => [.. Site(asked), .. Sheet(asked), .. Rebuild(asked)];
+    public static IEnumerable<OfferedMove> Of(Offering asked) =>
+        [.. Site(asked), .. Seeing(asked), .. AtMachine(asked), .. Sheet(asked), .. Reading(asked), .. Rebuild(asked)];
 
     /// <summary>Why somebody leaves of their own; a hand-over and the ticket's end are entries themselves.</summary>
     private static readonly VisitEnd[] Leaving =
@@ -59,6 +61,11 @@ internal static class RunMoves
             ],
             notNow: SiteVisits.There(ticket, asked.Actor.Name) is null ? "Nobody leaves who has not arrived." : null
         );
+    }
+
+    private static IEnumerable<OfferedMove> Seeing(Offering asked)
+    {
+        var ticket = asked.Ticket;
         yield return new(
             Move.TakeSnapshot,
             "Ask the machine for a snapshot",
@@ -84,6 +91,11 @@ internal static class RunMoves
             new DrivesChosen(ticket.Chosen),
             []
         );
+    }
+
+    private static IEnumerable<OfferedMove> AtMachine(Offering asked)
+    {
+        var ticket = asked.Ticket;
         yield return Power(asked);
         yield return asked.Entry(
             Move.MoveAside,
@@ -185,7 +197,7 @@ internal static class RunMoves
             );
     }
 
-    private static IEnumerable<OfferedMove> Rebuild(Offering asked)
+    private static IEnumerable<OfferedMove> Reading(Offering asked)
     {
         var ticket = asked.Ticket;
         var array = Target.Array(ticket)?.Name ?? ticket.Sheet?.Array;
@@ -201,8 +213,8 @@ internal static class RunMoves
         yield return asked.Entry(
             Move.TypeReading,
             "Keep this reading",
-            new ReadingTaken(array ?? "", Progress.Running, RebuildPhase.Rebuilding, Reading.Person),
-            new ReadingTaken(array ?? Some, Progress.Running, RebuildPhase.Rebuilding, Reading.Person),
+            new ReadingTaken(array ?? "", Progress.Running, RebuildPhase.Rebuilding, Rebuilds.Reading.Person),
+            new ReadingTaken(array ?? Some, Progress.Running, RebuildPhase.Rebuilding, Rebuilds.Reading.Person),
             [
                 new(
                     "progress",
@@ -229,6 +241,18 @@ internal static class RunMoves
             array,
             Ended(ticket) ?? notNow
         );
+        if (ReadingTakenBack.TypedIn(ticket) is { } typed)
+            yield return asked.Entry(
+                Move.TakeBackReading,
+                $"Take {(typed.Percent is { } percent ? $"{percent} %" : "the last typed reading")} back",
+                new ReadingTakenBack(typed.At),
+                notNow: Ended(ticket)
+            );
+    }
+
+    private static IEnumerable<OfferedMove> Rebuild(Offering asked)
+    {
+        var ticket = asked.Ticket;
         yield return asked.Entry(
             Move.ChooseRebuild,
             "Say how much it copies",
@@ -246,13 +270,6 @@ internal static class RunMoves
             ],
             notNow: Ended(ticket)
         );
-        if (ReadingTakenBack.TypedIn(ticket) is { } typed)
-            yield return asked.Entry(
-                Move.TakeBackReading,
-                $"Take {(typed.Percent is { } percent ? $"{percent} %" : "the last typed reading")} back",
-                new ReadingTakenBack(typed.At),
-                notNow: Ended(ticket)
-            );
     }
 
     private static string? WhyNoStart(Offering asked)

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 
 namespace Nailcrow.Core.Tickets.Planning;
 

@@ -2,6 +2,8 @@ using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Guarding;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Swaps.Gates;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Ending;

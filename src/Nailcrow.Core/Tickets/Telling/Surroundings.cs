@@ -1,5 +1,6 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Swaps;

@@ -1,9 +1,11 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Ending;

@@ -1,4 +1,5 @@
 using Nailcrow.Core.People;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Nodes;
 using OpenTelemetry;

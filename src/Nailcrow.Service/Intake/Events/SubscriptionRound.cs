@@ -3,6 +3,7 @@ using Nailcrow.Appliances;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Nodes;
 using Quartz;

@@ -7,6 +7,7 @@ using Microsoft.Extensions.Options;
 using Nailcrow.Client.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.People.SigningIn;
 using Nailcrow.Service.People.StayingIn;

@@ -5,6 +5,8 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.People.Log;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
 

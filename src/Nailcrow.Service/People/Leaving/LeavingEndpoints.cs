@@ -8,6 +8,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Returns.Ledger;

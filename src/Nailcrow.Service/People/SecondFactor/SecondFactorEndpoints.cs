@@ -8,6 +8,8 @@ using Nailcrow.Core.People.SecondFactor;
 using Nailcrow.Core.Terms;
 using Nailcrow.Documents;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.People.Keys;
 using Nailcrow.Service.People.SigningIn;
 using Nailcrow.Service.People.StayingIn;

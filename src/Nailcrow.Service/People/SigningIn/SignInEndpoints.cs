@@ -10,6 +10,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.People.Log;
 using Nailcrow.Core.People.SigningIn;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People.SecondFactor;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;

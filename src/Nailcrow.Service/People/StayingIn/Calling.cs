@@ -35,7 +35,7 @@ internal static class Calling
         endpoint.AddEndpointFilter(
             async (call, next) =>
                 call.HttpContext.Stand() is { Key: true }
-                    ? Host.Refusals.NotAllowed("A script's key cannot do that; sign in with your name and password.")
+                    ? Host.Answers.Refusals.NotAllowed("A script's key cannot do that; sign in with your name and password.")
                     : await next(call)
         );
         return endpoint;

@@ -1,5 +1,7 @@
 using System.Security.Claims;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.People.Keys;
 using Nailcrow.Service.People.SecondFactor;
 

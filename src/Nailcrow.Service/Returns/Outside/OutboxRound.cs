@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets;

@@ -10,6 +10,7 @@ using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Returns.Outside;

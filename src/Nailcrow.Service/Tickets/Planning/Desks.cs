@@ -1,6 +1,7 @@
 using Nailcrow.Client.Tickets;
 using Nailcrow.Client.Tickets.Planning;
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;

@@ -6,6 +6,8 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Documents;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.People;
 using Nailcrow.Store.People;

@@ -74,32 +74,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         var inThis = 0;
         try
         {
-            await PassAsync(
-                kind,
-                file,
-                known,
-                async row =>
-                {
-                    await (
-                        row switch
-                        {
-                            CustomerRow customer => customers.UpsertAsync(customer),
-                            SiteRow site => sites.UpsertAsync(site),
-                            ApplianceRow appliance => appliances.UpsertAsync(appliance),
-                            DriveRow drive => KeepDriveAsync(drive),
-                            WarrantyRow warranty => warranties.UpsertAsync(warranty),
-                            _ => Keep((QualifiedRow)row),
-                        }
-                    );
-                    if (!together && ++inThis == InOneTransaction)
-                    {
-                        await transaction.CommitAsync(ct);
-                        await transaction.DisposeAsync();
-                        (transaction, inThis) = (await db.Database.BeginTransactionAsync(ct), 0);
-                    }
-                },
-                ct
-            );
+            await PassAsync(kind, file, known, KeepAsync, ct);
             await AddQualifiedAsync(db, qualified, ct);
             if (kind == ImportKind.Sites)
                 await AddCustomersOfSitesAsync(db, ct);
@@ -108,6 +83,27 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         finally
         {
             await transaction.DisposeAsync();
+        }
+
+        async Task KeepAsync(object row)
+        {
+            await (
+                row switch
+                {
+                    CustomerRow customer => customers.UpsertAsync(customer),
+                    SiteRow site => sites.UpsertAsync(site),
+                    ApplianceRow appliance => appliances.UpsertAsync(appliance),
+                    DriveRow drive => KeepDriveAsync(drive),
+                    WarrantyRow warranty => warranties.UpsertAsync(warranty),
+                    _ => Keep((QualifiedRow)row),
+                }
+            );
+            if (!together && ++inThis == InOneTransaction)
+            {
+                await transaction.CommitAsync(ct);
+                await transaction.DisposeAsync();
+                (transaction, inThis) = (await db.Database.BeginTransactionAsync(ct), 0);
+            }
         }
 
         // A list says what came. Where a part is that the ledger knows, the ledger says.

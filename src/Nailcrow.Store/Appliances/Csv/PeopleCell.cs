@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Store.Appliances.Csv;

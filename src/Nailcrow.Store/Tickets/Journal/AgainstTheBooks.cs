@@ -3,6 +3,7 @@ using Nailcrow.Core.Reports.Papers;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Returns.Supplies;

@@ -3,6 +3,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Reports;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Seen;

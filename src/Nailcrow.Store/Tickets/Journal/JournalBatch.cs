@@ -11,6 +11,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Correcting;
+using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns;

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 
 namespace Nailcrow.Store.Tickets.Journal;

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Appliances;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;

@@ -2,6 +2,7 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Procedures;

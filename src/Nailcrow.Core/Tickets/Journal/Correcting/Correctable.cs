@@ -5,12 +5,16 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
+using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Core.Tickets.Journal.Reading;
 
 namespace Nailcrow.Core.Tickets.Journal.Correcting;
 

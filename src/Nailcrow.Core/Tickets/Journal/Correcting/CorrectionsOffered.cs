@@ -88,7 +88,7 @@ public static class CorrectionsOffered
                         $"{entry.Seq}"
                     ),
                 ],
-            .. body is Swaps.Following.StepAnswered or Swaps.Seen.SnapshotTaken
+            .. body is Swaps.Following.Answering.StepAnswered or Swaps.Seen.SnapshotTaken
                 ? Array.Empty<OfferedMove>()
                 :
                 [

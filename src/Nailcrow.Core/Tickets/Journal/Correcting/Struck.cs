@@ -1,5 +1,6 @@
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Following;
+using Nailcrow.Core.Swaps.Following.Answering;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Core.Tickets.Journal.Correcting;

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Core.Tickets.Journal.Verifying;

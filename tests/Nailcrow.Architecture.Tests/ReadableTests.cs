@@ -1,0 +1,101 @@
+using System.Text.RegularExpressions;
+using Microsoft.CodeAnalysis;
+using Microsoft.CodeAnalysis.CSharp;
+using Microsoft.CodeAnalysis.CSharp.Syntax;
+
+namespace Nailcrow.Architecture.Tests;
+
+/// <summary>A stranger opens a room and finds small files with one idea each.</summary>
+public partial class ReadableTests
+{
+    private const int LongestFunction = 60;
+    private const int FilesInARoom = 12;
+
+    private static readonly string Root = FindRoot();
+
+    [Fact]
+    public void No_function_is_longer_than_can_be_seen_at_once()
+    {
+        var ours = Sources("src", "*.cs").Concat(Sources("tests", "*.cs")).Concat(Sources("bench", "*.cs")).SelectMany(Functions);
+        var consoles = Sources("console/src", "*.ts").Concat(Sources("console/src", "*.tsx")).SelectMany(ConsolesFunctions);
+        var all = ours.Concat(consoles).ToList();
+
+        all.Count.ShouldBeGreaterThan(5_000);
+        all.Where(f => f.Lines > LongestFunction).Select(f => $"{f.Name}: {f.Lines} lines").ShouldBeEmpty();
+    }
+
+    [Theory, InlineData("Nailcrow.Core"), InlineData("Nailcrow.Procedures"), InlineData("Nailcrow.Service")]
+    public void No_room_has_more_files_than_can_be_overlooked(string floor) =>
+        Sources($"src/{floor}", "*.cs")
+            .GroupBy(file => Path.GetDirectoryName(file))
+            .Where(room => room.Count() > FilesInARoom)
+            .Select(room => $"{room.Key}: {room.Count()} files")
+            .ShouldBeEmpty();
+
+    private static IEnumerable<string> Sources(string folder, string pattern) =>
+        Directory.EnumerateFiles(Path.Combine(Root, folder), pattern, SearchOption.AllDirectories).Where(file => !Made().IsMatch(file));
+
+    /// <summary>
+    /// What stands between the braces, or after the arrow; what a function has inside it is a part of it. A value that is filled in, a
+    /// line for each of its parts, is a list, and no longer to read for being long.
+    /// </summary>
+    private static IEnumerable<(string Name, int Lines)> Functions(string file)
+    {
+        var tree = CSharpSyntaxTree.ParseText(File.ReadAllText(file), path: file);
+        foreach (var method in tree.GetRoot().DescendantNodes().OfType<BaseMethodDeclarationSyntax>())
+        {
+            var body = (SyntaxNode?)method.Body ?? method.ExpressionBody?.Expression;
+            if (body is null)
+                continue;
+            var filledIn = body.DescendantNodes()
+                .OfType<InitializerExpressionSyntax>()
+                .Where(list => list.IsKind(SyntaxKind.ObjectInitializerExpression))
+                .Select(Height)
+                .DefaultIfEmpty()
+                .Max();
+            yield return ($"{Path.GetRelativePath(Root, file)} {Name(method)}", Height(body) + (method.Body is null ? 1 : -1) - filledIn);
+        }
+    }
+
+    private static int Height(SyntaxNode node)
+    {
+        var span = node.GetLocation().GetLineSpan();
+        return span.EndLinePosition.Line - span.StartLinePosition.Line;
+    }
+
+    private static string Name(BaseMethodDeclarationSyntax method) =>
+        method switch
+        {
+            MethodDeclarationSyntax named => named.Identifier.Text,
+            ConstructorDeclarationSyntax made => made.Identifier.Text,
+            _ => method.Kind().ToString(),
+        };
+
+    /// <summary>The console's own check lays its files out: what begins at the margin ends at the margin.</summary>
+    private static IEnumerable<(string Name, int Lines)> ConsolesFunctions(string file)
+    {
+        var lines = File.ReadAllLines(file);
+        for (var from = 0; from < lines.Length; from++)
+        {
+            if (!Begins().IsMatch(lines[from]))
+                continue;
+            var to = Array.FindIndex(lines, from + 1, line => line.Length > 0 && line[0] is '}' or ')');
+            yield return ($"{Path.GetRelativePath(Root, file)} {lines[from]}", to - from - 1);
+        }
+    }
+
+    private static string FindRoot()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
+            folder = folder.Parent;
+        return folder?.FullName ?? throw new DirectoryNotFoundException("Nailcrow.slnx is nowhere above the tests.");
+    }
+
+    // What tools write is laid out by them.
+    [GeneratedRegex(@"/(obj|bin|Migrations)/|schema\.d\.ts$")]
+    private static partial Regex Made();
+
+    [GeneratedRegex(@"^(export )?(default )?(async )?(function\b|const \w+ = .*(=>|\()).*[({]$")]
+    private static partial Regex Begins();
+}
