@@ -204,6 +204,37 @@ public sealed class MachineOfManyPartsTests
     }
 
     [Fact]
+    public async Task An_array_of_a_kind_nobody_knows_hides_no_other_and_nobody_says_that_its_drives_can_be_spared()
+    {
+        var (chassis, _, storage) = OneOfEach();
+        string[] pair =
+        [
+            _machine.Drive(storage, "dk0", "1", "SER1AAAA", chassis),
+            _machine.Drive(storage, "dk1", "2", "SER2AAAA", chassis),
+        ];
+        string[] three =
+        [
+            _machine.Drive(storage, "dk2", "3", "SER3AAAA", chassis),
+            _machine.Drive(storage, "dk3", "4", "SER4AAAA", chassis),
+            _machine.Drive(storage, "dk4", "5", "SER5AAAA", chassis),
+        ];
+        _machine.Drive(storage, "dk5", "6", "SER6AAAA", chassis); // of none, as far as anybody can tell
+        _machine.Volume(storage, "1", "data", "RAID1", pair);
+        _machine.Volume(storage, "2", "woven", "RAIDX7", three);
+
+        var seen = await _machine.SeenAsync();
+
+        seen.Arrays.Select(a => a.Name).ShouldBe(["data"]);
+        seen.Bays.Where(b => b.Array == "data").Select(b => b.Role).ShouldBe([BayRole.Member, BayRole.Member]);
+        seen.Bays.Where(b => b.Array is null)
+            .Select(b => (b.Label, b.Role))
+            .ShouldBe([("3", BayRole.NotKnown), ("4", BayRole.NotKnown), ("5", BayRole.NotKnown), ("6", BayRole.NotKnown)]);
+        seen.Gaps.ShouldNotBeNull()
+            .ShouldHaveSingleItem()
+            .ShouldStartWith("Array woven has the level 'RAIDX7', and what it can spare is not known;");
+    }
+
+    [Fact]
     public async Task A_drive_that_only_its_chassis_lists_belongs_to_nothing_only_where_every_storage_unit_was_read()
     {
         var (chassis, _, storage) = OneOfEach();

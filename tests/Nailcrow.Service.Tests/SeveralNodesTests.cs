@@ -73,7 +73,17 @@ public sealed class SeveralNodesTests(ThreeNodes three) : IClassFixture<ThreeNod
 
         (await clients[0].TicketAsync(ticket, Ct)).Engineer.ShouldBe("leaver");
 
-        await (await Nodes[1].SignInAsync("admin")).DisablePersonAsync("leaver", "They left", Ct);
+        // A role that is given or taken on one is had or gone on all.
+        var admin = await Nodes[1].SignInAsync("admin");
+        await Should.ThrowAsync<ApiProblem>(() => clients[2].PutSenderAsync("observatory", Ct));
+        await admin.PutRolesAsync("leaver", [Role.Engineer, Role.Dispatcher, Role.Admin], Ct);
+        foreach (var (client, nth) in clients.Select((client, nth) => (client, nth)))
+            await Soon.IsAsync(() => MayAsync(() => client.PutSenderAsync($"observatory-{nth}", Ct)), Ct);
+        await admin.PutRolesAsync("leaver", [Role.Engineer, Role.Dispatcher], Ct);
+        foreach (var client in clients)
+            await Soon.IsAsync(async () => !await MayAsync(() => client.PutSenderAsync("observatory", Ct)), Ct);
+
+        await admin.DisablePersonAsync("leaver", "They left", Ct);
         foreach (var client in clients)
             await Soon.IsAsync(async () => await IsOutAsync(client), Ct);
     }
@@ -97,6 +107,19 @@ public sealed class SeveralNodesTests(ThreeNodes three) : IClassFixture<ThreeNod
             await here.ChangePasswordAsync(first, RunningService.Password, Ct);
 
             await there.TicketsAsync(new(), Ct);
+        }
+    }
+
+    private static async Task<bool> MayAsync(Func<Task> move)
+    {
+        try
+        {
+            await move();
+            return true;
+        }
+        catch (ApiProblem problem) when ((int)problem.Status == 403)
+        {
+            return false;
         }
     }
 

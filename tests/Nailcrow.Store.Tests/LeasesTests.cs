@@ -1,5 +1,6 @@
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
+using Microsoft.Extensions.Logging;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Running;
 using Nailcrow.Store.Nodes;
@@ -30,9 +31,9 @@ public sealed class LeasesTests : IAsyncLifetime
         await _store.DisposeAsync();
     }
 
-    private async Task<ServiceProvider> BeginAsync()
+    private async Task<ServiceProvider> BeginAsync(SetClock? clock = null)
     {
-        var node = new ServiceCollection().NodeOn(_store);
+        var node = new ServiceCollection().NodeOn(_store, clock, clock);
         _nodes.Add(node);
         foreach (var service in node.GetServices<IHostedService>())
             await service.StartAsync(Ct);
@@ -109,6 +110,64 @@ public sealed class LeasesTests : IAsyncLifetime
         {
             return true;
         }
+    }
+
+    [Fact]
+    public async Task A_node_whose_clock_was_set_wrong_does_nothing_and_writes_nothing_and_takes_part_again_once_it_is_right()
+    {
+        using var clock = new SetClock();
+        var (set, other) = (await BeginAsync(clock), await BeginAsync());
+        await Soon.IsAsync(() => Task.FromResult(IsShared(set, other) && Has(set).Count > 0), Ct);
+        var ticket = await _store.OpenAsync();
+
+        clock.Off = TimeSpan.FromHours(1);
+        await Should.ThrowAsync<ClockOffException>(() =>
+            set.Journal().WriteAsync(ticket, StoreInUse.Intent(new NoteWritten("An hour too early")), Ct)
+        );
+        await Soon.IsAsync(() => Task.FromResult(IsShared(other) && Has(set).Count == 0), Ct); // its share of the work is the others' now
+        (await other.GetRequiredService<ILeases>().NodesAsync(Ct))
+            .Select(n => n.TakesNoPart)
+            .OfType<string>()
+            .ShouldBe(["This node's clock is 3600 s ahead of the database's."]);
+        (await other.Journal().WriteAsync(ticket, StoreInUse.Intent(new NoteWritten("In time")), Ct)).ShouldBeOfType<Written.Kept>();
+
+        clock.Off = TimeSpan.Zero;
+        await Soon.IsAsync(() => Task.FromResult(IsShared(set, other) && Has(set).Count > 0), Ct);
+        (await set.Journal().WriteAsync(ticket, StoreInUse.Intent(new NoteWritten("Right again")), Ct)).ShouldBeOfType<Written.Kept>();
+        (await _store.ReadAfreshAsync(ticket))
+            .Arrived.Select(e => e.Body)
+            .OfType<NoteWritten>()
+            .Select(n => n.Text)
+            .ShouldBe(["In time", "Right again"]);
+        clock.Said.ShouldBe([
+            "This node's clock is 3600 s ahead of the database's. It takes no part in the work, and says that it takes no calls, until its "
+                + "clock is right",
+            "This node's clock is right again; it takes part in the work and takes calls",
+        ]);
+    }
+
+    /// <summary>A machine's clock that somebody sets, and what its node says of it.</summary>
+    private sealed class SetClock : TimeProvider, ILoggerProvider, ILogger
+    {
+        private readonly System.Collections.Concurrent.ConcurrentQueue<string> _said = new();
+
+        public TimeSpan Off { get; set; }
+
+        public IEnumerable<string> Said => _said.Where(s => s.StartsWith("This node's clock", StringComparison.Ordinal));
+
+        public override DateTimeOffset GetUtcNow() => base.GetUtcNow() + Off;
+
+        public ILogger CreateLogger(string categoryName) => this;
+
+        public IDisposable? BeginScope<TState>(TState state)
+            where TState : notnull => null;
+
+        public bool IsEnabled(LogLevel logLevel) => logLevel >= LogLevel.Information;
+
+        public void Log<TState>(LogLevel level, EventId id, TState state, Exception? e, Func<TState, Exception?, string> told) =>
+            _said.Enqueue(told(state, e));
+
+        public void Dispose() { }
     }
 
     [Fact]

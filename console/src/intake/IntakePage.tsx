@@ -96,7 +96,7 @@ function ToSettle({ item, tryIt }: { item: IntakeView; tryIt: () => void }) {
           aria-label="Machine"
           placeholder="Asset number"
           classNames={{ input: 'mono' }}
-          w={150}
+          w={170}
           value={about.asset}
           onChange={typed('asset')}
         />

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Appliances.Redfish;
 
@@ -9,6 +10,7 @@ namespace Nailcrow.Appliances.Redfish;
 internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
 {
     private const string Source = "redfish";
+    private const int LongestWord = 60;
 
     /// <param name="gaps">What could not be read, each as a sentence.</param>
     public MachineLook Of(RedfishSurvey survey, IReadOnlyList<string> gaps)
@@ -18,12 +20,15 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
         var volumes = RedfishVolumes.Of(survey, drives);
         if (InTwo(volumes) is { } twice)
             throw new RedfishException($"drive '{twice}' is a member of two arrays.");
-        var arrays = volumes.Select(v => (Of: v, Array: Array(v, drives))).ToList();
+        // What an array of a kind that nobody here knows can spare is not guessed: its drives are not known, and the rest is read.
+        var strange = volumes.Where(v => LevelOf(v) is null).ToList();
+        var arrays = volumes.Except(strange).Select(v => (Of: v, Array: Array(v, drives))).ToList();
         var bays = drives
-            .Select(d => Bay(d, arrays, survey.AllVolumes))
+            .Select(d => Bay(d, arrays, survey.AllVolumes && strange.Count == 0))
             .OrderBy(b => b.Label.PadLeft(6, '0'), StringComparer.Ordinal)
             .ToList();
-        var snapshot = new Snapshot(now, Source, bays, [.. arrays.Select(a => a.Array)], gaps.Count == 0 ? null : gaps);
+        var missing = gaps.Concat(strange.Select(NotUnderstood)).ToList();
+        var snapshot = new Snapshot(now, Source, bays, [.. arrays.Select(a => a.Array)], missing.Count == 0 ? null : missing);
         if (SnapshotProblems.In(snapshot).FirstOrDefault() is { } problem)
             throw new RedfishException(problem);
         return new(
@@ -37,8 +42,7 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
     {
         var (volume, name) = (of.Json, of.Name);
         var designed = appliance.Arrays?.FirstOrDefault(a => a.Name == name);
-        // The schema has no word for mixed sizes or k+m; where the array was set up as one, that is what it is.
-        var level = designed?.Level ?? Level(volume.Text("RAIDType"), name);
+        var level = LevelOf(of) ?? throw new InvalidOperationException($"{name} was to be left out.");
         var members = drives.Where(d => of.Members.Contains(d.Path)).Select(d => d.Json).ToList();
         var memberBytes = designed?.MemberBytes ?? members.Select(d => d.Whole("CapacityBytes")).OfType<long>().DefaultIfEmpty(0).Min();
         var design = designed?.Members ?? FromCapacity(level, volume.Whole("CapacityBytes"), memberBytes) ?? members.Count;
@@ -66,7 +70,18 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
         };
     }
 
-    private static ArrayLevel Level(string? raidType, string name) =>
+    /// <summary>The schema has no word for mixed sizes or k+m; where the array was set up as one, that is what it is.</summary>
+    private ArrayLevel? LevelOf(RedfishVolume of) =>
+        appliance.Arrays?.FirstOrDefault(a => a.Name == of.Name)?.Level ?? Level(of.Json.Text("RAIDType"));
+
+    private static string NotUnderstood(RedfishVolume of) =>
+        Visible.Text(
+            $"Array {Shortened.To(of.Name, LongestWord)} has the level '{Shortened.To(of.Json.Text("RAIDType") ?? "none", LongestWord)}', and "
+                + "what it can spare is not known; levels 0, 1, 5, 6, 10, 50, 60 and triple parity are understood, others where the "
+                + "appliance's record says how the array was set up."
+        );
+
+    private static ArrayLevel? Level(string? raidType) =>
         raidType switch
         {
             "RAID0" => ArrayLevel.Raid0,
@@ -77,10 +92,7 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
             "RAID50" => ArrayLevel.Raid50,
             "RAID60" => ArrayLevel.Raid60,
             "RAID6TP" => ArrayLevel.TripleParity,
-            _ => throw new RedfishException(
-                $"array {name} has the level '{raidType ?? "none"}'; levels 0, 1, 5, 6, 10, 50, 60 and triple parity "
-                    + "are understood, others where the appliance's record says how the array was set up."
-            ),
+            _ => null,
         };
 
     private static ArrayState State(JsonElement volume)

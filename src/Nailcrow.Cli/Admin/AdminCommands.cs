@@ -95,7 +95,9 @@ internal static class AdminCommands
             node.SilentSeconds < SilentSeconds
                 ? "now"
                 : $"[red]silent for {node.SilentSeconds.ToString("0", CultureInfo.InvariantCulture)} s[/]",
-            node.Does.Count == 0 ? "nothing over time" : string.Join(", ", node.Does.Select(d => Screen.Safe(d.Replace('-', ' ')))),
+            node.TakesNoPart is { } why ? $"[red]nothing: {Screen.Safe(why)}[/]"
+            : node.Does.Count == 0 ? "nothing over time"
+            : string.Join(", ", node.Does.Select(d => Screen.Safe(d.Replace('-', ' ')))),
         ];
 
     private static Command Backup()

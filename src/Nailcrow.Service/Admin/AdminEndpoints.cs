@@ -57,7 +57,8 @@ internal static class AdminEndpoints
                     n.Since,
                     Math.Round(n.Silent.TotalSeconds, 1),
                     [.. n.Does.Select(w => Words.Of(w))],
-                    n.IsThis
+                    n.IsThis,
+                    n.TakesNoPart
                 )),
             ])
         );

@@ -45,7 +45,7 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         var nodes = await db
             .Database.SqlQuery<Heard>(
                 $"""
-                SELECT id, name, release, since, clock_timestamp() - seen_at AS silent,
+                SELECT id, name, release, since, clock_timestamp() - seen_at AS silent, takes_no_part,
                   ARRAY(SELECT work FROM lease WHERE node = id AND until > clock_timestamp()) AS does
                 FROM node WHERE seen_at > clock_timestamp() - interval '1 minute' ORDER BY since, name
                 """
@@ -59,12 +59,13 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
                 new DateTimeOffset(n.Since, TimeSpan.Zero),
                 n.Silent,
                 [.. Enum.GetValues<SharedWork>().Where(w => n.Does.Contains(w.ToString()))],
-                n.Id == _node
+                n.Id == _node,
+                n.TakesNoPart
             )),
         ];
     }
 
-    private sealed record Heard(Guid Id, string Name, string? Release, DateTime Since, TimeSpan Silent, string[] Does);
+    private sealed record Heard(Guid Id, string Name, string? Release, DateTime Since, TimeSpan Silent, string? TakesNoPart, string[] Does);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -122,11 +123,13 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
 
     private async Task RoundAsync(NailcrowDb db, CancellationToken ct)
     {
+        var isOff = await IsOffAsync(db, ct);
         var sent = Environment.TickCount64;
-        await db.Database.ExecuteSqlAsync($"UPDATE node SET seen_at = clock_timestamp() WHERE id = {_node}", ct);
+        var why = isOff ? clock.Says : null;
+        await db.Database.ExecuteSqlAsync($"UPDATE node SET seen_at = clock_timestamp(), takes_no_part = {why} WHERE id = {_node}", ct);
         await db.Database.ExecuteSqlAsync($"DELETE FROM node WHERE seen_at < clock_timestamp() - interval '1 day'", ct);
         await others.HearAsync(db, _node, ct);
-        if (await IsOffAsync(db, ct))
+        if (isOff)
             return;
         // A lease that has ended, there or here, is not renewed but taken anew, by a turn of its own: it may have been another's in between, and
         // what was begun under it here may still be on its way to the journal.
@@ -142,7 +145,9 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         );
         Keep(renewed, sent);
         var alive = await db
-            .Database.SqlQuery<int>($"SELECT count(*)::int AS \"Value\" FROM node WHERE seen_at > clock_timestamp() - {Lasts}")
+            .Database.SqlQuery<int>(
+                $"SELECT count(*)::int AS \"Value\" FROM node WHERE seen_at > clock_timestamp() - {Lasts} AND takes_no_part IS NULL"
+            )
             .SingleAsync(ct);
         var share = (Names.Length + alive - 1) / Math.Max(alive, 1);
         if (renewed.Count > share)
@@ -172,6 +177,8 @@ internal sealed class LeasesOnServer(IDbContextFactory<NailcrowDb> dbs, NodeCloc
         await clock.LookAsync(db, ct);
         if (clock.IsOff && !was)
             log.LogError("{Says} It takes no part in the work, and says that it takes no calls, until its clock is right", clock.Says);
+        else if (was && !clock.IsOff)
+            log.LogInformation("This node's clock is right again; it takes part in the work and takes calls");
         if (clock.IsOff)
             await GiveAwayAsync(db, Enum.GetValues<SharedWork>(), ct);
         return clock.IsOff;

@@ -20,6 +20,9 @@ internal sealed class NodeRow
 
     /// <summary>The words that it reads in entries.</summary>
     public string[]? Reads { get; init; }
+
+    /// <summary>Why it does no work over time, as a sentence; null where it does. Its share of it is the others'.</summary>
+    public string? TakesNoPart { get; set; }
 }
 
 /// <summary>Whose turn a work is.</summary>

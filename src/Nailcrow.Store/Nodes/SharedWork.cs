@@ -44,13 +44,15 @@ public sealed class LeaseLostException(SharedWork work) : OperationCanceledExcep
 
 /// <summary>A node as it is now.</summary>
 /// <param name="Silent">How long it has not been heard of.</param>
+/// <param name="TakesNoPart">Why it does nothing over time, as a sentence; null where it does its share.</param>
 public sealed record NodeNow(
     string Name,
     string Release,
     DateTimeOffset Since,
     TimeSpan Silent,
     IReadOnlyList<SharedWork> Does,
-    bool IsThis
+    bool IsThis,
+    string? TakesNoPart = null
 );
 
 /// <summary>Which of the work over time is this node's.</summary>

@@ -828,6 +828,11 @@ namespace Nailcrow.Store.Migrations.Postgres
                         .HasColumnName("tables")
                         .UseCollation("C");
 
+                    b.Property<string>("TakesNoPart")
+                        .HasColumnType("text")
+                        .HasColumnName("takes_no_part")
+                        .UseCollation("C");
+
                     b.HasKey("Id")
                         .HasName("pk_node");
 
