@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
-# The command, the service and the stand-in as they are released, compiled ahead of time, for tests: those start some hundred processes
-# of them, and as they are built each takes one to three seconds of the processor before it answers. tools/build-tested.sh FOLDER
+# The command, the service and the stand-in compiled ahead of time, as releases are, for tests: those start some hundred processes of
+# them, and as they are built each takes one to three seconds of the processor before it answers. tools/build-tested.sh FOLDER
 set -euo pipefail
 cd "$(dirname "$0")/.."
 [ $# -eq 1 ] || { echo "Say where it goes: tools/build-tested.sh FOLDER" >&2; exit 2; }

@@ -27,7 +27,7 @@ internal sealed class Watched : IAsyncDisposable
         var browser = await playwright.Chromium.LaunchAsync(
             new()
             {
-                ExecutablePath = "/usr/bin/chromium",
+                ExecutablePath = Built.Browser,
                 Args = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"],
             }
         );

@@ -7,7 +7,7 @@ namespace Nailcrow.Architecture.Tests;
 /// <summary>Whoever runs Nailcrow can know what is in it that is not ours.</summary>
 public sealed class BillOfMaterialsTests
 {
-    private static readonly string Root = FindRoot();
+    private static readonly string Root = Repository.Root;
 
     [Fact]
     public async Task Every_package_that_ships_is_told_with_its_version_its_hash_and_its_licence()
@@ -92,13 +92,5 @@ public sealed class BillOfMaterialsTests
         await process.WaitForExitAsync(TestContext.Current.CancellationToken);
         process.ExitCode.ShouldBe(0, await wrong);
         return JsonDocument.Parse(await told);
-    }
-
-    private static string FindRoot()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
-            folder = folder.Parent;
-        return folder?.FullName ?? throw new DirectoryNotFoundException("Nailcrow.slnx is nowhere above the tests.");
     }
 }

@@ -11,8 +11,6 @@ public partial class ReadableTests
     private const int LongestFunction = 60;
     private const int FilesInARoom = 12;
 
-    private static readonly string Root = FindRoot();
-
     [Fact]
     public void No_function_is_longer_than_can_be_seen_at_once()
     {
@@ -33,7 +31,9 @@ public partial class ReadableTests
             .ShouldBeEmpty();
 
     private static IEnumerable<string> Sources(string folder, string pattern) =>
-        Directory.EnumerateFiles(Path.Combine(Root, folder), pattern, SearchOption.AllDirectories).Where(file => !Made().IsMatch(file));
+        Directory
+            .EnumerateFiles(Path.Combine(Repository.Root, folder), pattern, SearchOption.AllDirectories)
+            .Where(file => !Made().IsMatch(file));
 
     /// <summary>
     /// What stands between the braces, or after the arrow; what a function has inside it is a part of it. A value that is filled in, a
@@ -53,7 +53,10 @@ public partial class ReadableTests
                 .Select(Height)
                 .DefaultIfEmpty()
                 .Max();
-            yield return ($"{Path.GetRelativePath(Root, file)} {Name(method)}", Height(body) + (method.Body is null ? 1 : -1) - filledIn);
+            yield return (
+                $"{Path.GetRelativePath(Repository.Root, file)} {Name(method)}",
+                Height(body) + (method.Body is null ? 1 : -1) - filledIn
+            );
         }
     }
 
@@ -80,16 +83,8 @@ public partial class ReadableTests
             if (!Begins().IsMatch(lines[from]))
                 continue;
             var to = Array.FindIndex(lines, from + 1, line => line.Length > 0 && line[0] is '}' or ')');
-            yield return ($"{Path.GetRelativePath(Root, file)} {lines[from]}", to - from - 1);
+            yield return ($"{Path.GetRelativePath(Repository.Root, file)} {lines[from]}", to - from - 1);
         }
-    }
-
-    private static string FindRoot()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
-            folder = folder.Parent;
-        return folder?.FullName ?? throw new DirectoryNotFoundException("Nailcrow.slnx is nowhere above the tests.");
     }
 
     // What tools write is laid out by them.

@@ -47,7 +47,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
         _browser = await _playwright.Chromium.LaunchAsync(
             new()
             {
-                ExecutablePath = new[] { "/usr/bin/chromium-headless-shell", "/usr/bin/chromium" }.First(File.Exists),
+                ExecutablePath = Built.Browser,
                 Args =
                 [
                     "--no-sandbox",

@@ -34,7 +34,7 @@ internal sealed class AsItWas
                 all._lines[(long)line!["number"]!] = line.ToJsonString();
             before = (long?)page["next"];
         }
-        var each = Math.Max(1, all._lines.Count / PapersAtMost);
+        var each = Math.Max(1, (all._lines.Count + PapersAtMost - 1) / PapersAtMost);
         foreach (var number in all._lines.Keys)
             all._tickets[number] = await OneAsync(http, number, listsAlone, printed: number % each == 0);
         return all;

@@ -3,7 +3,7 @@ namespace Nailcrow.Running;
 /// <summary>Where the build put things.</summary>
 public static class Built
 {
-    public static readonly string Root = FindRoot();
+    public static readonly string Root = Repository.Root;
 
     // The tests run what was built beside them: .../bin/Release/net10.0 starts the Release service.
     private static readonly string Tail = Path.GetRelativePath(
@@ -11,8 +11,8 @@ public static class Built
         AppContext.BaseDirectory
     );
 
-    // As it is released, where test.sh has compiled it so; else as it was built. Each test starts several of them, and what is not
-    // compiled takes a second or three before it answers.
+    // Compiled ahead of time, where test.sh has done so; else as it was built. Each test starts several of them, and what is not compiled
+    // takes a second or three before it answers.
     private static readonly string? Compiled = Environment.GetEnvironmentVariable("NAILCROW_TESTED") is { Length: > 0 } folder
         ? folder
         : null;
@@ -20,6 +20,9 @@ public static class Built
     public static string Service { get; } = Assembly("Nailcrow.Service", "nailcrow-service");
 
     public static string StandIn { get; } = Assembly("Nailcrow.StandIn", "nailcrow-standin");
+
+    /// <summary>A browser: the part of it that has no window, where a Debian has that by itself.</summary>
+    public static string Browser => new[] { "/usr/bin/chromium-headless-shell", "/usr/bin/chromium" }.First(File.Exists);
 
     /// <summary>How the command is started.</summary>
     public static IReadOnlyList<string> Command { get; } =
@@ -42,12 +45,4 @@ public static class Built
     /// </summary>
     public static IReadOnlyDictionary<string, string> LivesShort { get; } =
         new Dictionary<string, string> { ["DOTNET_TieredPGO"] = "0", ["DOTNET_TC_CallCountThreshold"] = "2000" };
-
-    private static string FindRoot()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
-            folder = folder.Parent;
-        return folder?.FullName ?? throw new DirectoryNotFoundException("Nailcrow.slnx is nowhere above the tests.");
-    }
 }

@@ -76,7 +76,7 @@ public sealed class RunningPostgres : IAsyncDisposable
 
     private async Task BeginAsync(string[] further)
     {
-        var start = new ProcessStartInfo(Path.Combine(Root(), "tools", "postgres.sh"))
+        var start = new ProcessStartInfo(Path.Combine(Repository.Root, "tools", "postgres.sh"))
         {
             RedirectStandardInput = true,
             RedirectStandardOutput = true,
@@ -135,12 +135,4 @@ public sealed class RunningPostgres : IAsyncDisposable
     private static string Binaries() =>
         Directory.EnumerateDirectories("/usr/lib/postgresql").Select(version => Path.Combine(version, "bin")).Max()
         ?? throw new InvalidOperationException("PostgreSQL is not installed; on Debian: apt-get install postgresql.");
-
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
-            folder = folder.Parent;
-        return folder?.FullName ?? throw new InvalidOperationException("Nailcrow.slnx is nowhere above.");
-    }
 }

@@ -79,19 +79,19 @@ public sealed class RunningProcess : IAsyncDisposable
         return _process.ExitCode;
     }
 
-    /// <summary>SIGTERM, as an operator or the system stops a service; whoever waits for it has more patience than an operator.</summary>
+    /// <summary>SIGTERM, as an operator or the system stops a service; it has five seconds of a processor that may not be there for a while.</summary>
     public async Task StopAsync()
     {
         using (var kill = Process.Start("bash", ["-c", $"kill -TERM {_process.Id}"]))
             await kill.WaitForExitAsync();
-        using var patience = new CancellationTokenSource(Patience);
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
         try
         {
             await _process.WaitForExitAsync(patience.Token);
         }
         catch (OperationCanceledException)
         {
-            throw new TimeoutException($"It was asked to stop, and did not:\n{Said}");
+            throw new TimeoutException($"It was asked to stop, and had not after half a minute:\n{Said}");
         }
     }
 

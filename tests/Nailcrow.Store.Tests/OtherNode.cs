@@ -17,7 +17,11 @@ internal static class OtherNode
     ) =>
         services
             .AddSingleton(time ?? TimeProvider.System)
-            .AddLogging(logging => _ = log is null ? logging : logging.AddProvider(log))
+            .AddLogging(logging =>
+            {
+                if (log is not null)
+                    logging.AddProvider(log);
+            })
             .AddNailcrowStore(store.File, store.Server)
             .BuildServiceProvider();
 

@@ -42,15 +42,15 @@ function List({ find, after }: { find: string; after: string | null }) {
     placeholderData: earlier => earlier,
   })
   if (!list.data) return <Waiting for="the customers" problem={list.error} />
-  const { customers, next } = list.data
+  const { customers, next, promises } = list.data
   if (customers.length === 0)
     return (
       <p>{find ? `No customer has '${find}' in its name.` : 'No customer is listed yet; whoever owns a site appears here by itself.'}</p>
     )
   return (
     <>
-      {customers.map(({ customer, promise }) => (
-        <Line key={customer.name} customer={customer} promise={promise} />
+      {customers.map((customer, nth) => (
+        <Line key={customer.name} customer={customer} promise={promises?.[nth] ?? ''} />
       ))}
       {next && <Link to={`?${new URLSearchParams({ ...(find ? { find } : {}), after: next })}`}>More</Link>}
     </>

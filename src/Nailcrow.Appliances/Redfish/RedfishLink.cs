@@ -52,7 +52,7 @@ internal sealed class RedfishLink(HttpClient http, TimeProvider time, RedfishAsk
         var survey = await RedfishSurvey.OfAsync(machine, notes, ct);
         return notes.Step(
             "What is made of it",
-            () => new RedfishReading(appliance, time.GetUtcNow()).Of(survey, machine.GapsTold),
+            () => new RedfishReading(appliance, time.GetUtcNow()).Of(survey, machine),
             RedfishNotes.Made
         );
     }

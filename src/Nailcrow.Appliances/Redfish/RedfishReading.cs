@@ -12,23 +12,21 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
     private const string Source = "redfish";
     private const int LongestWord = 60;
 
-    /// <param name="gaps">What could not be read, each as a sentence.</param>
-    public MachineLook Of(RedfishSurvey survey, IReadOnlyList<string> gaps)
+    /// <param name="machine">It is told what no sense can be made of.</param>
+    public MachineLook Of(RedfishSurvey survey, RedfishMachine machine)
     {
         var enclosures = new RedfishEnclosures(appliance, survey.Chassis);
         var drives = RedfishDrives.Of(survey, enclosures);
         var volumes = RedfishVolumes.Of(survey, drives);
         if (InTwo(volumes) is { } twice)
             throw new RedfishException($"drive '{twice}' is a member of two arrays.");
-        // What an array of a kind that nobody here knows can spare is not guessed: its drives are not known, and the rest is read.
-        var strange = volumes.Where(v => LevelOf(v) is null).ToList();
-        var arrays = volumes.Except(strange).Select(v => (Of: v, Array: Array(v, drives))).ToList();
+        var arrays = volumes.Select(v => (Of: v, Array: Array(v, drives, machine)!)).Where(a => a.Array is not null).ToList();
         var bays = drives
-            .Select(d => Bay(d, arrays, survey.AllVolumes && strange.Count == 0))
+            .Select(d => Bay(d, arrays, survey.AllVolumes && arrays.Count == volumes.Count))
             .OrderBy(b => b.Label.PadLeft(6, '0'), StringComparer.Ordinal)
             .ToList();
-        var missing = gaps.Concat(strange.Select(NotUnderstood)).ToList();
-        var snapshot = new Snapshot(now, Source, bays, [.. arrays.Select(a => a.Array)], missing.Count == 0 ? null : missing);
+        var gaps = machine.GapsTold;
+        var snapshot = new Snapshot(now, Source, bays, [.. arrays.Select(a => a.Array)], gaps.Count == 0 ? null : gaps);
         if (SnapshotProblems.In(snapshot).FirstOrDefault() is { } problem)
             throw new RedfishException(problem);
         return new(
@@ -38,11 +36,22 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
         );
     }
 
-    private DriveArray Array(RedfishVolume of, IReadOnlyList<RedfishDrive> drives)
+    /// <returns>
+    /// Null where nobody here knows its kind: what it can spare is not guessed, its drives are not known, and the rest is read.
+    /// </returns>
+    private DriveArray? Array(RedfishVolume of, IReadOnlyList<RedfishDrive> drives, RedfishMachine machine)
     {
         var (volume, name) = (of.Json, of.Name);
         var designed = appliance.Arrays?.FirstOrDefault(a => a.Name == name);
-        var level = LevelOf(of) ?? throw new InvalidOperationException($"{name} was to be left out.");
+        // The schema has no word for mixed sizes or k+m; where the array was set up as one, that is what it is.
+        if ((designed?.Level ?? Level(volume.Text("RAIDType"))) is not { } level)
+        {
+            machine.Missed(
+                $"Array {Shortened.To(name, LongestWord)} has the level '{Shortened.To(volume.Text("RAIDType") ?? "none", LongestWord)}'; 0, "
+                    + "1, 5, 6, 10, 50, 60 and triple parity are understood, others where the appliance's record says how it was set up."
+            );
+            return null;
+        }
         var members = drives.Where(d => of.Members.Contains(d.Path)).Select(d => d.Json).ToList();
         var memberBytes = designed?.MemberBytes ?? members.Select(d => d.Whole("CapacityBytes")).OfType<long>().DefaultIfEmpty(0).Min();
         var design = designed?.Members ?? FromCapacity(level, volume.Whole("CapacityBytes"), memberBytes) ?? members.Count;
@@ -69,17 +78,6 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
             _ => null, // it depends on how many groups there are
         };
     }
-
-    /// <summary>The schema has no word for mixed sizes or k+m; where the array was set up as one, that is what it is.</summary>
-    private ArrayLevel? LevelOf(RedfishVolume of) =>
-        appliance.Arrays?.FirstOrDefault(a => a.Name == of.Name)?.Level ?? Level(of.Json.Text("RAIDType"));
-
-    private static string NotUnderstood(RedfishVolume of) =>
-        Visible.Text(
-            $"Array {Shortened.To(of.Name, LongestWord)} has the level '{Shortened.To(of.Json.Text("RAIDType") ?? "none", LongestWord)}', and "
-                + "what it can spare is not known; levels 0, 1, 5, 6, 10, 50, 60 and triple parity are understood, others where the "
-                + "appliance's record says how the array was set up."
-        );
 
     private static ArrayLevel? Level(string? raidType) =>
         raidType switch

@@ -28,14 +28,15 @@ internal static class CustomerCommands
                 {
                     screen.Table(
                         ["customer", "people", "promise", "data"],
-                        page.Customers.Select(c =>
-                            new[]
-                            {
-                                $"[bold]{Screen.Safe(c.Customer.Name)}[/]",
-                                Screen.Safe(string.Join(", ", (c.Customer.People ?? []).Select(p => p.Name))),
-                                c.Promise,
-                                Words.Of(c.Customer.Data).Replace('-', ' '),
-                            }
+                        page.Customers.Select(
+                            (c, nth) =>
+                                new[]
+                                {
+                                    $"[bold]{Screen.Safe(c.Name)}[/]",
+                                    Screen.Safe(string.Join(", ", (c.People ?? []).Select(p => p.Name))),
+                                    Screen.Safe(page.Promises?.ElementAtOrDefault(nth)),
+                                    Words.Of(c.Data).Replace('-', ' '),
+                                }
                         )
                     );
                     if (page.Next is { } next)
@@ -99,7 +100,7 @@ internal static class CustomerCommands
             ContractJson.Default.CustomerView,
             screen =>
             {
-                screen.Line($"[bold]{Screen.Safe(view.Customer.Name)}[/]  [dim]{view.Promise}[/]");
+                screen.Line($"[bold]{Screen.Safe(view.Customer.Name)}[/]  [dim]{Screen.Safe(view.Promise)}[/]");
                 foreach (var line in view.Customer.Lines())
                     screen.Line($"  {line.About.ToLowerInvariant(), -10} {Screen.Safe(line.Says)}");
                 screen.Line($"  pictures   {Screen.Safe(view.Pictures)}");

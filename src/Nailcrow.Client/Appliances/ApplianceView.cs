@@ -36,22 +36,20 @@ public sealed record MachineAsk(Appliance Appliance, Site? Site = null, Customer
 /// <param name="PicturesGoFrom">When pictures begin to go, where they are kept for a time: a week after that was agreed here. Null where
 /// they are kept as long as the record.</param>
 /// <param name="Pictures">How long they are kept, in words.</param>
-/// <param name="Promise">What was promised to them as a whole, in words.</param>
+/// <param name="Promise">What was promised to them as a whole, in words; empty where a service of 0.1.0 answers.</param>
 public sealed record CustomerView(
     Customer Customer,
     IReadOnlyList<string> Sites,
     int Machines,
     string Version,
-    string Promise,
     DateTimeOffset? PicturesGoFrom = null,
-    string Pictures = ""
+    string Pictures = "",
+    string Promise = ""
 );
 
-/// <summary>A customer in a list, with what was promised to them as a whole, in words.</summary>
-public sealed record CustomerInList(Customer Customer, string Promise);
-
 /// <param name="Next">Pass as <c>after</c> for the next page; null at the end.</param>
-public sealed record CustomerPage(IReadOnlyList<CustomerInList> Customers, string? Next);
+/// <param name="Promises">What was promised to each as a whole, in words, in their order; a service of 0.1.0 does not say it.</param>
+public sealed record CustomerPage(IReadOnlyList<Customer> Customers, string? Next, IReadOnlyList<string>? Promises = null);
 
 /// <summary>Where machines stand.</summary>
 public sealed record SiteList(IReadOnlyList<Site> Sites);

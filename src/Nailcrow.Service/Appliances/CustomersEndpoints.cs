@@ -30,8 +30,8 @@ internal static class CustomersEndpoints
     internal static async Task<Ok<CustomerPage>> List(ReferenceBook book, CancellationToken ct, string? after = null, string? find = null)
     {
         var found = await book.CustomersAsync(after, string.IsNullOrWhiteSpace(find) ? null : find.Trim(), OnAPage + 1, ct);
-        var page = found.Take(OnAPage).Select(c => new CustomerInList(c.Customer, c.Customer.Promised())).ToList();
-        return TypedResults.Ok(new CustomerPage(page, found.Count > OnAPage ? page[^1].Customer.Name : null));
+        var page = found.Take(OnAPage).Select(c => c.Customer).ToList();
+        return TypedResults.Ok(new CustomerPage(page, found.Count > OnAPage ? page[^1].Name : null, page.ConvertAll(c => c.Promised())));
     }
 
     internal static async Task<Results<Ok<CustomerView>, ProblemHttpResult>> Show(
@@ -86,9 +86,9 @@ internal static class CustomersEndpoints
             sites,
             machines,
             known.Version,
-            known.Customer.Promised(),
             from,
-            PicturesKept.Told(known.Customer.PicturesKeptMonths, from)
+            PicturesKept.Told(known.Customer.PicturesKeptMonths, from),
+            known.Customer.Promised()
         );
     }
 }

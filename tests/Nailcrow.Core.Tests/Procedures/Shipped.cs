@@ -6,7 +6,7 @@ namespace Nailcrow.Core.Tests.Procedures;
 /// <summary>The procedures that ship, as they are and with something broken in them.</summary>
 internal static class Shipped
 {
-    public static readonly string Folder = Path.Combine(Root(), "procedures");
+    public static readonly string Folder = Path.Combine(Repository.Root, "procedures");
 
     private static readonly IReadOnlyDictionary<string, string> Texts = Directory
         .EnumerateFiles(Folder, "*.yaml", SearchOption.AllDirectories)
@@ -52,12 +52,4 @@ internal static class Shipped
         Shelf.Of(texts.Where(t => t.Key.Contains('/', StringComparison.Ordinal)).Select(t => new ShelfPiece(t.Key, t.Value)));
 
     private static bool Belongs(string file, string name) => file.Contains('/', StringComparison.Ordinal) || file == $"{name}.yaml";
-
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Nailcrow.slnx")))
-            folder = folder.Parent;
-        return folder?.FullName ?? throw new DirectoryNotFoundException("Nailcrow.slnx is nowhere above the tests.");
-    }
 }

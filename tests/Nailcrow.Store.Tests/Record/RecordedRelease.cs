@@ -6,7 +6,11 @@ namespace Nailcrow.Store.Tests.Record;
 internal sealed record RecordedRelease(string Name, string Folder)
 {
     public static IReadOnlyList<RecordedRelease> All { get; } =
-    [.. Directory.EnumerateDirectories(Path.Combine(Root(), "tests", "Recorded")).Select(f => new RecordedRelease(Path.GetFileName(f), f))];
+    [
+        .. Directory
+            .EnumerateDirectories(Path.Combine(Repository.Root, "tests", "Recorded"))
+            .Select(f => new RecordedRelease(Path.GetFileName(f), f)),
+    ];
 
     public IEnumerable<JsonElement> Rows =>
         File.ReadLines(Path.Combine(Folder, "journal.ndjson")).Select(line => JsonDocument.Parse(line).RootElement);
@@ -15,12 +19,4 @@ internal sealed record RecordedRelease(string Name, string Folder)
         Directory
             .EnumerateFiles(Folder, "T-*.json")
             .Select(f => (long.Parse(Path.GetFileNameWithoutExtension(f)[2..]), JsonDocument.Parse(File.ReadAllText(f)).RootElement));
-
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Nailcrow.slnx"))) // the tests lie in the repository
-            folder = folder.Parent;
-        return folder.FullName;
-    }
 }

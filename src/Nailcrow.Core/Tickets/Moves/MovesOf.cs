@@ -25,8 +25,8 @@ public static class MovesOf
             .. Writing(asked),
             .. Helping(asked),
             .. Beside(asked),
+            .. Settling(asked),
             .. Ending(asked),
-            .. Ended(asked),
         ];
     }
 
@@ -207,7 +207,7 @@ public static class MovesOf
         );
     }
 
-    private static IEnumerable<OfferedMove> Ending(Offering asked)
+    private static IEnumerable<OfferedMove> Settling(Offering asked)
     {
         var ticket = asked.Ticket;
         foreach (var open in ticket.Discrepancies.Where(d => d.IsOpen))
@@ -231,7 +231,7 @@ public static class MovesOf
         );
     }
 
-    private static IEnumerable<OfferedMove> Ended(Offering asked)
+    private static IEnumerable<OfferedMove> Ending(Offering asked)
     {
         yield return asked.Entry(Move.Close, "Close the ticket", new TicketClosed());
         yield return asked.Entry(

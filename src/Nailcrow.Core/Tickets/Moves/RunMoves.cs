@@ -16,7 +16,7 @@ namespace Nailcrow.Core.Tickets.Moves;
 internal static class RunMoves
 {
     public static IEnumerable<OfferedMove> Of(Offering asked) =>
-        [.. Site(asked), .. Seeing(asked), .. AtMachine(asked), .. Sheet(asked), .. Reading(asked), .. Rebuild(asked)];
+        [.. Site(asked), .. Seeing(asked), .. AtMachine(asked), .. Sheet(asked), .. Watching(asked), .. Rebuild(asked)];
 
     /// <summary>Why somebody leaves of their own; a hand-over and the ticket's end are entries themselves.</summary>
     private static readonly VisitEnd[] Leaving =
@@ -197,7 +197,7 @@ internal static class RunMoves
             );
     }
 
-    private static IEnumerable<OfferedMove> Reading(Offering asked)
+    private static IEnumerable<OfferedMove> Watching(Offering asked)
     {
         var ticket = asked.Ticket;
         var array = Target.Array(ticket)?.Name ?? ticket.Sheet?.Array;
@@ -213,8 +213,8 @@ internal static class RunMoves
         yield return asked.Entry(
             Move.TypeReading,
             "Keep this reading",
-            new ReadingTaken(array ?? "", Progress.Running, RebuildPhase.Rebuilding, Rebuilds.Reading.Person),
-            new ReadingTaken(array ?? Some, Progress.Running, RebuildPhase.Rebuilding, Rebuilds.Reading.Person),
+            new ReadingTaken(array ?? "", Progress.Running, RebuildPhase.Rebuilding, Reading.Person),
+            new ReadingTaken(array ?? Some, Progress.Running, RebuildPhase.Rebuilding, Reading.Person),
             [
                 new(
                     "progress",
