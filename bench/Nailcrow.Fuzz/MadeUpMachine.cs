@@ -37,7 +37,11 @@ internal sealed class MadeUpMachine : HttpMessageHandler
         var link = new RedfishLink(
             http,
             TimeProvider.System,
-            new RedfishAsking(new NoMachineKeys(), new MachineSessions(), new LinkSettings())
+            new RedfishAsking(
+                new NoMachineKeys(),
+                new MachineSessions(new MachineConnections(new AllowedAddresses([]))),
+                new LinkSettings()
+            )
         );
         link.LookAsync(Appliance, CancellationToken.None).GetAwaiter().GetResult();
         link.TryAsync(Appliance, CancellationToken.None).GetAwaiter().GetResult();

@@ -113,6 +113,34 @@ public sealed class ComingInTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Two_appliances_at_one_address_have_a_session_each_and_none_is_left_at_the_machine_when_the_service_goes()
+    {
+        MachineKey one = new("service", RunningStandIn.MachineSecret, Version: "1", Trusted: Print);
+        for (var look = 0; look < 3; look++)
+        {
+            _keys.Key = one;
+            (await SaidAsync()).ShouldBe("12 bays");
+            _keys.Key = one with { Version = "2" };
+            (await SaidAsync()).ShouldBe("12 bays");
+        }
+        (await _machine.SignedInAsync()).ShouldBe(2);
+
+        await _services.DisposeAsync();
+
+        (await _machine.SignedInAsync()).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task A_machine_that_hangs_does_not_keep_a_service_that_goes()
+    {
+        _keys.Key = new("service", RunningStandIn.MachineSecret, Version: "1", Trusted: Print);
+        (await SaidAsync()).ShouldBe("12 bays");
+        await _machine.HandAsync("behave/hangs");
+
+        await _services.DisposeAsync().AsTask().WaitAsync(TimeSpan.FromSeconds(30), Ct);
+    }
+
+    [Fact]
     public async Task Its_light_and_its_events_are_behind_the_same_door()
     {
         _keys.Key = new("service", RunningStandIn.MachineSecret, Version: "1", Trusted: Print);

@@ -65,6 +65,20 @@ public sealed class MachineOfManyPartsTests
     }
 
     [Fact]
+    public async Task A_machine_that_tells_no_serial_is_read_and_what_says_that_it_is_the_one_is_told()
+    {
+        var chassis = _machine.Chassis("1", null);
+        var storage = _machine.Storage(_machine.System("1"), "a");
+        _machine.Drive(storage, "dk0", "1", "SER1AAAA", chassis);
+
+        var seen = await _machine.SeenAsync();
+
+        seen.Bays.Select(b => b.Label).ShouldBe(["1"]);
+        seen.Gaps.ShouldNotBeNull()
+            .ShouldContain("It tells no serial of its own: that it is FSC-0901 (CHS-1) is taken from its address alone.");
+    }
+
+    [Fact]
     public async Task One_drive_that_two_storage_units_link_to_is_one()
     {
         var (chassis, system, storage) = OneOfEach();

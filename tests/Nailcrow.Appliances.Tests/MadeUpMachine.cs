@@ -43,7 +43,15 @@ internal sealed class MadeUpMachine : HttpMessageHandler
     }
 
     private static RedfishLink Link(HttpClient http) =>
-        new(http, TimeProvider.System, new RedfishAsking(new NoMachineKeys(), new MachineSessions(), new LinkSettings()));
+        new(
+            http,
+            TimeProvider.System,
+            new RedfishAsking(
+                new NoMachineKeys(),
+                new MachineSessions(new MachineConnections(new AllowedAddresses([]))),
+                new LinkSettings()
+            )
+        );
 
     public string Chassis(string id, string? serial, string? within = null)
     {

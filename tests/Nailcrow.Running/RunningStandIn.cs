@@ -83,6 +83,10 @@ public sealed class RunningStandIn : IAsyncDisposable
         return answer.IsSuccessStatusCode ? said : throw new InvalidOperationException($"{what}: {said}");
     }
 
+    /// <summary>How many sessions are open at its management interface.</summary>
+    public async Task<int> SignedInAsync() =>
+        System.Text.Json.JsonDocument.Parse(await LookAsync()).RootElement.GetProperty("signedIn").GetInt32();
+
     public async Task<string> LookAsync() => await _aisle.GetStringAsync("aisle/");
 
     public async ValueTask DisposeAsync()

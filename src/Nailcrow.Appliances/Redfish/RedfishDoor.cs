@@ -87,7 +87,7 @@ internal sealed class RedfishDoor(HttpClient http, Uri address, MachineKey key, 
             return answer;
         // A session ends by itself when the machine restarts or nobody asks for a while; a new one is tried once.
         answer.Dispose();
-        sessions.Ended(Origin, token);
+        sessions.Ended(Origin, key.Version, token);
         return await http.SendAsync(SignedIn(Asking(method, path, content?.Invoke()), await TokenAsync(ct)), completion, ct);
     }
 
@@ -117,7 +117,7 @@ internal sealed class RedfishDoor(HttpClient http, Uri address, MachineKey key, 
             ? await sessions.OfAsync(Origin, key.Version, () => BeginAsync(name, ct), ct)
             : null;
 
-    private async Task<string> BeginAsync(string name, CancellationToken ct)
+    private async Task<MachineSession> BeginAsync(string name, CancellationToken ct)
     {
         var root = await RootAsync(ct);
         var path = root.Find("Links")?.Find("Sessions")?.Text("@odata.id") ?? $"{Root}SessionService/Sessions";
@@ -135,9 +135,17 @@ internal sealed class RedfishDoor(HttpClient http, Uri address, MachineKey key, 
             throw new HttpRequestException(HttpRequestError.Unknown, "", null, HttpStatusCode.Unauthorized); // some say so for a wrong secret
         answer.EnsureSuccessStatusCode();
         return answer.Headers.TryGetValues(Token, out var given) && given.FirstOrDefault() is { Length: > 0 } token
-            ? token
+            ? new(token, Ending(answer.Headers.Location, token))
             : throw new RedfishException($"it began a session and gave no {Token}.");
     }
+
+    /// <summary>A session is a resource, and ends by being deleted (DSP0266, "Redfish session login authentication").</summary>
+    private Func<HttpRequestMessage>? Ending(Uri? session, string token) =>
+        session is not null
+        && (session.IsAbsoluteUri ? session.AbsolutePath : session.ToString()) is var path
+        && path.StartsWith("/redfish/", StringComparison.Ordinal)
+            ? () => SignedIn(Asking(HttpMethod.Delete, path, null), token)
+            : null;
 
     /// <summary>A machine may only send us on within itself.</summary>
     private Uri Within(string path) =>

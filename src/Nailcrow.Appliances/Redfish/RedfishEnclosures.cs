@@ -37,6 +37,7 @@ internal sealed class RedfishEnclosures
                         + $"and {appliance.Asset} has {appliance.Serial}."
                 );
             Itself = chassis.FirstOrDefault(c => !_known.ContainsKey(c.Required("@odata.id"))); // one that tells no serial
+            TakenOnTrust = Itself.ValueKind == JsonValueKind.Object;
         }
         _main = Itself.Text("@odata.id");
         if (_main is not null)
@@ -45,6 +46,9 @@ internal sealed class RedfishEnclosures
 
     /// <summary>The chassis the engineer looks for, whose light is switched.</summary>
     public JsonElement Itself { get; }
+
+    /// <summary>Nothing but its address says that it is the machine that was asked for: it tells no serial.</summary>
+    public bool TakenOnTrust { get; }
 
     /// <summary>Whether a label is that of an expansion that is written down with the appliance.</summary>
     public bool IsWrittenDown(string label) => _known.ContainsValue(label);

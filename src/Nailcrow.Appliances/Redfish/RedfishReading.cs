@@ -16,6 +16,10 @@ internal sealed class RedfishReading(Appliance appliance, DateTimeOffset now)
     public MachineLook Of(RedfishSurvey survey, RedfishMachine machine)
     {
         var enclosures = new RedfishEnclosures(appliance, survey.Chassis);
+        if (enclosures.TakenOnTrust)
+            machine.Missed(
+                $"It tells no serial of its own: that it is {appliance.Asset} ({appliance.Serial}) is taken from its address alone."
+            );
         var drives = RedfishDrives.Of(survey, enclosures);
         var volumes = RedfishVolumes.Of(survey, drives);
         if (InTwo(volumes) is { } twice)

@@ -12,10 +12,11 @@ internal static class AisleEndpoints
         var aisle = app.MapGroup("/aisle");
         aisle.MapGet(
             "/",
-            (StandInMachine machine) =>
+            (StandInMachine machine, SignIns signIns) =>
                 new
                 {
                     machine.Serial,
+                    SignedIn = signIns.Count,
                     machine.LocatorOn,
                     Manner = machine.Manner.ToString(),
                     View = machine.View(),

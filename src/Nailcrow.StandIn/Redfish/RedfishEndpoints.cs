@@ -26,8 +26,16 @@ internal static class RedfishEndpoints
             }
         );
         app.MapPost(SignIns.Path, (HttpContext http, SignIns signIns) => signIns.BeginAsync(http));
+        app.MapDelete($"{SignIns.Path}/{{id}}", EndAsync);
         app.MapGet("/redfish/{**rest}", Get);
         app.MapPatch("/redfish/v1/Chassis/1", Patch);
+    }
+
+    private static async Task<IResult> EndAsync(string id, HttpContext http, StandInMachine machine, SignIns signIns)
+    {
+        if (machine.Manner == Manner.Hangs)
+            await Task.Delay(Timeout.Infinite, http.RequestAborted);
+        return signIns.End(id);
     }
 
     private static async Task Get(HttpContext http, StandInMachine machine)

@@ -14,9 +14,19 @@ internal sealed class SignIns(SignInSettings settings)
 {
     public const string Path = "/redfish/v1/SessionService/Sessions";
 
-    private readonly ConcurrentDictionary<string, string> _tokens = new();
+    private readonly ConcurrentDictionary<string, string> _tokens = new(); // and the id of each one's session
+    private int _begun;
 
     public void Forget() => _tokens.Clear();
+
+    /// <summary>How many are signed in.</summary>
+    public int Count => _tokens.Count;
+
+    /// <summary>Whoever is signed in may end a session.</summary>
+    public IResult End(string id) =>
+        _tokens.FirstOrDefault(t => t.Value == id) is { Key: { } token } && _tokens.TryRemove(token, out _)
+            ? Results.NoContent()
+            : Results.NotFound();
 
     /// <summary>The service root and the door itself answer anybody (DSP0266, "Security").</summary>
     public bool Lets(HttpRequest request) =>
@@ -35,11 +45,12 @@ internal sealed class SignIns(SignInSettings settings)
             return;
         }
         var token = RandomNumberGenerator.GetHexString(32);
-        _tokens[token] = settings.Name;
+        var id = $"{Interlocked.Increment(ref _begun)}";
+        _tokens[token] = id;
         http.Response.StatusCode = 201;
         http.Response.Headers["X-Auth-Token"] = token;
-        http.Response.Headers.Location = $"{Path}/{_tokens.Count}";
-        await http.Response.WriteAsJsonAsync(new { Id = $"{_tokens.Count}" });
+        http.Response.Headers.Location = $"{Path}/{id}";
+        await http.Response.WriteAsJsonAsync(new { Id = id });
     }
 
     private static string? Text(JsonElement asked, string name) =>
