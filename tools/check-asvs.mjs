@@ -146,6 +146,53 @@ const rows = [
     holds(headers.get('referrer-policy'), 'Referrer-Policy is missing')
     holds(!tls || headers.get('strict-transport-security'), 'Strict-Transport-Security is missing')
   }],
+  ['10.3.2', 'the browser runs scripts of our own address alone', async () => {
+    const policy = (await ask('GET', '/')).headers.get('content-security-policy') ?? ''
+    const scripts = /script-src ([^;]*)/.exec(policy)?.[1] ?? ''
+    holds(scripts.includes("'self'") && !/unsafe-inline|'unsafe-eval'|https?:|\*/.test(scripts), `scripts come from ${scripts}`)
+  }],
+  ['14.4.2', 'what is for programs is shown as no page', async () => {
+    for (const path of ['/api/me', '/api/no-such-thing', '/api/openapi.json']) {
+      const { headers } = await ask('GET', path, { token: at.token })
+      holds(headers.get('content-disposition')?.startsWith('attachment'), `${path} is no attachment`)
+      holds(headers.get('content-type')?.includes('json'), `${path} is ${headers.get('content-type')}`)
+    }
+  }],
+  ['14.3.3', 'no name or version of a server', async () => {
+    for (const path of ['/', '/api/me']) {
+      const { headers } = await ask('GET', path)
+      for (const name of ['server', 'x-powered-by', 'x-aspnet-version']) holds(!headers.get(name), `${path} has ${name}: ${headers.get(name)}`)
+    }
+  }],
+  ['4.3.2', 'no folder is listed, and no file served but the console’s', async () => {
+    const page = (await ask('GET', '/')).text
+    for (const path of ['/assets/', '/.git/config', '/nailcrow.db', '/nailcrow.db.keys/', '/appsettings.json', '/..%2f..%2fetc/passwd', '/%2e%2e/%2e%2e/etc/passwd']) {
+      const { status, text } = await ask('GET', path)
+      holds(status >= 400 || text === page, `${path} is answered with something`)
+    }
+  }],
+  ['12.2.1', 'a picture is what it begins with', async () => {
+    for (const said of ['image/png', 'image/jpeg', 'application/octet-stream']) {
+      const to = '/api/tickets/1001/photos/00000000-0000-7000-8000-000000000001'
+      const answer = await ask('PUT', to, { token: at.token, body: '<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>', headers: { 'content-type': said } })
+      holds(answer.status >= 400 && answer.status < 500, `a drawing that says it is ${said} is answered ${answer.status}`)
+    }
+  }],
+  ['8.3.5', 'who took a list away is in the log', async () => {
+    is((await ask('GET', '/api/export/sites', { token: at.admin })).status, 200, 'the list of sites')
+    const { lines } = (await ask('GET', '/api/security-log?what=list-exported&limit=1', { token: at.admin })).json
+    is(lines[0]?.by, admin, 'who did it')
+  }],
+  ['8.3.1', 'no password is taken in an address', async () => {
+    for (const method of ['GET', 'POST'])
+      is((await ask(method, `/api/sign-in?name=${made}&password=${encodeURIComponent(at.password)}`)).json?.accessToken, undefined, `${method} with a password in it`)
+  }],
+  ['5.1.5', 'nobody is sent on to where an address says', async () => {
+    for (const path of ['/sign-in?back=https://elsewhere.example', '/api/sign-in/elsewhere?back=//elsewhere.example']) {
+      const to = (await ask('GET', path)).headers.get('location') ?? ''
+      holds(!to.includes('//elsewhere.example') || to.includes('%2F%2Felsewhere.example'), `${path} leads to ${to}`)
+    }
+  }],
   ['14.5.3', 'no other origin is let read', async () =>
     is((await ask('GET', '/api/me', { token: at.token, headers: { origin: 'https://elsewhere.example' } })).headers.get('access-control-allow-origin'), null, 'Access-Control-Allow-Origin')],
   ['2.8.4', 'a one-time code opens once', async () => {

@@ -21,6 +21,8 @@ if (args is ["move", ..])
     return await MoveCommand.RunAsync(args);
 if (args is ["admit", ..])
     return await AdmitCommand.RunAsync(args);
+if (args is ["renew-keys", ..])
+    return await RenewKeysCommand.RunAsync(args);
 try
 {
     await (await ReadyAsync(args)).RunAsync();

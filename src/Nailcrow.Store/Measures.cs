@@ -42,6 +42,13 @@ internal static class Measures
 
     public static readonly Counter<long> Taken = Meter.CreateCounter<long>("nailcrow.work.taken", "{work}", "Work that this node took.");
 
+    /// <summary>By what happened: many refused sign-ins at once are somebody who guesses.</summary>
+    public static readonly Counter<long> Security = Meter.CreateCounter<long>(
+        "nailcrow.security.lines",
+        "{line}",
+        "Lines of the security log."
+    );
+
     public static KeyValuePair<string, object?> Of(string name, object value) => new(name, value);
 
     /// <summary>A turn of the journal in a trace of its own: it serves many who asked, and belongs to none of them.</summary>

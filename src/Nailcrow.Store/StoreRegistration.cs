@@ -89,6 +89,7 @@ public static class StoreRegistration
             .AddSingleton<CsvExport>()
             .AddSingleton<IntakeLog>()
             .AddSingleton<EventSenders>()
+            .AddSingleton<KeptSecrets>()
             .AddSingleton<ProcedureVersions>()
             .AddSingleton<StepTimes>()
             .AddSingleton<Photos>()

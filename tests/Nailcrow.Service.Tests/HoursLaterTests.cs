@@ -54,6 +54,39 @@ public sealed class HoursLaterTests(HoursLaterTests.WithClock running) : IClassF
     }
 
     [Fact]
+    public async Task A_key_that_ends_soon_is_told_of_once_and_neither_one_that_ends_later_nor_one_that_was_ended()
+    {
+        var lioth = await _service.SignInAsync("lioth");
+        var today = DateOnly.FromDateTime((await _service.PassesAsync(TimeSpan.Zero)).UtcDateTime);
+        await MakeAsync("night report", 40);
+        await MakeAsync("year's end", 70);
+        await lioth.EndKeyAsync("lioth", await MakeAsync("old report", 41), Ct);
+
+        await _service.PassesAsync(TimeSpan.FromDays(24));
+        await Task.Delay(TimeSpan.FromSeconds(6), Ct); // they are looked at meanwhile
+        (await ToldAsync()).ShouldBeEmpty();
+        await _service.PassesAsync(TimeSpan.FromDays(4));
+        await Soon.IsAsync(async () => (await ToldAsync()).Count > 0, Ct);
+        await _service.PassesAsync(TimeSpan.FromDays(1));
+        await Task.Delay(TimeSpan.FromSeconds(6), Ct);
+
+        (await ToldAsync()).ShouldBe([
+            $"A key for a script that acts in your name ends soon: 'night report' on {today.AddDays(40):yyyy-MM-dd}. "
+                + "Make another, and put it where this one is.",
+        ]);
+
+        async Task<Guid> MakeAsync(string name, int days) =>
+            (await lioth.MakeKeyAsync("lioth", new(name, today.AddDays(days), [Core.People.Role.Lead], ReadOnly: true), Ct)).Key.Id;
+
+        async Task<List<string>> ToldAsync() =>
+            [
+                .. (await (await _service.SignInAsync("lioth")).ComingsInAsync("lioth", Ct))
+                    .Changes.Select(c => c.Says)
+                    .Where(says => says.Contains("ends soon", StringComparison.Ordinal)),
+            ];
+    }
+
+    [Fact]
     public async Task A_first_password_that_nobody_used_for_a_week_lets_nobody_in_until_another_is_given()
     {
         var admin = await _service.SignInAsync("admin");

@@ -175,6 +175,40 @@ public sealed class OnPostgresTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Another_certificate_takes_the_place_of_one_while_nodes_work_and_that_one_goes_once_the_keys_were_renewed()
+    {
+        var database = await Postgres.NewDatabaseAsync();
+        var folder = Directory.CreateTempSubdirectory("nailcrow-keys-").FullName;
+        var (before, next) = (Certificate(folder, "keys"), Certificate(folder, "next"));
+        string[] both = [.. next, .. before.Select(word => word.Replace("KeysCertificate:", "KeysCertificatesBefore:0:"))];
+        await using var first = await RunningService.StartAsync(assembly: Built.Service, further: [.. On(database), .. before]);
+        var admin = await first.SignInAsync("admin");
+        var seal = await admin.SealAsync(Ct);
+
+        await using var second = await RunningService.StartAsync(assembly: Built.Service, further: [.. On(database), .. both]);
+        var there = new NailcrowClient(second.Http(), TimeProvider.System);
+        there.UseToken(admin.Token!); // signed in above
+        (await there.SealAsync(Ct)).Fingerprint.ShouldBe(seal.Fingerprint);
+        var (code, said) = await ServiceCommand.RunAsync(Ct, ["renew-keys", .. On(database), .. both]);
+        (code, said).ShouldBe((1, said));
+        said.ShouldContain(" work on it. Stop them, and say this again: they have the keys in hand.");
+
+        await first.Process.StopAsync();
+        await second.Process.StopAsync();
+        await Soon.IsAsync(
+            async () => ((code, said) = await ServiceCommand.RunAsync(Ct, ["renew-keys", .. On(database), .. both])).code == 0,
+            Ct
+        );
+        said.ShouldContain("A new key, good until ");
+        await using var third = await RunningService.StartAsync(assembly: Built.Service, further: [.. On(database), .. next]);
+        there = new NailcrowClient(third.Http(), TimeProvider.System);
+        there.UseToken(admin.Token!);
+        ((int)(await Should.ThrowAsync<ApiProblem>(() => there.MeAsync(Ct))).Status).ShouldBe(401);
+        (await (await third.SignInAsync("admin")).SealAsync(Ct)).Fingerprint.ShouldBe(seal.Fingerprint);
+        Directory.Delete(folder, recursive: true);
+    }
+
+    [Fact]
     public async Task A_certificate_that_cannot_protect_keys_is_told_at_the_start()
     {
         var there = await Postgres.NewDatabaseAsync();

@@ -31,6 +31,7 @@ const kinds = Object.keys({
   'elsewhere-joined': 0,
   'elsewhere-parted': 0,
   'key-made': 0,
+  'key-ends-soon': 0,
   'key-ended': 0,
   'let-back-in': 0,
   'call-refused': 0,
@@ -43,6 +44,7 @@ const kinds = Object.keys({
   'procedure-brought-back': 0,
   'list-exported': 0,
   'backed-up': 0,
+  'keys-renewed': 0,
 } satisfies Record<SecurityLine['what'], number>)
 
 /** Who came in or tried to, and who changed what others may do; newest first. */

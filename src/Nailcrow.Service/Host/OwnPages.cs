@@ -24,11 +24,25 @@ internal static class OwnPages
         app.Use(
             (http, next) =>
             {
-                if (http.Request.Path.StartsWithSegments("/api"))
-                    http.Response.Headers.CacheControl = "no-store";
+                if (!http.Request.Path.StartsWithSegments("/api"))
+                    return next(http);
+                http.Response.Headers.CacheControl = "no-store";
+                http.Response.OnStarting(NotAPage, http.Response);
                 return next(http);
             }
         );
+
+    /// <summary>What is for programs is never shown as a page, whatever somebody wrote into it (OWASP ASVS 4.0.3, 14.4.2).</summary>
+    private static Task NotAPage(object answer)
+    {
+        if (answer is HttpResponse { ContentType: { } type, Headers: { ContentDisposition.Count: 0 } headers } && IsJson(type))
+            headers.ContentDisposition = "attachment; filename=\"answer.json\"";
+        return Task.CompletedTask;
+    }
+
+    private static bool IsJson(string type) =>
+        type.StartsWith("application/json", StringComparison.OrdinalIgnoreCase)
+        || type.StartsWith("application/problem+json", StringComparison.OrdinalIgnoreCase);
 
     private static bool IsReading(string method) =>
         HttpMethods.IsGet(method) || HttpMethods.IsHead(method) || HttpMethods.IsOptions(method);

@@ -23,6 +23,9 @@ public sealed record ServiceSettings
     /// <see cref="Database"/>. Default none: whoever reads the database reads the keys.</summary>
     public TlsFiles? KeysCertificate { get; init; }
 
+    /// <summary>Certificates that keys in the database are under still, while another one takes their place. Default none.</summary>
+    public IReadOnlyList<TlsFiles> KeysCertificatesBefore { get; init; } = [];
+
     /// <summary>The folder of procedure files. Default: procedures.</summary>
     public string Procedures { get; init; } = "procedures";
 
@@ -90,8 +93,8 @@ public sealed record ServiceSettings
         : IPAddress.TryParse(said, out var one) ? new IPNetwork(one, one.GetAddressBytes().Length * 8)
         : null;
 
-    /// <summary>All faults at once, each as a sentence.</summary>
-    public IEnumerable<string> Problems()
+    /// <summary>Those of where the record and its keys are.</summary>
+    public IEnumerable<string> ProblemsOfThePlace()
     {
         if (Database is not null && StoreRegistration.ProblemOf(Database) is { } unreachable)
             yield return $"Nailcrow:Database cannot be used: {unreachable} Accepted: "
@@ -100,6 +103,18 @@ public sealed record ServiceSettings
             yield return "Nailcrow:KeysCertificate is for keys in a database (Nailcrow:Database); beside a file, the folder's rights keep them.";
         else if (KeysCertificate is { } forKeys && (TlsCertificate.Problem(forKeys) ?? Keys.Problem(forKeys)) is { } noKeys)
             yield return $"Nailcrow:KeysCertificate: {noKeys}";
+        if (KeysCertificatesBefore.Count > 0 && KeysCertificate is null)
+            yield return "Nailcrow:KeysCertificatesBefore is for certificates whose place Nailcrow:KeysCertificate takes, and that is not given.";
+        foreach (var (nth, earlier) in KeysCertificatesBefore.Index())
+            if ((TlsCertificate.Problem(earlier) ?? Keys.Problem(earlier)) is { } noEarlier)
+                yield return $"Nailcrow:KeysCertificatesBefore:{nth}: {noEarlier}";
+    }
+
+    /// <summary>All faults at once, each as a sentence.</summary>
+    public IEnumerable<string> Problems()
+    {
+        foreach (var problem in ProblemsOfThePlace())
+            yield return problem;
         if (ClockMayBeOffSeconds is not (>= 1 and <= 1_000_000_000))
             yield return $"Nailcrow:ClockMayBeOffSeconds is {ClockMayBeOffSeconds}; accepted: 1 to 1000000000.";
         if (WatchEverySeconds is < 1 or > 3600)

@@ -273,7 +273,7 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? f
 public sealed class EventSenders(IDbContextFactory<NailcrowDb> dbs, TimeProvider time, ISecretKeeper keeper)
 {
     // Told apart from those that 0.1.0 kept in clear, which are protected at the first start after it.
-    private const string Protected = "protected:";
+    internal const string Protected = "protected:";
 
     /// <returns>Null where there is none, or where it was kept under keys that are gone: it has to be given anew.</returns>
     public async Task<string?> SecretAsync(string name, CancellationToken ct)

@@ -73,6 +73,43 @@ public sealed class ScriptKeys(IDbContextFactory<NailcrowDb> dbs, TimeProvider t
         return true;
     }
 
+    /// <summary>
+    /// Whoever has a key that ends soon is told, once of each, so that what works with it does not stand still on that day (OWASP ASVS
+    /// 4.0.3, 2.3.3): two weeks before, or halfway where it does not live for four.
+    /// </summary>
+    public async Task RemindAsync(CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var now = time.GetUtcNow();
+        var before = now + EndsSoon;
+        var keys = await db
+            .ScriptKeys.AsNoTracking()
+            .Where(k => k.EndedAt == null && k.Until > now && k.Until <= before)
+            .Where(k => db.Users.Any(p => p.UserName == k.Person && p.DisabledAt == null))
+            .ToListAsync(ct);
+        var due = keys.Where(k => now >= Later(k.Until - EndsSoon, k.Since + (k.Until - k.Since) / 2)).ToList();
+        if (due.Count == 0)
+            return;
+        await using var transaction = await db.Product.BeginAsync(db, WritersTurn.House, ct);
+        var kind = Words.Of(SecurityEvent.KeyEndsSoon);
+        var rows = await db.SecurityLines.AsNoTracking().Where(r => r.Kind == kind && r.At > now - EndsSoon).ToListAsync(ct);
+        var told = rows.Select(r => SecurityText.Read(r.Seq, r.Text)).OfType<SecurityLine>().Select(l => (l.About, l.Detail)).ToHashSet();
+        foreach (var key in due)
+            if (told.Add((key.Person, Ends(key))))
+                await SecurityLog.AddAsync(db, OfItself, SecurityEvent.KeyEndsSoon, key.Person, Ends(key), now, ct);
+        await transaction.CommitAsync(ct);
+    }
+
+    private static readonly TimeSpan EndsSoon = TimeSpan.FromDays(14);
+
+    private static readonly Doer OfItself = new(Actor.Service.Name, null);
+
+    /// <summary>With its last day: what is good until a day is good until that day's end.</summary>
+    private static string Ends(ScriptKeyRow key) =>
+        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"'{key.Name}' on {key.Until.AddDays(-1):yyyy-MM-dd}");
+
+    private static DateTimeOffset Later(DateTimeOffset one, DateTimeOffset other) => one > other ? one : other;
+
     /// <summary>What whoever comes with it may do now; null where it was ended, has run out or never was.</summary>
     public async Task<StandsAs?> StandAsync(Guid id, string hash, CancellationToken ct)
     {

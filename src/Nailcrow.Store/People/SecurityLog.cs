@@ -52,6 +52,7 @@ public sealed class SecurityLog(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
         );
         await SignInLetters.AddAsync(db, line, now, ct);
         await db.SaveChangesAsync(ct);
+        Measures.Security.Add(1, Measures.Of("what", Words.Of(what)));
     }
 
     /// <summary>What changed of how somebody comes in, newest first.</summary>

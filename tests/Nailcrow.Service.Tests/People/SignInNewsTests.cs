@@ -28,7 +28,7 @@ public sealed class SignInNewsTests(PeopledService service) : IClassFixture<Peop
         var told = (await MailsAsync(post, "marrow@fenwright.example", 1)).Single(m =>
             m.Contains("Your password was changed", StringComparison.Ordinal)
         );
-        told.ShouldContain("If that was not you or somebody you know of, tell an administrator at once.");
+        told.ShouldContain("If anything was changed that you know nothing of, tell an administrator at once.");
         told.ShouldContain(", from 127.0.0.1.");
         told.ShouldContain($"{service.Service.Address}you");
     }

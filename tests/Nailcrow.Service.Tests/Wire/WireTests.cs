@@ -228,8 +228,8 @@ public sealed class WireTests : IDisposable
     }
 
     [Theory]
-    [InlineData("http://127.0.0.1:0", 25)]
-    [InlineData("https://127.0.0.1:0", 26)]
+    [InlineData("http://127.0.0.1:0", 33)]
+    [InlineData("https://127.0.0.1:0", 34)]
     public async Task Each_row_that_a_stranger_can_try_holds_against_the_service_as_it_runs(string urls, int rows)
     {
         Renew("swaps.firm.example");
@@ -245,7 +245,7 @@ public sealed class WireTests : IDisposable
         var (told, wrong) = (script.StandardOutput.ReadToEndAsync(Ct), script.StandardError.ReadToEndAsync(Ct));
         await script.WaitForExitAsync(Ct);
 
-        (await told).ShouldNotContain("BROKEN", Case.Sensitive, await wrong);
+        (await told).Split('\n').Where(line => line.Contains("BROKEN", StringComparison.Ordinal)).ShouldBeEmpty(await wrong);
         (await told).ShouldContain($"{rows} of {rows} rows hold");
     }
 

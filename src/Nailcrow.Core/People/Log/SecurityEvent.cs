@@ -45,6 +45,9 @@ public enum SecurityEvent
     KeyMade,
     KeyEnded,
 
+    /// <summary>Its day comes near, and whoever it acts for is told.</summary>
+    KeyEndsSoon,
+
     /// <summary>On the machine itself, beside the service.</summary>
     LetBackIn,
 
@@ -63,6 +66,9 @@ public enum SecurityEvent
     ProcedureBroughtBack,
     ListExported,
     BackedUp,
+
+    /// <summary>On the machine itself: what secrets, cookies and tokens were under opens nothing any more.</summary>
+    KeysRenewed,
 }
 
 /// <summary>One line of the log. Its text is kept and chained as it was written, like an entry's.</summary>

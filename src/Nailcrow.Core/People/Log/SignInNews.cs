@@ -30,6 +30,8 @@ public static class SignInNews
             SecurityEvent.ElsewhereJoined => $"Whoever {line.Detail} says is you comes in here as you.",
             SecurityEvent.ElsewhereParted => $"{line.Detail} does not let you in here any more.",
             SecurityEvent.KeyMade => $"A key for a script was made that acts in your name: '{line.About}', {line.Detail}.",
+            SecurityEvent.KeyEndsSoon =>
+                $"A key for a script that acts in your name ends soon: {line.Detail}. Make another, and put it where this one is.",
             SecurityEvent.MailChanged => $"{line.By} changed where mails for you go: from {line.Detail}.",
             SecurityEvent.LetBackIn => "You were let in on the machine itself, as an administrator, with a new password.",
             _ => null,

@@ -23,14 +23,16 @@ internal static class Keys
             .AddOptions<KeyManagementOptions>()
             .Configure<SharedKeys>((options, keys) => options.XmlRepository = new KeysInDatabase(keys));
         if (Certificate(settings) is { } certificate)
-            protection.ProtectKeysWithCertificate(certificate);
+            protection
+                .ProtectKeysWithCertificate(certificate)
+                .UnprotectKeysWithAnyCertificate([.. settings.KeysCertificatesBefore.Select(Read)]);
     }
 
     /// <summary>What keys in a database are protected by; null where none is given, or none that can be used.</summary>
     public static X509Certificate2? Certificate(ServiceSettings settings) =>
-        settings.KeysCertificate is { } files && TlsCertificate.Problem(files) is null && Problem(files) is null
-            ? X509Certificate2.CreateFromPemFile(files.Certificate, files.Key)
-            : null;
+        settings.KeysCertificate is { } files && TlsCertificate.Problem(files) is null && Problem(files) is null ? Read(files) : null;
+
+    private static X509Certificate2 Read(TlsFiles files) => X509Certificate2.CreateFromPemFile(files.Certificate, files.Key);
 
     /// <summary>XML encryption, by which keys are protected, takes RSA.</summary>
     public static string? Problem(TlsFiles files)

@@ -11,6 +11,7 @@ namespace Nailcrow.Service.People.News;
 /// <summary>Tells people by mail what was changed of how they come in, whoever did it: if it was not them, they know at once.</summary>
 internal sealed class SignInNewsRound(
     SignInLetters letters,
+    ScriptKeys keys,
     Partners partners,
     ILeases leases,
     MailDoor door,
@@ -34,6 +35,7 @@ internal sealed class SignInNewsRound(
         while (!stopping.IsCancellationRequested)
             try
             {
+                await RemindAsync(stopping);
                 while (
                     leases.Of(SharedWork.TellingPeople) is not null
                     && await letters.ClaimAsync(time.GetUtcNow(), time.GetUtcNow() + Claimed, stopping) is { } letter
@@ -50,6 +52,20 @@ internal sealed class SignInNewsRound(
                 log.LogWarning(e, "News of how people come in was not sent; it is tried again in {Every}", Every);
                 await Task.Delay(Every, stopping).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             }
+    }
+
+    // A day's notice more or less is nobody's concern, and who asks each time asks for nothing.
+    private static readonly TimeSpan RemindsEvery = TimeSpan.FromHours(1);
+
+    private DateTimeOffset _reminds = DateTimeOffset.MinValue;
+
+    /// <summary>Whose keys end soon.</summary>
+    private async Task RemindAsync(CancellationToken ct)
+    {
+        if (time.GetUtcNow() < _reminds || leases.Of(SharedWork.TellingPeople) is null)
+            return;
+        await keys.RemindAsync(ct);
+        _reminds = time.GetUtcNow() + RemindsEvery;
     }
 
     private async Task SendAsync(SignInLetter letter, CancellationToken ct)
@@ -88,7 +104,7 @@ internal sealed class SignInNewsRound(
 
             At {letter.At.UtcDateTime:yyyy-MM-dd HH:mm} UTC{(letter.Address is { } from ? $", from {from}" : "")}.
 
-            If that was not you or somebody you know of, tell an administrator at once.
+            If anything was changed that you know nothing of, tell an administrator at once.
             Where you are signed in, and what was changed: {address.Of("you").AbsoluteUri}
             """.ReplaceLineEndings("\r\n");
 }

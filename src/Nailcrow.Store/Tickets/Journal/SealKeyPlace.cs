@@ -27,7 +27,7 @@ internal sealed class SealKeyInFolder(SealPlaces places) : SealKeyPlace
 /// <summary>The same for all nodes, unreadable for whoever has only the database: a seal is to prove what is in it.</summary>
 internal sealed class SealKeyOfNodes(SharedKeys keys, ISecretKeeper keeper) : SealKeyPlace
 {
-    private const string Kind = "seal";
+    internal const string Kind = "seal";
 
     public override SealKey Key() => SealKey.Of(Kept() ?? Opened(First(SealKey.New())));
 

@@ -1,0 +1,134 @@
+using System.Data.Common;
+using System.Globalization;
+using Microsoft.AspNetCore.DataProtection.KeyManagement;
+using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.Keeping;
+using Nailcrow.Store;
+using Nailcrow.Store.People;
+
+namespace Nailcrow.Service.Admin;
+
+/// <summary>
+/// <c>nailcrow-service renew-keys [--Nailcrow:Data=PLACE]</c>: on the machine itself, while no service works: a new key, all secrets kept
+/// under it, and the keys before good for nothing. For whoever may have seen them, or has left.
+/// </summary>
+internal static class RenewKeysCommand
+{
+    private const int Done = 0,
+        Refused = 1,
+        Usage = 2;
+
+    // As long as data protection lets a key live by itself.
+    private static readonly TimeSpan Lives = TimeSpan.FromDays(90);
+
+    public static async Task<int> RunAsync(string[] args)
+    {
+        if (Unknown(args) is { } word)
+            return Say($"'{word}' is nothing that is taken: nailcrow-service renew-keys [--Nailcrow:Data=PLACE].", Usage);
+        var settings =
+            new ConfigurationBuilder()
+                .AddEnvironmentVariables()
+                .AddCommandLine([.. args.Skip(1)])
+                .Build()
+                .GetSection("Nailcrow")
+                .Get<ServiceSettings>()
+            ?? new();
+        var place = Path.GetFullPath(settings.Data);
+        if (settings.ProblemsOfThePlace().FirstOrDefault() is { } problem)
+            return Say(problem, Refused);
+        if (settings.Database is null && !File.Exists(place))
+            return Say($"There is no database at {place}; --Nailcrow:Data=PLACE says where it is.", Refused);
+        try
+        {
+            using var held = settings.Database is null ? FileInUse.Hold(place) : null;
+            return await RenewAsync(settings with { Data = place });
+        }
+        catch (FileInUseException)
+        {
+            return Say($"A service works on {place}. Stop it, and say this again: it has the keys in hand.", Refused);
+        }
+        catch (Exception e) when (StorageTroubles.Trouble(e) is { } trouble)
+        {
+            return Say($"{trouble} Say the same again when that is mended.", Refused);
+        }
+        catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
+        {
+            return Say(sentence, Refused);
+        }
+        catch (Exception e) when (e is DbException || e.InnerException is DbException)
+        {
+            return Say(
+                "That database is not of this version; start this version of the service once, which brings it up to date.",
+                Refused
+            );
+        }
+    }
+
+    /// <summary>The first word that is no setting: those are "--Nailcrow:X=VALUE", or two words.</summary>
+    private static string? Unknown(string[] args)
+    {
+        for (var at = 1; at < args.Length; at += args[at].Contains('=') ? 1 : 2)
+            if (!args[at].StartsWith("--Nailcrow:", StringComparison.OrdinalIgnoreCase))
+                return args[at];
+        return null;
+    }
+
+    private static async Task<int> RenewAsync(ServiceSettings settings)
+    {
+        var collection = new ServiceCollection()
+            .AddSingleton(TimeProvider.System)
+            .AddLogging()
+            .AddNailcrowStore(settings.Data, settings.Database)
+            .AddSingleton<ISecretKeeper, ProtectedSecrets>();
+        collection.AddKeys(settings);
+        await using var services = collection.BuildServiceProvider();
+        var (database, secrets) = (services.GetRequiredService<Database>(), services.GetRequiredService<KeptSecrets>());
+        await database.IsHereAsync(CancellationToken.None);
+        if (settings.Database is null)
+            return await RenewAsync(services.GetRequiredService<IKeyManager>(), secrets);
+        var code = Refused;
+        // A node that starts meanwhile waits, and has the new key in hand from its first moment.
+        await database.OneByOneAsync(
+            async () =>
+            {
+                if (await secrets.AtWorkAsync(CancellationToken.None) is { Count: > 0 } nodes)
+                    Say($"{string.Join(", ", nodes)} work on it. Stop them, and say this again: they have the keys in hand.", Refused);
+                else
+                    code = await RenewAsync(services.GetRequiredService<IKeyManager>(), secrets);
+            },
+            CancellationToken.None
+        );
+        return code;
+    }
+
+    /// <summary>
+    /// Ended in the middle it can be said again: until all secrets are under the new key, the keys before are good.
+    /// </summary>
+    private static async Task<int> RenewAsync(IKeyManager keys, KeptSecrets secrets)
+    {
+        var now = DateTimeOffset.UtcNow;
+        var before = keys.GetAllKeys().Where(key => !key.IsRevoked).ToList();
+        var key = keys.CreateNewKey(now, now + Lives);
+        var renewed = await secrets.KeepAnewAsync(new Doer("root", null), now, CancellationToken.None);
+        foreach (var old in before)
+            keys.RevokeKey(old.KeyId, "Renewed.");
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"A new key, good until {key.ExpirationDate.UtcDateTime:yyyy-MM-dd} and followed by another by itself: {renewed.Kept} secrets are "
+                    + $"kept under it, and {before.Count} keys before it open nothing any more. Whoever was signed in signs in again. Make a "
+                    + $"backup: secrets in an older one cannot be read."
+            )
+        );
+        foreach (var lost in renewed.Lost)
+            Console.WriteLine($"  Could not be opened, and has to be given anew: {lost}.");
+        return Done;
+    }
+
+    private static int Say(string sentence, int code)
+    {
+        Console.Error.WriteLine(sentence);
+        return code;
+    }
+}
