@@ -74,9 +74,9 @@ internal static class PartsLedger
             "at most 1.3"
         );
         // What is to be said outside is written with its entry; a mail has no part that moves, and is the errand alone.
-        await few
-            .Services.GetRequiredService<Partners>()
-            .PutAsync(new("Post", PartnerKind.Mail, "smtp://127.0.0.1:1/care@firm.example"), null, CancellationToken.None);
+        var post = new Partner("Post", PartnerKind.Mail, "smtp://127.0.0.1:1/care@firm.example");
+        if (!await few.Services.GetRequiredService<Partners>().PutAsync(post, "nothing secret", CancellationToken.None))
+            throw new InvalidDataException("The mail server was not taken.");
         await Told.InTurnAsync(
             $"{Lives * HandOvers} mails asked for on {Lives} tickets",
             () => LivesAsync(few.Journal, (_, nth) => new PaperMailed(PaperKind.DeliveryNote, $"a{nth}@place.example"), issued: true),

@@ -30,15 +30,7 @@ public sealed record PartLine(string Serial)
     /// Why it lies apart from all stock in its depot or van: to be destroyed, as evidence, or because it is known to be bad. Null for
     /// what lies there as a part.
     /// </summary>
-    public SetApart? Apart => CameAs ?? (Holder is { Kind: HolderKind.Depot or HolderKind.Van } ? Bad : null);
-
-    private SetApart? CameAs { get; init; }
-
-    /// <summary>It was dead when it came or failed in a machine, and nobody has found since that nothing is wrong with it.</summary>
-    private SetApart? Bad { get; init; }
-
-    /// <summary>The movement by which it came back so.</summary>
-    private Movement? CameBack { get; init; }
+    public SetApart? Apart { get; private init; }
 
     public PartData? Part { get; private init; }
 
@@ -57,13 +49,24 @@ public sealed record PartLine(string Serial)
         var so = all.FindAll(m => m.Of is null && !undone.Contains(m.Id));
         if (!IsSorted(so, InTime))
             so = [.. so.Order(Comparer<Movement>.Create(InTime))];
-        var line = so.Aggregate(new PartLine(SerialNumber.Normalise(serial)), (line, movement) => line.With(movement));
-        return line with
+        var fold = new Fold();
+        foreach (var movement in so)
+            fold.Add(movement);
+        return new PartLine(SerialNumber.Normalise(serial))
         {
             Movements = so,
+            Holder = fold.Holder,
+            Last = fold.Last,
             ReservedFor = Reservations(so),
+            Going = fold.Going,
             // Nobody looks at what is not on record yet: whose clock was behind has looked at it all the same.
-            ToInspect = so.Exists(m => m.Kind == MovementKind.Inspected && m.Seq > line.CameBack?.Seq) ? null : line.ToInspect,
+            ToInspect =
+                fold.ToInspect is null || so.Exists(m => m.Kind == MovementKind.Inspected && m.Seq > fold.CameBack?.Seq)
+                    ? null
+                    : fold.ToInspect,
+            Apart = fold.CameAs ?? (fold.Holder is { Kind: HolderKind.Depot or HolderKind.Van } ? fold.Bad : null),
+            Part = fold.Part,
+            UnwipedFrom = fold.UnwipedFrom,
         };
     }
 
@@ -118,58 +121,74 @@ public sealed record PartLine(string Serial)
         };
     }
 
-    private PartLine With(Movement m)
+    /// <summary>What movements add up to, one after the other. A balance goes over twenty million of them: it is changed in place.</summary>
+    private sealed class Fold
     {
-        var stays = m.To is null || (m.Kind == MovementKind.Reserved && Holder?.Kind == m.To.Kind && Holder.Name == m.To.Name);
-        var here = this with
+        private const string AnotherMachine = "another machine";
+
+        private static readonly string DeadOnArrival = Words.Of(ReturnReason.DeadOnArrival);
+        private static readonly string ToBeDestroyed = Words.Of(ReturnReason.ToBeDestroyed);
+        private static readonly string Evidence = Words.Of(ReturnReason.Evidence);
+
+        public Holder? Holder { get; private set; }
+        public Movement? Last { get; private set; }
+        public Announcement? Going { get; private set; }
+        public Announcement? ToInspect { get; private set; }
+
+        /// <summary>The movement by which it came back so.</summary>
+        public Movement? CameBack { get; private set; }
+        public SetApart? CameAs { get; private set; }
+
+        /// <summary>It was dead when it came or failed in a machine, and nobody has found since that nothing is wrong with it.</summary>
+        public SetApart? Bad { get; private set; }
+        public PartData? Part { get; private set; }
+        public string? UnwipedFrom { get; private set; }
+
+        public void Add(Movement m)
         {
-            Part = m.Part ?? Part,
-            Last = stays ? Last : m,
-            Holder = stays ? Holder : m.To,
-            Going = !stays && m.To is { MayKeep: true } ? null : m.Going ?? Going,
-        };
-        if (!stays)
-            here = here.Back(m, Going);
-        // What a machine has taken since is not dead.
-        here = here with
+            Part = m.Part ?? Part;
+            var stays = m.To is null || (m.Kind == MovementKind.Reserved && Holder?.Kind == m.To.Kind && Holder.Name == m.To.Name);
+            if (!stays)
+                Goes(m);
+            else
+                Going = m.Going ?? Going;
+            // What a machine has taken since is not dead.
+            Bad = Dies(m) ?? (m.To?.Kind == HolderKind.Bay || m.Found == InspectionFinding.NothingWrong ? null : Bad);
+            if (m.Kind == MovementKind.Wiped)
+                (UnwipedFrom, CameAs) = (null, CameAs == SetApart.Evidence ? null : CameAs); // who wipes it has no more use for it as that
+            else
+                UnwipedFrom = m.Asset ?? UnwipedFrom ?? (m.GivenUpAs == NoReplacement.CarriesOldData ? AnotherMachine : m.Part?.UsedIn);
+        }
+
+        private void Goes(Movement m)
         {
-            Bad = Dies(m) ?? (m.To?.Kind == HolderKind.Bay || m.Found == InspectionFinding.NothingWrong ? null : Bad),
-        };
-        // Who wipes what was kept as it is has no more use for it as that.
-        return m.Kind == MovementKind.Wiped ? here with { UnwipedFrom = null, CameAs = CameAs == SetApart.Evidence ? null : here.CameAs }
-            : m.Asset is { } machine ? here with { UnwipedFrom = machine }
-            : m.GivenUpAs == NoReplacement.CarriesOldData ? here with { UnwipedFrom = UnwipedFrom ?? AnotherMachine }
-            : here with { UnwipedFrom = UnwipedFrom ?? m.Part?.UsedIn };
+            var announced = Going;
+            (Holder, Last) = (m.To, m);
+            Going = m.To is { MayKeep: true } ? null : m.Going ?? Going;
+            if (m.To?.Kind != HolderKind.Depot)
+                (ToInspect, CameBack, CameAs) = (null, null, null);
+            // What was announced to the depot it came to is looked at there; what leaves for elsewhere is not.
+            else if (announced is { To.Kind: HolderKind.Depot } && announced.To.Name == m.To.Name)
+                (ToInspect, CameBack, CameAs) = (announced, m, ApartAs(announced));
+        }
+
+        private static SetApart? Dies(Movement m) =>
+            m.GivenUpAs == NoReplacement.DeadOnArrival || m.Going?.Reason == DeadOnArrival ? SetApart.DeadOnArrival
+            : m.Failed == true ? SetApart.Failed
+            : null;
+
+        private static SetApart? ApartAs(Announcement announced) =>
+            announced.Reason == ToBeDestroyed ? SetApart.ToBeDestroyed
+            : announced.Reason == Evidence ? SetApart.Evidence
+            : null;
     }
 
-    private const string AnotherMachine = "another machine";
-
-    private static SetApart? Dies(Movement m) =>
-        m.GivenUpAs == NoReplacement.DeadOnArrival || m.Going?.Reason == Words.Of(ReturnReason.DeadOnArrival) ? SetApart.DeadOnArrival
-        : m.Failed == true ? SetApart.Failed
-        : null;
-
-    /// <summary>What was announced to the depot it came to is looked at there; what leaves for elsewhere is not.</summary>
-    private PartLine Back(Movement m, Announcement? announced) =>
-        m.To?.Kind != HolderKind.Depot ? this with { ToInspect = null, CameBack = null, CameAs = null }
-        : announced is { To.Kind: HolderKind.Depot } && announced.To.Name == m.To.Name
-            ? this with
-            {
-                ToInspect = announced,
-                CameBack = m,
-                CameAs = ApartAs(announced),
-            }
-        : this;
-
-    private static SetApart? ApartAs(Announcement announced) =>
-        announced.Reason == Words.Of(ReturnReason.ToBeDestroyed) ? SetApart.ToBeDestroyed
-        : announced.Reason == Words.Of(ReturnReason.Evidence) ? SetApart.Evidence
-        : null;
-
     /// <summary>Decisions, so they go by when they were taken down: what comes late was ruled on when it came.</summary>
-    private static IReadOnlyList<long> Reservations(IEnumerable<Movement> so)
+    private static IReadOnlyList<long> Reservations(List<Movement> so)
     {
         var tickets = new List<long>();
+        if (!so.Exists(m => m.Kind == MovementKind.Reserved))
+            return tickets;
         foreach (var m in so.Where(m => m.Ticket is not null).OrderBy(m => m.Seq))
             if (m.Kind == MovementKind.Reserved && !tickets.Contains(m.Ticket ?? 0))
                 tickets.Add(m.Ticket ?? 0);

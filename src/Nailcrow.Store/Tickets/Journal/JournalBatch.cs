@@ -169,10 +169,9 @@ internal sealed class JournalBatch(
     /// </summary>
     private async Task WantedAsync(Ticket ticket, DateTimeOffset now)
     {
-        var rows = await connection
-            .Db.Outbox.AsNoTracking()
-            .Where(r => r.Ticket == ticket.Number && (r.State == ErrandState.Waiting || r.State == ErrandState.NotWanted))
-            .ToListAsync();
+        var rows = new List<OutboxRow>();
+        await foreach (var row in MayBeWanted(connection.Db, ticket.Number))
+            rows.Add(row);
         foreach (var row in rows)
         {
             var (errand, waits) = (row.Errand(), row.State == ErrandState.Waiting);
@@ -185,6 +184,13 @@ internal sealed class JournalBatch(
             HasErrands |= !waits;
         }
     }
+
+    // Compiled once: each movement asks it, in the transaction that everybody waits for.
+    private static readonly Func<NailcrowDb, long, IAsyncEnumerable<OutboxRow>> MayBeWanted = EF.CompileAsyncQuery(
+        (NailcrowDb db, long ticket) =>
+            db.Outbox.AsNoTracking()
+                .Where(r => r.Ticket == ticket && (r.State == ErrandState.Waiting || r.State == ErrandState.NotWanted))
+    );
 
     /// <summary>A ticket of the same machine that is newer than one.</summary>
     private async Task<long?> NewerAsync(NailcrowDb db, Intent report, long than)
