@@ -25,8 +25,14 @@ public sealed record PhotoTaken(
 {
     public override string Told() => $"A picture{(Serial is { } serial ? $" of {serial}" : "")}{(Says is { } says ? $": {says}" : "")}";
 
+    // Of 4 MB each at most that is two gigabytes. A job has some dozens; a script that went wrong stops here.
+    internal const int MostOfOneTicket = 500;
+
     public override string? Problem(Ticket ticket) =>
-        Serial is null ? null
+        ticket.Photos.Count(p => !ticket.PicturesRemoved.ContainsKey(p.Id)) >= MostOfOneTicket
+            ? $"{TicketNumber.Text(ticket.Number)} has {MostOfOneTicket} pictures, and no more are kept with one; a lead lets some go first, at "
+                + "the entries they came with ('nailcrow ticket correct')."
+        : Serial is null ? null
         : !SerialNumber.Parse(Serial).Is(out var serial, out var reason) ? reason
         : ticket.Custody.HolderOf(serial.Text) is not null || ticket.Returns.Exists(r => r.Serial == serial.Text) ? null
         : $"{serial.Text} is no drive that this ticket moved; leave it out, and say in words what is to be seen.";

@@ -150,6 +150,27 @@ public class BoundsTests
     }
 
     [Fact]
+    public void A_ticket_has_five_hundred_pictures_and_no_more_until_one_of_them_goes()
+    {
+        var played = Played.WithSheet();
+        var full = played.Ticket with
+        {
+            Photos = [.. Enumerable.Range(0, 500).Select(_ => new Photo(Guid.NewGuid(), null, null, played.Now, "ilka"))],
+        };
+        var one = new PhotoTaken(Guid.NewGuid(), "", "image/png", 1);
+        var byEngineer = new People.Actor("ilka", [People.Role.Engineer]);
+
+        Ruling
+            .On(full, one, byEngineer, played.Now)
+            .ShouldBeOfType<Ruling.Unusable>()
+            .Reason.ShouldContain(" has 500 pictures, and no more are kept with one; a lead lets some go first, ");
+        Ruling.On(full with { Photos = full.Photos.RemoveAt(0) }, one, byEngineer, played.Now).ShouldBe(new Ruling.Accepted());
+        var gone = new Removal(played.Now, "lioth", "A face is on it");
+        var oneLess = full with { PicturesRemoved = full.PicturesRemoved.Add(full.Photos[7].Id, gone) };
+        Ruling.On(oneLess, one, byEngineer, played.Now).ShouldBe(new Ruling.Accepted());
+    }
+
+    [Fact]
     public void The_table_in_the_documents_is_the_one_that_is_held_to()
     {
         var documents = File.ReadAllText(Path.Combine(Shipped.Folder, "..", "docs", "journal.md"));
