@@ -32,17 +32,18 @@ internal static class OwnPages
             }
         );
 
-    /// <summary>What is for programs is never shown as a page, whatever somebody wrote into it (OWASP ASVS 4.0.3, 14.4.2).</summary>
+    /// <summary>
+    /// What is for programs is never shown as a page, whatever somebody wrote into it (OWASP ASVS 4.0.3, 14.4.2). Why a paper is not to be had
+    /// is a sentence for whoever followed a link to it, and would be a file in their downloads.
+    /// </summary>
     private static Task NotAPage(object answer)
     {
-        if (answer is HttpResponse { ContentType: { } type, Headers: { ContentDisposition.Count: 0 } headers } && IsJson(type))
+        if (answer is HttpResponse { ContentType: { } type, Headers: { ContentDisposition.Count: 0 } headers } && IsForPrograms(type))
             headers.ContentDisposition = "attachment; filename=\"answer.json\"";
         return Task.CompletedTask;
     }
 
-    private static bool IsJson(string type) =>
-        type.StartsWith("application/json", StringComparison.OrdinalIgnoreCase)
-        || type.StartsWith("application/problem+json", StringComparison.OrdinalIgnoreCase);
+    private static bool IsForPrograms(string type) => type.StartsWith("application/json", StringComparison.OrdinalIgnoreCase);
 
     private static bool IsReading(string method) =>
         HttpMethods.IsGet(method) || HttpMethods.IsHead(method) || HttpMethods.IsOptions(method);
