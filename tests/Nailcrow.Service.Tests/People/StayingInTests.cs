@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
@@ -359,10 +358,9 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
 
     private static async Task<string> AdmitAsync(RunningService beside, string name, int code = 0)
     {
-        var start = new ProcessStartInfo(
-            "dotnet",
+        var (ended, said) = await ServiceCommand.RunAsync(
+            Ct,
             [
-                Built.Service,
                 "admit",
                 name,
                 "--Nailcrow:Data",
@@ -371,15 +369,8 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
                 "1000",
                 .. await beside.DatabaseSettingAsync(),
             ]
-        )
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        using var process = Process.Start(start)!; // dotnet is there: it runs us
-        var said = await process.StandardOutput.ReadToEndAsync(Ct) + await process.StandardError.ReadToEndAsync(Ct);
-        await process.WaitForExitAsync(Ct);
-        process.ExitCode.ShouldBe(code, said);
+        );
+        ended.ShouldBe(code, said);
         return said;
     }
 }
