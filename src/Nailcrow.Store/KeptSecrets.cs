@@ -51,7 +51,15 @@ public sealed class KeptSecrets(IDbContextFactory<NailcrowDb> dbs, ISecretKeeper
             foreach (var row in await db.Set<SharedKeyRow>().Where(r => r.Kind == SealKeyOfNodes.Kind).ToListAsync(ct))
                 Again(row, nameof(row.Text), "the key for seals");
         await db.SaveChangesAsync(ct);
-        await SecurityLog.AddAsync(db, by, SecurityEvent.KeysRenewed, null, $"{kept} secrets kept anew, {lost.Count} not opened", now, ct);
+        await SecurityLog.AddAsync(
+            db,
+            by,
+            SecurityEvent.KeysRenewed,
+            null,
+            $"secrets kept anew: {kept}; not opened: {lost.Count}",
+            now,
+            ct
+        );
         await transaction.CommitAsync(ct);
         return new(kept, lost);
 

@@ -116,9 +116,9 @@ internal static class RenewKeysCommand
         Console.WriteLine(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"A new key, good until {key.ExpirationDate.UtcDateTime:yyyy-MM-dd} and followed by another by itself: {renewed.Kept} secrets are "
-                    + $"kept under it, and {before.Count} keys before it open nothing any more. Whoever was signed in signs in again. Make a "
-                    + $"backup: secrets in an older one cannot be read."
+                $"A new key, good until {key.ExpirationDate.UtcDateTime:yyyy-MM-dd} and followed by another by itself. Secrets kept under it: "
+                    + $"{renewed.Kept}. Keys before it, which open nothing any more: {before.Count}. Whoever was signed in signs in again. Make "
+                    + $"a backup: secrets in an older one cannot be read."
             )
         );
         foreach (var lost in renewed.Lost)

@@ -33,7 +33,7 @@ public sealed partial class KeysRenewedTests
         var (code, said) = await RenewAsync(service);
 
         (code, said).ShouldBe((0, said));
-        said.ShouldContain($"{kept.Count} secrets are kept under it, and 1 keys before it open nothing any more.");
+        said.ShouldContain($"Secrets kept under it: {kept.Count}. Keys before it, which open nothing any more: 1.");
         var now = Protected(service);
         now.Keys.Order().ShouldBe(kept.Keys.Order());
         now.Values.Distinct().ShouldHaveSingleItem().ShouldNotBe(kept.Values.Distinct().ShouldHaveSingleItem());
@@ -48,7 +48,7 @@ public sealed partial class KeysRenewedTests
         (await client.SealAsync(Ct)).Fingerprint.ShouldBe(seal.Fingerprint);
         (await client.SecurityLogAsync(null, SecurityEvent.KeysRenewed, null, 10, Ct))
             .Lines.ShouldHaveSingleItem()
-            .Detail.ShouldBe($"{kept.Count} secrets kept anew, 0 not opened");
+            .Detail.ShouldBe($"secrets kept anew: {kept.Count}; not opened: 0");
     }
 
     [Fact]
