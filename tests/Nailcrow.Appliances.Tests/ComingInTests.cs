@@ -56,8 +56,8 @@ public sealed class ComingInTests : IAsyncLifetime
 
     private string Print => ShownCertificate.Fingerprint(_machine.Certificate).ShouldNotBeNull();
 
-    private async Task<string> SaidAsync(Uri? at = null) =>
-        await _services.GetRequiredService<IApplianceLink>().LookAsync(At(at ?? _machine.TlsAddress), Ct) switch
+    private async Task<string> SaidAsync(Uri? at = null, string asset = "FSC-0107") =>
+        await _services.GetRequiredService<IApplianceLink>().LookAsync(At(at ?? _machine.TlsAddress) with { Asset = asset }, Ct) switch
         {
             Parsed<MachineLook>.Ok(var look) => $"{look.Snapshot.Bays.Count} bays",
             Parsed<MachineLook>.Refused(var reason) => reason,
@@ -115,19 +115,38 @@ public sealed class ComingInTests : IAsyncLifetime
     [Fact]
     public async Task Two_appliances_at_one_address_have_a_session_each_and_none_is_left_at_the_machine_when_the_service_goes()
     {
-        MachineKey one = new("service", RunningStandIn.MachineSecret, Version: "1", Trusted: Print);
+        _keys.Key = new("service", RunningStandIn.MachineSecret, Version: "1", Trusted: Print);
         for (var look = 0; look < 3; look++)
         {
-            _keys.Key = one;
             (await SaidAsync()).ShouldBe("12 bays");
-            _keys.Key = one with { Version = "2" };
-            (await SaidAsync()).ShouldBe("12 bays");
+            (await SaidAsync(asset: "FSC-0108")).ShouldBe("12 bays");
         }
         (await _machine.SignedInAsync()).ShouldBe(2);
+
+        _keys.Key = _keys.Key with { Version = "2" }; // given anew
+        (await SaidAsync()).ShouldBe("12 bays");
+        await Soon.IsAsync(async () => await _machine.SignedInAsync() == 2, Ct);
 
         await _services.DisposeAsync();
 
         (await _machine.SignedInAsync()).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task A_machine_that_says_something_senseless_of_where_its_session_is_does_not_keep_it_either()
+    {
+        using var connections = new MachineConnections(new AllowedAddresses([]));
+        var sessions = new MachineSessions(connections);
+        foreach (var asset in new[] { "FSC-0107", "FSC-0108" })
+            await sessions.OfAsync(
+                asset,
+                "http://127.0.0.1",
+                "1",
+                () => Task.FromResult(new MachineSession("token", () => throw new Redfish.RedfishException("it links outside of itself."))),
+                Ct
+            );
+
+        await sessions.DisposeAsync();
     }
 
     [Fact]

@@ -200,6 +200,9 @@ public sealed class OnPostgresTests : IAsyncLifetime
             Ct
         );
         said.ShouldContain("A new key, good until ");
+        (code, said) = await ServiceCommand.RunAsync(Ct, ["renew-keys", .. On(database), .. Certificate(folder, "others")]);
+        code.ShouldBe(1, said); // or nothing would ever open again
+        said.ShouldContain("With the keys that are here these cannot be opened: the key for seals. Nothing was changed.");
         await using var third = await RunningService.StartAsync(assembly: Built.Service, further: [.. On(database), .. next]);
         there = new NailcrowClient(third.Http(), TimeProvider.System);
         there.UseToken(admin.Token!);

@@ -28,7 +28,7 @@ internal sealed class RedfishAsking(IMachineKeys keys, MachineSessions sessions,
         try
         {
             key = await keys.OfAsync(appliance, at, deadline.Token);
-            var machine = await RedfishMachine.OpenAsync(new RedfishDoor(http, at, key, sessions), deadline.Token);
+            var machine = await RedfishMachine.OpenAsync(new RedfishDoor(http, appliance.Asset, at, key, sessions), deadline.Token);
             if (key.Waits)
                 await keys.KnownAgainAsync(appliance, deadline.Token); // it answered, so its certificate is known
             var said = await ask(machine, deadline.Token);

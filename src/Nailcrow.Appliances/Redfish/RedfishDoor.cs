@@ -10,7 +10,7 @@ using Nailcrow.Core.Terms;
 namespace Nailcrow.Appliances.Redfish;
 
 /// <summary>Calls to one machine: within itself, signed in where somebody said how, and only where its certificate is known.</summary>
-internal sealed class RedfishDoor(HttpClient http, Uri address, MachineKey key, MachineSessions sessions)
+internal sealed class RedfishDoor(HttpClient http, string asset, Uri address, MachineKey key, MachineSessions sessions)
 {
     private const string Root = "/redfish/v1/";
     private const string Token = "X-Auth-Token";
@@ -69,7 +69,7 @@ internal sealed class RedfishDoor(HttpClient http, Uri address, MachineKey key, 
     }
 
     /// <summary>The same machine over another client, such as one without a deadline.</summary>
-    public RedfishDoor By(HttpClient other) => new(other, address, key, sessions);
+    public RedfishDoor By(HttpClient other) => new(other, asset, address, key, sessions);
 
     private async Task<HttpResponseMessage> SendAsync(
         HttpMethod method,
@@ -87,7 +87,7 @@ internal sealed class RedfishDoor(HttpClient http, Uri address, MachineKey key, 
             return answer;
         // A session ends by itself when the machine restarts or nobody asks for a while; a new one is tried once.
         answer.Dispose();
-        sessions.Ended(Origin, key.Version, token);
+        sessions.Ended(asset, Origin, token);
         return await http.SendAsync(SignedIn(Asking(method, path, content?.Invoke()), await TokenAsync(ct)), completion, ct);
     }
 
@@ -114,7 +114,7 @@ internal sealed class RedfishDoor(HttpClient http, Uri address, MachineKey key, 
 
     private async Task<string?> TokenAsync(CancellationToken ct) =>
         key is { Name: { } name, Way: SignInWay.Session }
-            ? await sessions.OfAsync(Origin, key.Version, () => BeginAsync(name, ct), ct)
+            ? await sessions.OfAsync(asset, Origin, key.Version, () => BeginAsync(name, ct), ct)
             : null;
 
     private async Task<MachineSession> BeginAsync(string name, CancellationToken ct)

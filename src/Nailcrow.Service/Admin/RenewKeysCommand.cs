@@ -5,12 +5,11 @@ using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Store;
-using Nailcrow.Store.People;
 
 namespace Nailcrow.Service.Admin;
 
 /// <summary>
-/// <c>nailcrow-service renew-keys [--Nailcrow:Data=PLACE]</c>: on the machine itself, while no service works: a new key, all secrets kept
+/// <c>nailcrow-service renew-keys [--without-lost] [--Nailcrow:Data=PLACE]</c>: on the machine itself, while no service works: a new key, all secrets kept
 /// under it, and the keys before good for nothing. For whoever may have seen them, or has left.
 /// </summary>
 internal static class RenewKeysCommand
@@ -19,20 +18,18 @@ internal static class RenewKeysCommand
         Refused = 1,
         Usage = 2;
 
+    private const string WithoutLost = "--without-lost";
+
     // As long as data protection lets a key live by itself.
     private static readonly TimeSpan Lives = TimeSpan.FromDays(90);
 
     public static async Task<int> RunAsync(string[] args)
     {
-        if (Unknown(args) is { } word)
-            return Say($"'{word}' is nothing that is taken: nailcrow-service renew-keys [--Nailcrow:Data=PLACE].", Usage);
+        string[] said = [.. args.Skip(1).Where(word => word != WithoutLost)];
+        if (Unknown(said) is { } word)
+            return Say($"'{word}' is nothing that is taken: nailcrow-service renew-keys [{WithoutLost}] [--Nailcrow:Data=PLACE].", Usage);
         var settings =
-            new ConfigurationBuilder()
-                .AddEnvironmentVariables()
-                .AddCommandLine([.. args.Skip(1)])
-                .Build()
-                .GetSection("Nailcrow")
-                .Get<ServiceSettings>()
+            new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(said).Build().GetSection("Nailcrow").Get<ServiceSettings>()
             ?? new();
         var place = Path.GetFullPath(settings.Data);
         if (settings.ProblemsOfThePlace().FirstOrDefault() is { } problem)
@@ -42,7 +39,7 @@ internal static class RenewKeysCommand
         try
         {
             using var held = settings.Database is null ? FileInUse.Hold(place) : null;
-            return await RenewAsync(settings with { Data = place });
+            return await RenewAsync(settings with { Data = place }, args.Contains(WithoutLost));
         }
         catch (FileInUseException)
         {
@@ -68,25 +65,19 @@ internal static class RenewKeysCommand
     /// <summary>The first word that is no setting: those are "--Nailcrow:X=VALUE", or two words.</summary>
     private static string? Unknown(string[] args)
     {
-        for (var at = 1; at < args.Length; at += args[at].Contains('=') ? 1 : 2)
+        for (var at = 0; at < args.Length; at += args[at].Contains('=') ? 1 : 2)
             if (!args[at].StartsWith("--Nailcrow:", StringComparison.OrdinalIgnoreCase))
                 return args[at];
         return null;
     }
 
-    private static async Task<int> RenewAsync(ServiceSettings settings)
+    private static async Task<int> RenewAsync(ServiceSettings settings, bool withoutLost)
     {
-        var collection = new ServiceCollection()
-            .AddSingleton(TimeProvider.System)
-            .AddLogging()
-            .AddNailcrowStore(settings.Data, settings.Database)
-            .AddSingleton<ISecretKeeper, ProtectedSecrets>();
-        collection.AddKeys(settings);
-        await using var services = collection.BuildServiceProvider();
+        await using var services = Services(settings);
         var (database, secrets) = (services.GetRequiredService<Database>(), services.GetRequiredService<KeptSecrets>());
         await database.IsHereAsync(CancellationToken.None);
         if (settings.Database is null)
-            return await RenewAsync(services.GetRequiredService<IKeyManager>(), secrets);
+            return await RenewAsync(services, settings, withoutLost);
         var code = Refused;
         // A node that starts meanwhile waits, and has the new key in hand from its first moment.
         await database.OneByOneAsync(
@@ -95,22 +86,44 @@ internal static class RenewKeysCommand
                 if (await secrets.AtWorkAsync(CancellationToken.None) is { Count: > 0 } nodes)
                     Say($"{string.Join(", ", nodes)} work on it. Stop them, and say this again: they have the keys in hand.", Refused);
                 else
-                    code = await RenewAsync(services.GetRequiredService<IKeyManager>(), secrets);
+                    code = await RenewAsync(services, settings, withoutLost);
             },
             CancellationToken.None
         );
         return code;
     }
 
-    /// <summary>
-    /// Ended in the middle it can be said again: until all secrets are under the new key, the keys before are good.
-    /// </summary>
-    private static async Task<int> RenewAsync(IKeyManager keys, KeptSecrets secrets)
+    private static ServiceProvider Services(ServiceSettings settings)
     {
-        var now = DateTimeOffset.UtcNow;
+        var services = new ServiceCollection()
+            .AddSingleton(TimeProvider.System)
+            .AddLogging()
+            .AddNailcrowStore(settings.Data, settings.Database)
+            .AddSingleton<ISecretKeeper, ProtectedSecrets>();
+        services.AddKeys(settings);
+        return services.BuildServiceProvider();
+    }
+
+    /// <summary>
+    /// Ended in the middle it can be said again: until all secrets are under the new key, the keys before are good. With the wrong
+    /// certificate, or the folder of keys elsewhere, nothing opens: what is good for them must not end the keys that would.
+    /// </summary>
+    private static async Task<int> RenewAsync(IServiceProvider services, ServiceSettings settings, bool withoutLost)
+    {
+        var lost = await services.GetRequiredService<KeptSecrets>().LostAsync(CancellationToken.None);
+        if (lost.Count > 0 && !withoutLost)
+            return Say(
+                $"With the keys that are here these cannot be opened: {string.Join("; ", lost)}. Nothing was changed. Put the keys back that they "
+                    + "are under, or give their certificate (Nailcrow:KeysCertificatesBefore:0); where those are gone for good, say "
+                    + $"{WithoutLost}, and give these anew.",
+                Refused
+            );
+        var (now, keys) = (DateTimeOffset.UtcNow, services.GetRequiredService<IKeyManager>());
         var before = keys.GetAllKeys().Where(key => !key.IsRevoked).ToList();
         var key = keys.CreateNewKey(now, now + Lives);
-        var renewed = await secrets.KeepAnewAsync(new Doer("root", null), now, CancellationToken.None);
+        // Whoever has opened something goes on for a while with the keys that were there then: others protect it anew.
+        await using var afresh = Services(settings);
+        var renewed = await afresh.GetRequiredService<KeptSecrets>().KeepAnewAsync(new("root", null), now, CancellationToken.None);
         foreach (var old in before)
             keys.RevokeKey(old.KeyId, "Renewed.");
         Console.WriteLine(
@@ -121,8 +134,8 @@ internal static class RenewKeysCommand
                     + $"a backup: secrets in an older one cannot be read."
             )
         );
-        foreach (var lost in renewed.Lost)
-            Console.WriteLine($"  Could not be opened, and has to be given anew: {lost}.");
+        foreach (var whose in lost)
+            Console.WriteLine($"  Could not be opened, and has to be given anew: {whose}.");
         return Done;
     }
 

@@ -1,5 +1,6 @@
 using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Products;
 using Npgsql;
 
@@ -10,16 +11,12 @@ internal sealed class ServerSide(PostgresNailcrowDb db) : Side(db)
 {
     private IAsyncDisposable? _held;
 
-    /// <summary>Nodes that were heard of lately; one that starts waits for the turn that is held from here on.</summary>
+    /// <summary>One that starts waits for the turn that is held from here on.</summary>
     public override async Task<string?> InUseAsync(CancellationToken ct)
     {
         _held ??= await Db.Product.TurnAsync(Db, WritersTurn.Tables, ct);
         var alive = new List<string>();
-        await using var rows = await Asking.RowsAsync(
-            Db,
-            "SELECT name FROM node WHERE seen_at > clock_timestamp() - interval '10 seconds' ORDER BY since, name",
-            ct
-        );
+        await using var rows = await Asking.RowsAsync(Db, NodesAtWork.Names, ct);
         while (await rows.Reader.ReadAsync(ct))
             alive.Add(rows.Reader.GetString(0));
         return alive.Count == 0 ? null : $"{string.Join(", ", alive)} {(alive.Count == 1 ? "works" : "work")} on it.";

@@ -62,6 +62,10 @@ public sealed partial class KeysRenewedTests
         Directory.Delete($"{service.DatabaseFile}.keys", recursive: true);
 
         var (code, said) = await RenewAsync(service);
+        code.ShouldBe(1, said);
+        said.ShouldContain("With the keys that are here these cannot be opened: the sign-in of FSC-0107; ");
+        said.ShouldContain(". Nothing was changed. Put the keys back ");
+        (code, said) = await RenewAsync(service, "--without-lost");
 
         code.ShouldBe(0, said);
         foreach (
@@ -82,7 +86,7 @@ public sealed partial class KeysRenewedTests
         var nowhere = Path.Combine(Path.GetTempPath(), $"{Guid.CreateVersion7()}.db");
 
         (await ServiceCommand.RunAsync(Ct, "renew-keys", nowhere)).ShouldBe(
-            (2, $"'{nowhere}' is nothing that is taken: nailcrow-service renew-keys [--Nailcrow:Data=PLACE].\n")
+            (2, $"'{nowhere}' is nothing that is taken: nailcrow-service renew-keys [--without-lost] [--Nailcrow:Data=PLACE].\n")
         );
         (await ServiceCommand.RunAsync(Ct, "renew-keys", $"--Nailcrow:Data={nowhere}")).ShouldBe(
             (1, $"There is no database at {nowhere}; --Nailcrow:Data=PLACE says where it is.\n")
@@ -102,8 +106,8 @@ public sealed partial class KeysRenewedTests
         return (admin, device);
     }
 
-    private static Task<(int Code, string Said)> RenewAsync(RunningService service) =>
-        ServiceCommand.RunAsync(Ct, "renew-keys", $"--Nailcrow:Data={service.DatabaseFile}");
+    private static Task<(int Code, string Said)> RenewAsync(RunningService service, params string[] more) =>
+        ServiceCommand.RunAsync(Ct, ["renew-keys", .. more, $"--Nailcrow:Data={service.DatabaseFile}"]);
 
     /// <summary>
     /// Wherever in the database something stands that data protection made, and the key it is under: a payload begins with a mark of four

@@ -29,7 +29,7 @@ public sealed record PhotoTaken(
     internal const int MostOfOneTicket = 500;
 
     public override string? Problem(Ticket ticket) =>
-        ticket.Photos.Count(p => !ticket.PicturesRemoved.ContainsKey(p.Id)) >= MostOfOneTicket
+        ticket.Photos.Count(p => p.Id != Photo && !ticket.PicturesRemoved.ContainsKey(p.Id)) >= MostOfOneTicket
             ? $"{TicketNumber.Text(ticket.Number)} has {MostOfOneTicket} pictures, and no more are kept with one; a lead lets some go first, at "
                 + "the entries they came with ('nailcrow ticket correct')."
         : Serial is null ? null

@@ -30,6 +30,11 @@ internal sealed class SignInNewsRound(
 
     private static readonly TimeSpan LongestWait = TimeSpan.FromHours(1);
 
+    // A day's notice more or less is nobody's concern, and who asks each time asks for nothing.
+    private static readonly TimeSpan RemindsEvery = TimeSpan.FromHours(1);
+
+    private DateTimeOffset _reminds = DateTimeOffset.MinValue;
+
     protected override async Task ExecuteAsync(CancellationToken stopping)
     {
         while (!stopping.IsCancellationRequested)
@@ -54,18 +59,13 @@ internal sealed class SignInNewsRound(
             }
     }
 
-    // A day's notice more or less is nobody's concern, and who asks each time asks for nothing.
-    private static readonly TimeSpan RemindsEvery = TimeSpan.FromHours(1);
-
-    private DateTimeOffset _reminds = DateTimeOffset.MinValue;
-
     /// <summary>Whose keys end soon.</summary>
     private async Task RemindAsync(CancellationToken ct)
     {
         if (time.GetUtcNow() < _reminds || leases.Of(SharedWork.TellingPeople) is null)
             return;
+        _reminds = time.GetUtcNow() + RemindsEvery; // first: where it fails, letters go all the same
         await keys.RemindAsync(ct);
-        _reminds = time.GetUtcNow() + RemindsEvery;
     }
 
     private async Task SendAsync(SignInLetter letter, CancellationToken ct)

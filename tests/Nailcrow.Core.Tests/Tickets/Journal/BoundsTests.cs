@@ -165,6 +165,7 @@ public class BoundsTests
             .ShouldBeOfType<Ruling.Unusable>()
             .Reason.ShouldContain(" has 500 pictures, and no more are kept with one; a lead lets some go first, ");
         Ruling.On(full with { Photos = full.Photos.RemoveAt(0) }, one, byEngineer, played.Now).ShouldBe(new Ruling.Accepted());
+        Ruling.On(full, one with { Photo = full.Photos[7].Id }, byEngineer, played.Now).ShouldBe(new Ruling.Accepted()); // put right
         var gone = new Removal(played.Now, "lioth", "A face is on it");
         var oneLess = full with { PicturesRemoved = full.PicturesRemoved.Add(full.Photos[7].Id, gone) };
         Ruling.On(oneLess, one, byEngineer, played.Now).ShouldBe(new Ruling.Accepted());
