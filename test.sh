@@ -7,7 +7,7 @@ export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1 NO_COLOR=1 PLAYWRIGHT_SKIP_
 export DOTNET_ThreadPool_UnfairSemaphoreSpinLimit=0
 passed=0 failed=0
 mkdir -p .build
-rm -f .build/dotnet-test.log
+rm -f .build/dotnet-test.log .build/checks-failed.log
 
 end() {
   what_failed
@@ -19,8 +19,10 @@ end() {
 # Once more at the end, where it is read: the tests that failed, a few lines each. A fixture's trouble is told for each of its
 # tests above, and once here.
 what_failed() {
-  [ -s .build/dotnet-test.log ] && [ "$failed" -gt 0 ] || return 0
+  [ "$failed" -gt 0 ] || return 0
   echo "== What failed"
+  cat .build/checks-failed.log 2>/dev/null
+  [ -s .build/dotnet-test.log ] || return 0
   grep -E -A 7 '^failed ' .build/dotnet-test.log | cut -c1-300 | awk '/Test Collection Cleanup/ && n++ { skip = 1 } /^--$/ { skip = 0 } !skip' | head -80
 }
 
@@ -28,14 +30,21 @@ what_failed() {
 must() {
   echo "== $1"
   shift
-  "$@" || { failed=$((failed + 1)); end; }
+  "$@" || { failed_check "$(basename "$1") did not end well, and nothing after it was tried"; end; }
 }
 
 # A check that counts as one test.
 check() {
-  echo "== $1"
+  local what=$1 said=.build/check.log
+  echo "== $what"
   shift
-  if "$@"; then passed=$((passed + 1)); else failed=$((failed + 1)); fi
+  if "$@" 2>&1 | tee "$said"; then passed=$((passed + 1)); else failed_check "$what:" "$said"; fi
+}
+
+# Counted, and told once more at the end with what it said: failed_check SENTENCE [LOG].
+failed_check() {
+  failed=$((failed + 1))
+  { echo "$1"; [ -z "${2:-}" ] || tail -12 "$2" | cut -c1-300; } >>.build/checks-failed.log
 }
 
 # A browser for the console's tests; what reads PDFs and scans codes, for those of papers; a database server for those of the store.
@@ -65,7 +74,8 @@ add_console_tests() {
   line=$(grep -E '^ +Tests ' .build/console-tests.log | tail -1)
   passed=$((passed + $(grep -oE '[0-9]+ passed' <<<"$line" | grep -oE '[0-9]+' || echo 0)))
   failed=$((failed + $(grep -oE '[0-9]+ failed' <<<"$line" | grep -oE '[0-9]+' || echo 0)))
-  [ -n "$line" ] || failed=$((failed + 1))
+  [ -n "$line" ] || failed_check "The console's tests did not come to their end:" .build/console-tests.log
+  grep -qE '[0-9]+ failed' <<<"$line" && grep -E '^ *(FAIL|×)' .build/console-tests.log | head -20 >>.build/checks-failed.log
 }
 
 # So many test programs at once: dotnet_tests NUMBER NAME ...
@@ -79,7 +89,7 @@ dotnet_tests() {
   local lost=$(grep -oE '^ +failed: [0-9]+' "$part" | tail -1 | grep -oE '[0-9]+')
   passed=$((passed + ${succeeded:-0})) failed=$((failed + ${lost:-0}))
   # Ended badly without a failed test: it crashed, or found no tests.
-  [ "$status" -eq 0 ] || [ "${lost:-0}" -gt 0 ] || failed=$((failed + 1))
+  [ "$status" -eq 0 ] || [ "${lost:-0}" -gt 0 ] || failed_check "Tests of $* ended badly though none failed:" "$part"
 }
 
 must "Browser, scanner, database server" install_tools

@@ -188,8 +188,7 @@ internal sealed class JournalBatch(
     // Compiled once: each movement asks it, in the transaction that everybody waits for.
     private static readonly Func<NailcrowDb, long, IAsyncEnumerable<OutboxRow>> MayBeWanted = EF.CompileAsyncQuery(
         (NailcrowDb db, long ticket) =>
-            db.Outbox.AsNoTracking()
-                .Where(r => r.Ticket == ticket && (r.State == ErrandState.Waiting || r.State == ErrandState.NotWanted))
+            db.Outbox.AsNoTracking().Where(r => r.Ticket == ticket && (r.State == ErrandState.Waiting || r.State == ErrandState.NotWanted))
     );
 
     /// <summary>A ticket of the same machine that is newer than one.</summary>
