@@ -7,7 +7,7 @@ export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1 NO_COLOR=1 PLAYWRIGHT_SKIP_
 export DOTNET_ThreadPool_UnfairSemaphoreSpinLimit=0
 passed=0 failed=0
 mkdir -p .build
-rm -f .build/dotnet-test.log .build/checks-failed.log
+rm -rf .build/dotnet-test.log .build/checks-failed.log .build/test-times
 
 end() {
   what_failed
@@ -83,7 +83,8 @@ dotnet_tests() {
   local log=.build/dotnet-test.log part=.build/dotnet-test-part.log status=0 at_once=$1 modules=""
   shift
   for name in "$@"; do modules+="tests/*/bin/Debug/net10.0/Nailcrow.$name.Tests.dll;"; done
-  dotnet test --test-modules "${modules%;}" --max-parallel-test-modules "$at_once" 2>&1 | tee "$part" || status=$?
+  dotnet test --test-modules "${modules%;}" --max-parallel-test-modules "$at_once" \
+    --report-xunit-ctrf --results-directory .build/test-times --show-slowest-tests 10 2>&1 | tee "$part" || status=$?
   cat "$part" >>"$log"
   local succeeded=$(grep -oE '^ +succeeded: [0-9]+' "$part" | tail -1 | grep -oE '[0-9]+')
   local lost=$(grep -oE '^ +failed: [0-9]+' "$part" | tail -1 | grep -oE '[0-9]+')

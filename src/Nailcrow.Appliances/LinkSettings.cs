@@ -18,4 +18,15 @@ public sealed record LinkSettings
     /// <summary>Networks in which a management address may lie, as 10.0.0.0/8. Default none: everywhere but link-local,
     /// multicast and unspecified addresses, and the service's own ports.</summary>
     public IReadOnlyList<string> AllowedNetworks { get; init; } = [];
+
+    public IEnumerable<string> Problems()
+    {
+        foreach (var (name, deadline) in new[] { (nameof(CallDeadline), CallDeadline), (nameof(LookDeadline), LookDeadline) })
+            if (deadline < TimeSpan.FromSeconds(1) || deadline > TimeSpan.FromMinutes(10))
+                yield return $"Nailcrow:Link:{name} is {deadline}; accepted: 00:00:01 to 00:10:00.";
+        if (MostBytes is < 64 * 1024 or > 256 * 1024 * 1024)
+            yield return $"Nailcrow:Link:MostBytes is {MostBytes}; accepted: 65536 to 268435456.";
+        foreach (var network in AllowedNetworks.Where(n => !System.Net.IPNetwork.TryParse(n, out _)))
+            yield return $"Nailcrow:Link:AllowedNetworks has '{network}'; accepted: a network such as 10.0.0.0/8.";
+    }
 }

@@ -15,14 +15,8 @@ using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Service.Tickets.Planning;
 
-if (args is ["restore", ..])
-    return RestoreCommand.Run(args);
-if (args is ["move", ..])
-    return await MoveCommand.RunAsync(args);
-if (args is ["admit", ..])
-    return await AdmitCommand.RunAsync(args);
-if (args is ["renew-keys", ..])
-    return await RenewKeysCommand.RunAsync(args);
+if (await ServiceCommands.RunAsync(args) is { } ended)
+    return ended;
 try
 {
     await (await ReadyAsync(args)).RunAsync();

@@ -7,6 +7,7 @@ using Nailcrow.Service.Host.Wire;
 using Nailcrow.Store;
 using Nailcrow.Store.Moving;
 using Nailcrow.Store.Tickets.Journal;
+using static Nailcrow.Service.Host.OnTheMachine;
 
 namespace Nailcrow.Service.Admin;
 
@@ -16,13 +17,12 @@ namespace Nailcrow.Service.Admin;
 /// </summary>
 internal static class MoveCommand
 {
-    private const int Done = 0,
-        Refused = 1,
-        Usage = 2,
-        NotAll = 3;
+    private const int NotAll = 3;
+
+    public const string Usual = "nailcrow-service move --to PLACE [--from PLACE]";
 
     private const string How =
-        "nailcrow-service move --to PLACE [--from PLACE], where a place is a file or \"Host=...;Database=...;Username=...\"; --from is what "
+        $"{Usual}, where a place is a file or \"Host=...;Database=...;Username=...\"; --from is what "
         + "Nailcrow:Database or Nailcrow:Data say where it is not given. nailcrow-service move --forget [--from PLACE] makes a record that was moved "
         + "the one again that is written.";
 
@@ -33,14 +33,7 @@ internal static class MoveCommand
     {
         if (Read(args) is not { } said)
             return Say(How, Usage);
-        var settings =
-            new ConfigurationBuilder()
-                .AddEnvironmentVariables()
-                .AddCommandLine(said.Settings)
-                .Build()
-                .GetSection("Nailcrow")
-                .Get<ServiceSettings>()
-            ?? new();
+        var settings = Settings(said.Settings);
         var from = RecordPlace.Of(said.From ?? settings.Database ?? settings.Data);
         var to = said.To is null ? null : RecordPlace.Of(said.To);
         if (WhyNot(from, to, settings) is { } no)
@@ -56,10 +49,6 @@ internal static class MoveCommand
         catch (Exception e) when (StorageTroubles.Trouble(e) is { } trouble)
         {
             return Say($"{trouble} Say the same again when that is mended: a move goes on where it stood.", Refused);
-        }
-        catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
-        {
-            return Say(sentence, Refused);
         }
     }
 
@@ -167,12 +156,6 @@ internal static class MoveCommand
         return settings.KeysCertificate is { } files && (TlsCertificate.Problem(files) ?? Keys.Problem(files)) is { } wrong
             ? $"Nailcrow:KeysCertificate: {wrong}"
             : null;
-    }
-
-    private static int Say(string sentence, int code)
-    {
-        Console.Error.WriteLine(sentence);
-        return code;
     }
 
     /// <returns>Null where it cannot be meant.</returns>

@@ -1,10 +1,9 @@
-using System.Data.Common;
 using System.Globalization;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Nailcrow.Service.Host;
-using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Store;
+using static Nailcrow.Service.Host.OnTheMachine;
 
 namespace Nailcrow.Service.Admin;
 
@@ -14,11 +13,9 @@ namespace Nailcrow.Service.Admin;
 /// </summary>
 internal static class RenewKeysCommand
 {
-    private const int Done = 0,
-        Refused = 1,
-        Usage = 2;
-
     private const string WithoutLost = "--without-lost";
+
+    public const string Usual = $"nailcrow-service renew-keys [{WithoutLost}] [--Nailcrow:Data=PLACE]";
 
     // As long as data protection lets a key live by itself.
     private static readonly TimeSpan Lives = TimeSpan.FromDays(90);
@@ -26,14 +23,12 @@ internal static class RenewKeysCommand
     public static async Task<int> RunAsync(string[] args)
     {
         string[] said = [.. args.Skip(1).Where(word => word != WithoutLost)];
-        if (Unknown(said) is { } word)
-            return Say($"'{word}' is nothing that is taken: nailcrow-service renew-keys [{WithoutLost}] [--Nailcrow:Data=PLACE].", Usage);
-        var settings =
-            new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(said).Build().GetSection("Nailcrow").Get<ServiceSettings>()
-            ?? new();
-        var place = Path.GetFullPath(settings.Data);
+        if (NoSetting(said) is { } word)
+            return Say($"'{word}' is nothing that is taken: {Usual}.", Usage);
+        var settings = Settings(said);
         if (settings.ProblemsOfThePlace().FirstOrDefault() is { } problem)
             return Say(problem, Refused);
+        var place = Path.GetFullPath(settings.Data);
         if (settings.Database is null && !File.Exists(place))
             return Say($"There is no database at {place}; --Nailcrow:Data=PLACE says where it is.", Refused);
         try
@@ -45,30 +40,6 @@ internal static class RenewKeysCommand
         {
             return Say($"A service works on {place}. Stop it, and say this again: it has the keys in hand.", Refused);
         }
-        catch (Exception e) when (StorageTroubles.Trouble(e) is { } trouble)
-        {
-            return Say($"{trouble} Say the same again when that is mended.", Refused);
-        }
-        catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
-        {
-            return Say(sentence, Refused);
-        }
-        catch (Exception e) when (e is DbException || e.InnerException is DbException)
-        {
-            return Say(
-                "That database is not of this version; start this version of the service once, which brings it up to date.",
-                Refused
-            );
-        }
-    }
-
-    /// <summary>The first word that is no setting: those are "--Nailcrow:X=VALUE", or two words.</summary>
-    private static string? Unknown(string[] args)
-    {
-        for (var at = 0; at < args.Length; at += args[at].Contains('=') ? 1 : 2)
-            if (!args[at].StartsWith("--Nailcrow:", StringComparison.OrdinalIgnoreCase))
-                return args[at];
-        return null;
     }
 
     private static async Task<int> RenewAsync(ServiceSettings settings, bool withoutLost)
@@ -137,11 +108,5 @@ internal static class RenewKeysCommand
         foreach (var whose in lost)
             Console.WriteLine($"  Could not be opened, and has to be given anew: {whose}.");
         return Done;
-    }
-
-    private static int Say(string sentence, int code)
-    {
-        Console.Error.WriteLine(sentence);
-        return code;
     }
 }

@@ -1,48 +1,37 @@
-using Nailcrow.Service.Host;
 using Nailcrow.Store;
+using static Nailcrow.Service.Host.OnTheMachine;
 
 namespace Nailcrow.Service.Admin;
 
 /// <summary><c>nailcrow-service restore FILE [--Nailcrow:Data=PLACE]</c>: puts a backup where nothing is yet, and does no more.</summary>
 internal static class RestoreCommand
 {
-    private const int Done = 0,
-        Refused = 1,
-        Usage = 2;
+    public const string Usual = "nailcrow-service restore FILE [--Nailcrow:Data=PLACE]";
 
     public static int Run(string[] args)
     {
         if (args is not ["restore", var backup, .. var rest] || backup.StartsWith('-'))
-        {
-            Console.Error.WriteLine(
-                "Say which backup: nailcrow-service restore FILE [--Nailcrow:Data=PLACE]. 'nailcrow admin backup FILE' makes one."
-            );
-            return Usage;
-        }
-        var settings =
-            new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(rest).Build().GetSection("Nailcrow").Get<ServiceSettings>()
-            ?? new();
+            return Say($"Say which backup: {Usual}. 'nailcrow admin backup FILE' makes one.", Usage);
+        if (NoSetting(rest) is { } word)
+            return Say($"'{word}' is nothing that is taken: {Usual}.", Usage);
+        var settings = Settings(rest);
         if (settings.Database is not null)
-        {
-            Console.Error.WriteLine(
+            return Say(
                 "Nailcrow:Database is set: the record is on PostgreSQL, and a backup of the file would be read by nobody. docs/running.md "
-                    + "says how a server's is brought back; without that setting the file is restored."
+                    + "says how a server's is brought back; without that setting the file is restored.",
+                Refused
             );
-            return Refused;
-        }
+        if (settings.ProblemsOfThePlace().FirstOrDefault() is { } unusable)
+            return Say(unusable, Refused);
         var place = Path.GetFullPath(settings.Data);
         try
         {
             if (BackupFile.Restore(Path.GetFullPath(backup), place) is { } problem)
-            {
-                Console.Error.WriteLine(problem);
-                return Refused;
-            }
+                return Say(problem, Refused);
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
-            Console.Error.WriteLine($"It could not be restored: {e.Message}");
-            return Refused;
+            return Say($"It could not be restored: {e.Message}", Refused);
         }
         Console.WriteLine(
             $"{place} is as it was when {Path.GetFileName(backup)} was made. Start the service with the same "

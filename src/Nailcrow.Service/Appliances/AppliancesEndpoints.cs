@@ -28,7 +28,7 @@ internal static class AppliancesEndpoints
     public static void AddAppliances(this WebApplicationBuilder builder)
     {
         builder.Services.AddSingleton<SecretFiles>().AddSingleton<IMachineKeys, MachineKeys>();
-        builder.Services.AddApplianceLinks(builder.Configuration.GetSection("Nailcrow:Link").Get<LinkSettings>() ?? new());
+        builder.Services.AddApplianceLinks(SettingsRead.Of<LinkSettings>(builder.Configuration, "Nailcrow:Link", link => link.Problems()));
     }
 
     public static void MapAppliances(this WebApplication app)

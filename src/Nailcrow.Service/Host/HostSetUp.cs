@@ -30,7 +30,9 @@ internal static class HostSetUp
 
     public static ServiceSettings AddHost(this WebApplicationBuilder builder)
     {
-        var settings = builder.Configuration.GetSection("Nailcrow").Get<ServiceSettings>() ?? new();
+        var settings = ServiceSettings.Of(builder.Configuration);
+        if (settings.Problems().ToList() is { Count: > 0 } problems)
+            throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), problems);
         if (string.IsNullOrEmpty(builder.Configuration["urls"]))
             builder.WebHost.UseUrls(DefaultUrl);
         builder.WebHost.ConfigureKestrel(kestrel => (kestrel.Limits.MaxRequestBodySize, kestrel.AddServerHeader) = (MostBodyBytes, false));
@@ -129,8 +131,6 @@ internal static class HostSetUp
     /// <exception cref="OptionsValidationException">It was told something that it cannot be meant to do.</exception>
     private static void MayStart(WebApplication app, ServiceSettings settings)
     {
-        if (settings.Problems().ToList() is { Count: > 0 } problems)
-            throw new OptionsValidationException("Nailcrow", typeof(ServiceSettings), problems);
         if (
             WireSetUp.Problem(app.Configuration["urls"] ?? DefaultUrl, app.Configuration.GetSection("Kestrel:Endpoints"), settings) is
             { } openly

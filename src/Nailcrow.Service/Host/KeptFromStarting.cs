@@ -13,7 +13,7 @@ internal static class KeptFromStarting
     public static string? Sentence(Exception exception) =>
         exception switch
         {
-            OptionsValidationException wrong => wrong.Message,
+            OptionsValidationException wrong => string.Join(Environment.NewLine, wrong.Failures),
             RecordElsewhereException or OtherReleaseException or FileInUseException => exception.Message,
             IOException { InnerException: AddressInUseException } taken => taken.Message,
             _ => StorageTroubles.AtTheStart(exception),

@@ -77,6 +77,13 @@ public sealed record ServiceSettings
     /// where neither is set.</summary>
     public IReadOnlyList<string> Hosts { get; init; } = [];
 
+    /// <summary>Whether the library is read and proved soon after the start. Default true; without it whoever needs it first waits for that.</summary>
+    public bool ReadsAhead { get; init; } = true;
+
+    /// <exception cref="Microsoft.Extensions.Options.OptionsValidationException">Some are none, or cannot be read.</exception>
+    public static ServiceSettings Of(IConfiguration configuration) =>
+        SettingsRead.Of<ServiceSettings>(configuration, "Nailcrow", "Intake", "Link", "Outside");
+
     /// <summary>Where the record is, in words that may be read by anybody: no password is among them.</summary>
     public string Place() => new RecordPlace(Database is null ? Path.GetFullPath(Data) : null, Database).ToString();
 
@@ -96,6 +103,8 @@ public sealed record ServiceSettings
     /// <summary>Those of where the record and its keys are.</summary>
     public IEnumerable<string> ProblemsOfThePlace()
     {
+        if (string.IsNullOrWhiteSpace(Data))
+            yield return "Nailcrow:Data is empty; accepted: a file, such as /var/lib/nailcrow/nailcrow.db.";
         if (Database is not null && StoreRegistration.ProblemOf(Database) is { } unreachable)
             yield return $"Nailcrow:Database cannot be used: {unreachable} Accepted: "
                 + "\"Host=db.firm.example;Database=nailcrow;Username=nailcrow;Password=...\".";
@@ -139,8 +148,8 @@ public sealed record ServiceSettings
         foreach (var proxy in Proxies.Where(p => Network(p) is null))
             yield return $"Nailcrow:Proxies has '{proxy}'; accepted: an address or a network, such as 10.0.0.5 or 10.0.0.0/24.";
         if (!Directory.Exists(Procedures))
-            yield return $"Nailcrow:Procedures is '{Path.GetFullPath(Procedures)}', which is no folder.";
-        if (Path.GetDirectoryName(Path.GetFullPath(Data)) is { } folder && !Directory.Exists(folder))
+            yield return $"Nailcrow:Procedures is '{(Procedures.Length == 0 ? "" : Path.GetFullPath(Procedures))}', which is no folder.";
+        if (!string.IsNullOrWhiteSpace(Data) && Path.GetDirectoryName(Path.GetFullPath(Data)) is { } folder && !Directory.Exists(folder))
             yield return $"Nailcrow:Data is in '{folder}', which is no folder.";
     }
 }

@@ -1,4 +1,3 @@
-using Microsoft.Extensions.Options;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.Intake.Events;
@@ -11,9 +10,11 @@ internal static class IntakeSetUp
 {
     public static void AddIntake(this WebApplicationBuilder builder, ServiceSettings all)
     {
-        var settings = builder.Configuration.GetSection("Nailcrow:Intake").Get<IntakeSettings>() ?? new();
-        if (settings.Problems(all.Tls is not null).ToList() is { Count: > 0 } problems)
-            throw new OptionsValidationException("Nailcrow:Intake", typeof(IntakeSettings), problems);
+        var settings = SettingsRead.Of<IntakeSettings>(
+            builder.Configuration,
+            "Nailcrow:Intake",
+            intake => intake.Problems(all.Tls is not null)
+        );
         builder
             .Services.AddSingleton(settings)
             .AddSingleton<IntakeSorter>()

@@ -1,4 +1,3 @@
-using System.Data.Common;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.Options;
 using Nailcrow.Core.People;
@@ -7,6 +6,7 @@ using Nailcrow.Service.Host;
 using Nailcrow.Service.People.SigningIn;
 using Nailcrow.Store;
 using Nailcrow.Store.People;
+using static Nailcrow.Service.Host.OnTheMachine;
 
 namespace Nailcrow.Service.People;
 
@@ -16,26 +16,20 @@ namespace Nailcrow.Service.People;
 /// </summary>
 internal static class AdmitCommand
 {
-    private const int Done = 0,
-        Refused = 1,
-        Usage = 2;
+    public const string Usual = "nailcrow-service admit NAME [--Nailcrow:Data=PLACE]";
 
     public static async Task<int> RunAsync(string[] args)
     {
         if (args is not ["admit", var name, .. var rest] || name.StartsWith('-'))
-        {
-            Console.Error.WriteLine("Say whom: nailcrow-service admit NAME [--Nailcrow:Data=PLACE].");
-            return Usage;
-        }
-        var settings =
-            new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(rest).Build().GetSection("Nailcrow").Get<ServiceSettings>()
-            ?? new();
+            return Say($"Say whom: {Usual}.", Usage);
+        if (NoSetting(rest) is { } word)
+            return Say($"'{word}' is nothing that is taken: {Usual}.", Usage);
+        var settings = Settings(rest);
+        if (settings.ProblemsOfThePlace().FirstOrDefault() is { } problem)
+            return Say(problem, Refused);
         var place = Path.GetFullPath(settings.Data);
         if (settings.Database is null && !File.Exists(place))
-        {
-            Console.Error.WriteLine($"There is no database at {place}; --Nailcrow:Data=PLACE says where it is.");
-            return Refused;
-        }
+            return Say($"There is no database at {place}; --Nailcrow:Data=PLACE says where it is.", Refused);
         await using var services = new ServiceCollection()
             .AddSingleton(TimeProvider.System)
             .AddLogging()
@@ -51,36 +45,17 @@ internal static class AdmitCommand
         var hasher = new PasswordHasher<Person>(Options.Create(new PasswordHasherOptions { IterationCount = settings.PasswordRounds }));
         var password = FirstPasswords.Made();
         var hash = hasher.HashPassword(new(), password);
-        try
-        {
-            await services.GetRequiredService<Database>().IsHereAsync(CancellationToken.None);
-            var admitted = await people.FindAsync(name, CancellationToken.None) is null
-                ? await people.AddAsync(new("root", null), New(name, hash), CancellationToken.None)
-                : await people.LetBackInAsync(name, hash, CancellationToken.None);
-            if (!admitted.Is(out var person, out var reason))
-            {
-                Console.Error.WriteLine(reason);
-                return Refused;
-            }
-            Console.WriteLine(
-                $"{person.Name} may come in as an administrator, with the password {password}, which has to be changed at once. "
-                    + "Wherever they were signed in, they are not any more."
-            );
-            return Done;
-        }
-        catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
-        {
-            Console.Error.WriteLine(sentence);
-            return Refused;
-        }
-        catch (Exception e) when (e is DbException || e.InnerException is DbException)
-        {
-            // It has no such table or column: an older release kept it, or none of ours.
-            Console.Error.WriteLine(
-                "That database is not of this version; start this version of the service once, which brings it up to date."
-            );
-            return Refused;
-        }
+        await services.GetRequiredService<Database>().IsHereAsync(CancellationToken.None);
+        var admitted = await people.FindAsync(name, CancellationToken.None) is null
+            ? await people.AddAsync(new("root", null), New(name, hash), CancellationToken.None)
+            : await people.LetBackInAsync(name, hash, CancellationToken.None);
+        if (!admitted.Is(out var person, out var reason))
+            return Say(reason, Refused);
+        Console.WriteLine(
+            $"{person.Name} may come in as an administrator, with the password {password}, which has to be changed at once. "
+                + "Wherever they were signed in, they are not any more."
+        );
+        return Done;
     }
 
     private static Person New(string name, string hash) =>

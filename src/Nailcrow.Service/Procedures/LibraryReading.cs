@@ -6,13 +6,13 @@ namespace Nailcrow.Service.Procedures;
 internal sealed class LibraryReading(
     ProcedureLibrary library,
     IHostApplicationLifetime life,
-    IConfiguration settings,
+    ServiceSettings settings,
     ILogger<LibraryReading> log
 ) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        if (!settings.GetValue("Nailcrow:ReadsAhead", true))
+        if (!settings.ReadsAhead)
             return; // whoever needs it first waits for it: a second or two
         await life.CalmAsync(stoppingToken);
         try

@@ -1,5 +1,5 @@
-using Microsoft.Extensions.Options;
 using Nailcrow.Appliances;
+using Nailcrow.Service.Host;
 using Nailcrow.Service.Returns.Outside.Mail;
 using Nailcrow.Store.Returns.Outside;
 using Quartz;
@@ -13,9 +13,7 @@ internal static class OutsideSetUp
 {
     public static void AddOutside(this WebApplicationBuilder builder)
     {
-        var settings = builder.Configuration.GetSection("Nailcrow:Outside").Get<OutsideSettings>() ?? new();
-        if (settings.Problems().ToList() is { Count: > 0 } problems)
-            throw new OptionsValidationException("Nailcrow:Outside", typeof(OutsideSettings), problems);
+        var settings = SettingsRead.Of<OutsideSettings>(builder.Configuration, "Nailcrow:Outside", outside => outside.Problems());
         var allowed = new AllowedAddresses([]);
         builder
             .Services.AddSingleton(settings)
