@@ -18,4 +18,5 @@ if [ ! -s "$place/nailcrow-service.dll" ]; then
   (cd "$draft" && dotnet publish src/Nailcrow.Service -v q -c Release -o "$draft/out" -p:PublishReadyToRun=false -p:UseSharedCompilation=true) >&2
   rm -rf "$place" && mv "$draft/out" "$place" && rm -rf "$draft"
 fi
+[ -s "$place/openapi.json" ] || git show "$sources:docs/openapi.json" >"$place/openapi.json"
 echo "$place/nailcrow-service.dll"

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Net.Sockets;
 using System.Text;
 using Nailcrow.Client;
@@ -31,7 +30,7 @@ public sealed class NodesUpgradedTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _before = await ReleaseBeforeAsync();
+        _before = await ReleaseBefore.ServiceAsync(Ct);
         _postgres = await RunningPostgres.StartAsync();
         _database = await _postgres.NewDatabaseAsync();
         for (var i = 0; i < _nodes.Length; i++)
@@ -48,21 +47,6 @@ public sealed class NodesUpgradedTests : IAsyncLifetime
             await node.DisposeAsync();
         if (_postgres is not null)
             await _postgres.DisposeAsync();
-    }
-
-    private static async Task<string> ReleaseBeforeAsync()
-    {
-        var start = new ProcessStartInfo(Path.Combine(Built.Root, "tools", "release-before.sh"))
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        using var process = Process.Start(start) ?? throw new InvalidOperationException("It did not start.");
-        var (said, wrong) = (process.StandardOutput.ReadToEndAsync(Ct), process.StandardError.ReadToEndAsync(Ct));
-        await process.WaitForExitAsync(Ct);
-        Assert.SkipWhen(process.ExitCode == 3, await wrong);
-        process.ExitCode.ShouldBe(0, await wrong);
-        return (await said).Trim();
     }
 
     [Fact]
