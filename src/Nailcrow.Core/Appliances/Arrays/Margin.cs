@@ -49,11 +49,8 @@ public static class Margin
     )
     {
         var size = SizeOf(array, redundancy);
-        var groups = Enumerable
-            .Range(0, redundancy.Groups)
-            .Select(g => (Missing: Math.Max(0, size - serving.Count(b => b.Group == g)), Gone: gone.Count(b => b.Group == g)))
-            .ToList();
-        var missing = groups.Sum(g => g.Missing);
+        var groups = Groups(size, redundancy.Groups, serving, gone);
+        var missing = groups.Sum(g => g.Missing * g.Alike);
         var ranges = new List<(int Deepest, int AtBest)>();
         if (missing > 0 || !saysShort)
             ranges.Add((groups.Max(g => g.Missing + g.Gone), Filled(groups, Math.Min(hidden, missing - (saysShort ? 1 : 0)))));
@@ -66,12 +63,31 @@ public static class Margin
         );
     }
 
+    /// <summary>How many drives each group is short of, those of which none serves as one: how many there are is what somebody said, and no size.</summary>
+    private static List<(int Missing, int Gone, long Alike)> Groups(
+        int size,
+        int count,
+        IReadOnlyCollection<Bay> serving,
+        IReadOnlyCollection<Bay> gone
+    )
+    {
+        var (served, lost) = (serving.CountBy(b => b.Group ?? -1).ToDictionary(), gone.CountBy(b => b.Group ?? -1).ToDictionary());
+        var groups = served
+            .Keys.Union(lost.Keys)
+            .Select(g => (Missing: Math.Max(0, size - served.GetValueOrDefault(g)), Gone: lost.GetValueOrDefault(g), Alike: 1L))
+            .ToList();
+        if (count > groups.Count)
+            groups.Add((size, 0, count - groups.Count));
+        return groups;
+    }
+
     /// <summary>What the shortest group is short of where so many of the missing serve after all, each where it helps most.</summary>
-    private static int Filled(IReadOnlyList<(int Missing, int Gone)> groups, int serve) =>
+    private static int Filled(List<(int Missing, int Gone, long Alike)> groups, long serve) =>
         Enumerable
             .Range(0, groups.Max(g => g.Missing + g.Gone) + 1)
             .First(left =>
-                groups.All(g => g.Missing + g.Gone - left <= g.Missing) && groups.Sum(g => Math.Max(0, g.Missing + g.Gone - left)) <= serve
+                groups.All(g => g.Missing + g.Gone - left <= g.Missing)
+                && groups.Sum(g => Math.Max(0, g.Missing + g.Gone - left) * g.Alike) <= serve
             );
 
     private static int SizeOf(DriveArray array, Redundancy redundancy) =>
