@@ -13,6 +13,7 @@ using Nailcrow.Running;
 using Nailcrow.Store;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Bench;

@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.RegularExpressions;
 using CsvHelper;
 using Nailcrow.Appliances.Redfish;
+using Nailcrow.Appliances.Redfish.Events;
 using Nailcrow.Core.Intake.Rules;
 using Nailcrow.Core.Procedures.Conditions;
 using Nailcrow.Procedures;

@@ -3,6 +3,7 @@ using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Http.Resilience;
 using Nailcrow.Appliances.Reaching;
 using Nailcrow.Appliances.Redfish;
+using Nailcrow.Appliances.Redfish.Events;
 using Polly;
 
 namespace Nailcrow.Appliances;

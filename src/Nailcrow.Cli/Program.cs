@@ -1,6 +1,8 @@
 using System.CommandLine;
 using System.CommandLine.Invocation;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
+using Nailcrow.Cli.Shell.Typing;
 
 // Asked for by scripts at every start, so it is answered before anything is built.
 if (args is ["--version"])

@@ -31,7 +31,9 @@ catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
 static async Task<WebApplication> ReadyAsync(string[] args)
 {
     WireJson.MakeReadyBeside();
-    var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = args, WebRootPath = ConsoleFiles.Beside });
+    // Settings are read once. Whoever would read them anew watches the folder that it was started in, with all that lies beneath.
+    string[] words = ["--hostBuilder:reloadConfigOnChange=false", .. args];
+    var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = words, WebRootPath = ConsoleFiles.Beside });
     var settings = builder.AddHost();
     builder.AddPeople(settings);
     builder.AddAppliances();

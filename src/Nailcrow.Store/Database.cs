@@ -3,6 +3,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Store.Moving;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Journal;

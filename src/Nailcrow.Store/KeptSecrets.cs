@@ -8,6 +8,7 @@ using Nailcrow.Store.People;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Store;
 

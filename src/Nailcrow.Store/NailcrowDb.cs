@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns;

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Nailcrow.Store.Moving;
 using Nailcrow.Store.Products;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store;
 

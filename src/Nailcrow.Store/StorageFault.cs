@@ -1,5 +1,6 @@
 using Microsoft.Data.Sqlite;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 using Npgsql;
 
 namespace Nailcrow.Store;

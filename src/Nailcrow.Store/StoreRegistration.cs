@@ -5,7 +5,9 @@ using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 using Nailcrow.Store.Procedures;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns;
@@ -15,6 +17,7 @@ using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using Nailcrow.Store.Tickets.Lists;
 using Npgsql;
 

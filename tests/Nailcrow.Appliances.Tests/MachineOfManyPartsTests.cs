@@ -47,7 +47,7 @@ public sealed class MachineOfManyPartsTests
     [InlineData("{\"Events\":[{\"Message\":\"\\ud800\"}]}")]
     [InlineData("{\"Events\":[{\"\\udc00\":1}]}")]
     public void An_event_with_half_a_character_is_no_event(string said) =>
-        Should.Throw<JsonException>(() => Redfish.RedfishEventReading.Of(System.Text.Encoding.UTF8.GetBytes(said)));
+        Should.Throw<JsonException>(() => Redfish.Events.RedfishEventReading.Of(System.Text.Encoding.UTF8.GetBytes(said)));
 
     [Fact]
     public async Task Two_drives_under_one_address_are_told_and_nobody_guesses_which_is_in_which_array()

@@ -38,6 +38,25 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
 
         lines.ShouldAllBe(l => JsonDocument.Parse(l, default).RootElement.ValueKind == JsonValueKind.Object);
         lines.ShouldContain(l => l.Contains("Nailcrow listens at") && l.Contains("http://127.0.0.1:"));
+        FilesWatchedBy(alone.Process.Id).ShouldBeEmpty(); // whatever lies beneath the folder that it was started in
+    }
+
+    private static IEnumerable<string> FilesWatchedBy(int process) =>
+        Directory
+            .GetFiles($"/proc/{process}/fdinfo")
+            .SelectMany(ReadWhereItIsStill)
+            .Where(line => line.StartsWith("inotify wd:", StringComparison.Ordinal));
+
+    private static string[] ReadWhereItIsStill(string file)
+    {
+        try
+        {
+            return File.ReadAllLines(file);
+        }
+        catch (IOException)
+        {
+            return []; // closed meanwhile
+        }
     }
 
     [Fact]

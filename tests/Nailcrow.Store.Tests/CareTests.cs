@@ -3,7 +3,9 @@ using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tests;

@@ -4,6 +4,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Running;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Tests;

@@ -11,8 +11,10 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Running;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using Npgsql;
 
 namespace Nailcrow.Store.Tests;

@@ -5,9 +5,9 @@ import { NotPermitted, useMay } from '../people'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { zones } from '../shared/time'
-import { useDraft } from '../shared/useDraft'
+import { useDraft } from '../shared/typed/useDraft'
 import { WaitingPage } from '../shared/Waiting'
-import { agreements } from './customerFields'
+import { agreements } from './customers/customerFields'
 import { another, nothing, useAdding } from './useAdding'
 
 /** A machine nobody has heard of: what its plate says, and where it stands. Short enough to fill in before it, on a phone. */

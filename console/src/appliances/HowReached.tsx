@@ -5,8 +5,8 @@ import { useMay } from '../people'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import { clock } from '../shared/time'
+import { useFields } from '../shared/typed/useFields'
 import type { MachineAccess, SignInWay } from '../shared/types'
-import { useFields } from '../shared/useFields'
 
 const ways = {
   session: 'A session, begun once',

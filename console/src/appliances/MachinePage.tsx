@@ -6,7 +6,7 @@ import type { ApplianceView } from '../shared/types'
 import { WaitingPage } from '../shared/Waiting'
 import { said, size, ticketName } from '../shared/words'
 import { machineQuery, useBayMap, useComparison, useSnapshots } from './applianceQueries'
-import { Chassis } from './Chassis'
+import { Chassis } from './chassis/Chassis'
 import { HowReached } from './HowReached'
 import { PutMachineRight } from './PutMachineRight'
 

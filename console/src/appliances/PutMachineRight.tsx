@@ -4,8 +4,8 @@ import { useState } from 'react'
 import { useMay } from '../people'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
+import { useDraft } from '../shared/typed/useDraft'
 import type { ApplianceView } from '../shared/types'
-import { useDraft } from '../shared/useDraft'
 
 /** The machine has another serial than is known, or stands elsewhere by now: its record is put right, and sheets go by that. */
 export function PutMachineRight({ view }: { view: ApplianceView }) {

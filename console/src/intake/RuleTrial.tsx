@@ -5,7 +5,7 @@ import { useMay } from '../people'
 import { api, unwrap } from '../shared/api'
 import { Refused } from '../shared/Refused'
 import type { components } from '../shared/schema'
-import { useDraft } from '../shared/useDraft'
+import { useDraft } from '../shared/typed/useDraft'
 
 type Tried = components['schemas']['Tried']
 

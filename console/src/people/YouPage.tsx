@@ -2,11 +2,11 @@ import { Link } from 'react-router'
 import { WaitingPage } from '../shared/Waiting'
 import { rolesTold } from '../shared/words'
 import { ComingsIn } from './ComingsIn'
-import { Elsewhere } from './Elsewhere'
 import { MakeKey } from './MakeKey'
-import { OwnPassword } from './OwnPassword'
 import { useMe } from './peopleQueries'
-import { SecondFactor } from './SecondFactor'
+import { Elsewhere } from './signingIn/Elsewhere'
+import { OwnPassword } from './signingIn/OwnPassword'
+import { SecondFactor } from './signingIn/SecondFactor'
 
 /** Oneself: what one may, where one is signed in, one's password and keys. */
 export function YouPage() {

@@ -1,7 +1,7 @@
 import createClient from 'openapi-fetch'
-import { measuredClock } from './measuredClock'
+import { measuredClock } from './live/measuredClock'
+import { tagged } from './live/tagged'
 import type { paths } from './schema'
-import { tagged } from './tagged'
 import type { Receipt } from './types'
 
 /** The service said no; the message is its own sentence. */

@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { Link, NavLink, useLocation } from 'react-router'
 import { api } from '../shared/api'
-import { useLive } from '../shared/live'
+import { useLive } from '../shared/live/live'
 import type { Person } from '../shared/types'
 import './frame.css'
 

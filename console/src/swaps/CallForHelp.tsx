@@ -1,7 +1,7 @@
 import { Textarea } from '@mantine/core'
 import { useState } from 'react'
-import { Press } from '../shared/Press'
-import { useDraft } from '../shared/useDraft'
+import { Press } from '../shared/typed/Press'
+import { useDraft } from '../shared/typed/useDraft'
 import type { Writer } from '../tickets'
 
 /** Stop and call: never further away than one press. */

@@ -1,6 +1,6 @@
 import { TextInput } from '@mantine/core'
 import { useState } from 'react'
-import { Press } from '../shared/Press'
+import { Press } from '../shared/typed/Press'
 import type { RunStep, RunView } from '../shared/types'
 import type { Writer } from '../tickets'
 

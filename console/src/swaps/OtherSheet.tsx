@@ -1,9 +1,9 @@
 import { Text, Textarea } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { api, unwrap } from '../shared/api'
-import { Press } from '../shared/Press'
+import { Press } from '../shared/typed/Press'
+import { useDraft } from '../shared/typed/useDraft'
 import type { OtherSheets, RunView } from '../shared/types'
-import { useDraft } from '../shared/useDraft'
 import { Waiting } from '../shared/Waiting'
 import type { Writer } from '../tickets'
 

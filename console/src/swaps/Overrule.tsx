@@ -1,7 +1,7 @@
 import { Textarea } from '@mantine/core'
-import { Press } from '../shared/Press'
+import { Press } from '../shared/typed/Press'
+import { useDraft } from '../shared/typed/useDraft'
 import type { RunStep, RunView } from '../shared/types'
-import { useDraft } from '../shared/useDraft'
 import type { Writer } from '../tickets'
 
 type Props = { label: string; run: RunView; step: RunStep; writer: Writer }

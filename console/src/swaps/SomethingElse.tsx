@@ -1,5 +1,5 @@
 import { useState, useTransition } from 'react'
-import { Press } from '../shared/Press'
+import { Press } from '../shared/typed/Press'
 import type { RunStep, RunView, TicketView } from '../shared/types'
 import { said } from '../shared/words'
 import type { Writer } from '../tickets'

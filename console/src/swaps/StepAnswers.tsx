@@ -1,10 +1,10 @@
 import { Button, Textarea, TextInput } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
-import { Press } from '../shared/Press'
 import { useSecond } from '../shared/time'
+import { Press } from '../shared/typed/Press'
+import { useDraft } from '../shared/typed/useDraft'
 import type { MoveKind, RunStep, RunView, TicketView } from '../shared/types'
-import { useDraft } from '../shared/useDraft'
 import { said } from '../shared/words'
 import type { Writer } from '../tickets'
 import { NamedAnswer } from './NamedAnswer'
@@ -12,7 +12,7 @@ import { NamedAnswer } from './NamedAnswer'
 type Props = { ticket: TicketView; run: RunView; step: RunStep; writer: Writer }
 
 // The reader of codes weighs a megabyte; only who scans with the camera fetches it.
-const CameraScan = lazy(() => import('../shared/CameraScan').then(part => ({ default: part.CameraScan })))
+const CameraScan = lazy(() => import('../shared/scanning/CameraScan').then(part => ({ default: part.CameraScan })))
 
 const passed = new Set(['gate', 'hold', 'call'])
 

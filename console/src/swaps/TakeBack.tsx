@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Press } from '../shared/Press'
+import { Press } from '../shared/typed/Press'
 import type { RunView } from '../shared/types'
 import { said } from '../shared/words'
 import type { Writer } from '../tickets'

@@ -2,7 +2,7 @@ import { Link } from 'react-router'
 import { clock } from '../shared/time'
 import type { TicketView } from '../shared/types'
 import { said, ticketName } from '../shared/words'
-import { Pictures } from './Pictures'
+import { Pictures } from './story/Pictures'
 
 /** What is known, each fact once. */
 export function TicketFacts({ ticket }: Known) {

@@ -1,10 +1,10 @@
 import { queryOptions, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useParams } from 'react-router'
 import { api, clockNow, sendPhoto, unwrap } from '../shared/api'
-import { isBehind } from '../shared/live'
-import { answered, forErrands, forWriting, isAnswer, keyOf, pressed } from '../shared/presses'
+import { isBehind } from '../shared/live/live'
+import { answered, forErrands, forWriting, isAnswer, keyOf, pressed } from '../shared/typed/presses'
 import type { EntryBody, Receipt, RunSheet, SeenByPerson, TicketView } from '../shared/types'
-import { queryOf, type TicketFilter } from './ticketFilter'
+import { queryOf, type TicketFilter } from './list/ticketFilter'
 
 export const ticketQuery = (number: number) =>
   queryOptions({

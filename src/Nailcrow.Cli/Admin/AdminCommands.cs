@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.Json;
 using Nailcrow.Cli.People;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Client;
 using Nailcrow.Client.Admin;
 using Nailcrow.Core.Intake;

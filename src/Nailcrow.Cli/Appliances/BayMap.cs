@@ -1,4 +1,5 @@
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;

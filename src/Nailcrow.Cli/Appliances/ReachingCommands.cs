@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.People;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Client;
 using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Appliances.Reaching;

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using System.Text.RegularExpressions;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Procedures;
 
 namespace Nailcrow.Cli.Procedures;

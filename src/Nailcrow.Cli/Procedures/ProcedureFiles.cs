@@ -1,4 +1,5 @@
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Client;
 using Nailcrow.Core.Procedures.Checked;
 using Nailcrow.Procedures;

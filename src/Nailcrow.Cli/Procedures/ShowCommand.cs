@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Core.Procedures.Conditions;
 using Nailcrow.Core.Terms;
 

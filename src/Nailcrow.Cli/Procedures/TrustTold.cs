@@ -1,4 +1,5 @@
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Core.Procedures.Checked;
 
 namespace Nailcrow.Cli.Procedures;

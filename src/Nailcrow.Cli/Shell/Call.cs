@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.Text.Json.Serialization.Metadata;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Client;
 
 namespace Nailcrow.Cli.Shell;

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using System.Net;
 using System.Text.Json;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Client;
 
 namespace Nailcrow.Cli.Shell;

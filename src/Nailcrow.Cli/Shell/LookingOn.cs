@@ -1,3 +1,4 @@
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Client;
 
 namespace Nailcrow.Cli.Shell;

@@ -1,5 +1,6 @@
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Tickets;
 

@@ -2,6 +2,7 @@ using System.CommandLine;
 using Nailcrow.Cli.Intake;
 using Nailcrow.Cli.Reports;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Cli.Swaps;
 using Nailcrow.Cli.Tickets.Planning;
 using Nailcrow.Client;

@@ -12,6 +12,7 @@ using Nailcrow.Service.People;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Admin;

@@ -5,6 +5,7 @@ using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store;
+using Nailcrow.Store.OnFile;
 
 namespace Nailcrow.Service.Admin;
 

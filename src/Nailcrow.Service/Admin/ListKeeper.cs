@@ -2,6 +2,7 @@ using Nailcrow.Service.Host;
 using Nailcrow.Store;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Admin;

@@ -7,6 +7,7 @@ using Nailcrow.Service.Host.Wire;
 using Nailcrow.Store;
 using Nailcrow.Store.Moving;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using static Nailcrow.Service.Host.OnTheMachine;
 
 namespace Nailcrow.Service.Admin;

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Store;
+using Nailcrow.Store.OnFile;
 using static Nailcrow.Service.Host.OnTheMachine;
 
 namespace Nailcrow.Service.Admin;

@@ -1,4 +1,5 @@
 using Nailcrow.Store;
+using Nailcrow.Store.OnFile;
 using static Nailcrow.Service.Host.OnTheMachine;
 
 namespace Nailcrow.Service.Admin;

@@ -1,6 +1,7 @@
 using Nailcrow.Service.Host;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using Quartz;
 
 namespace Nailcrow.Service.Admin;

@@ -8,6 +8,7 @@ using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Service.Admin;
 

@@ -10,6 +10,7 @@ using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Store;
+using Nailcrow.Store.OnFile;
 using Serilog;
 using Serilog.Events;
 using Serilog.Formatting.Compact;

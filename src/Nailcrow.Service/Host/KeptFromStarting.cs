@@ -4,6 +4,7 @@ using Nailcrow.Service.Host.Answers;
 using Nailcrow.Store;
 using Nailcrow.Store.Moving;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 
 namespace Nailcrow.Service.Host;
 

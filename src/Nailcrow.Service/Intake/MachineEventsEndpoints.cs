@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Nailcrow.Appliances.Redfish;
+using Nailcrow.Appliances.Redfish.Events;
 using Nailcrow.Core.Intake;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Answers;

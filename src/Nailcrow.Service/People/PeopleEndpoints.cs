@@ -15,6 +15,7 @@ using Nailcrow.Service.People.SecondFactor;
 using Nailcrow.Service.People.SigningIn;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People;
 

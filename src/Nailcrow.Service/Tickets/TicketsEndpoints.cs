@@ -19,6 +19,7 @@ using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Service.Tickets;

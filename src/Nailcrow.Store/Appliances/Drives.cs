@@ -6,6 +6,7 @@ using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Terms;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Rows;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Appliances;

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Appliances.Reaching;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Appliances;
 

@@ -4,6 +4,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Appliances;
 

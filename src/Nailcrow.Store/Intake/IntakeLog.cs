@@ -4,7 +4,9 @@ using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Intake;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.Products;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Intake;
 

@@ -1,6 +1,7 @@
 using System.Data.Common;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Moving;

@@ -4,6 +4,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Store.Moving;
 

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Moving;
 

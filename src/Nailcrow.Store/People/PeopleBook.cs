@@ -3,6 +3,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.People.Log;
 using Nailcrow.Core.People.SigningIn;
 using Nailcrow.Core.Terms;
+using Nailcrow.Store.People.SigningIn;
 using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.People;

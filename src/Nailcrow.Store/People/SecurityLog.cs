@@ -4,6 +4,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.People.SigningIn;
 using Nailcrow.Store.Products;
 using Nailcrow.Store.Tickets.Journal;
 

@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore.Storage;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Store.Products;
 

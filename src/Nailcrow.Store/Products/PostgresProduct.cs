@@ -3,6 +3,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.Rows;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Journal;
 

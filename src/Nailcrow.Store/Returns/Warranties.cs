@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Returns.Claiming;
 using Nailcrow.Core.Terms;
+using Nailcrow.Store.Rows;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Returns;

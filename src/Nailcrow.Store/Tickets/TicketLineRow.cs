@@ -4,6 +4,7 @@ using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Risk;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Tickets;
 

@@ -11,6 +11,7 @@ using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tests.Record;

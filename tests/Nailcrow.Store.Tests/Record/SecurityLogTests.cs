@@ -5,6 +5,7 @@ using Nailcrow.Core.People.Log;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.People;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Store.Tests.Record;
 

@@ -5,8 +5,8 @@ import { Link } from 'react-router'
 import { v7 as uuid7 } from 'uuid'
 import { api, unwrap } from '../../shared/api'
 import { Refused } from '../../shared/Refused'
+import { useDraft } from '../../shared/typed/useDraft'
 import type { CountAnswer, Holder } from '../../shared/types'
-import { useDraft } from '../../shared/useDraft'
 
 /** Scan all that is there, then hold it against the record. Nothing is changed before somebody says so. */
 export function CountDesk({ at }: { at: Holder }) {

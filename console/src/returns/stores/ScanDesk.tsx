@@ -1,15 +1,15 @@
 import { NativeSelect, TextInput } from '@mantine/core'
 import { lazy, Suspense, useRef, useState } from 'react'
 import { usePeople } from '../../people'
-import { Press } from '../../shared/Press'
+import { Press } from '../../shared/typed/Press'
+import { useDraft } from '../../shared/typed/useDraft'
 import type { Holder } from '../../shared/types'
-import { useDraft } from '../../shared/useDraft'
 import { CountDesk } from './CountDesk'
 import { ScanLine } from './ScanLine'
 import { useScans, type Way } from './scans'
 
 // The reader of codes is large, and a desk with a scanner never needs it.
-const CameraScan = lazy(() => import('../../shared/CameraScan').then(part => ({ default: part.CameraScan })))
+const CameraScan = lazy(() => import('../../shared/scanning/CameraScan').then(part => ({ default: part.CameraScan })))
 
 const ways = { receive: 'Take in', issue: 'Hand out', move: 'Put elsewhere', count: 'Count' } as const
 

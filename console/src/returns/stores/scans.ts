@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { v7 as uuid7 } from 'uuid'
 import { api, isOutOfContact, unwrap } from '../../shared/api'
-import { draftOf, dropDraft, keepDraft } from '../../shared/drafts'
+import { draftOf, dropDraft, keepDraft } from '../../shared/typed/drafts'
 import type { Holder, Person, ReceiveAnswer } from '../../shared/types'
 
 export type Way = 'receive' | 'issue' | 'move'

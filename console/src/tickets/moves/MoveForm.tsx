@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core'
 import { Link, useNavigate } from 'react-router'
+import { useDraft } from '../../shared/typed/useDraft'
 import type { MoveKind, OfferedMove, TicketView } from '../../shared/types'
-import { useDraft } from '../../shared/useDraft'
 import type { Writer } from '../ticketQueries'
 import { MoveInput } from './MoveInput'
 import { filled, untouched } from './moveBody'

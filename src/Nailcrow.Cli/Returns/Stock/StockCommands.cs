@@ -1,6 +1,7 @@
 using System.CommandLine;
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Client;
 using Nailcrow.Core.Returns;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Nailcrow.Cli.Shell;
+using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Cli.Tickets;
 using Nailcrow.Client.Returns;
 using Nailcrow.Core.Returns;

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Store;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 
 namespace Nailcrow.Service.Host.Keeping;
 

@@ -4,7 +4,9 @@ using Microsoft.AspNetCore.DataProtection.Repositories;
 using Microsoft.AspNetCore.DataProtection.XmlEncryption;
 using Nailcrow.Store;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.Tickets.Journal;
+using Nailcrow.Store.Tickets.Journal.Sealing;
 
 namespace Nailcrow.Service.Host.Keeping;
 

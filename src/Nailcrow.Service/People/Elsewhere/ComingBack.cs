@@ -5,6 +5,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Service.People.SigningIn;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.Elsewhere;
 

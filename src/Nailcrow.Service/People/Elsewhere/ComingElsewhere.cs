@@ -5,6 +5,7 @@ using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.Elsewhere;
 

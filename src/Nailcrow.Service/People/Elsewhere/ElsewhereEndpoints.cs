@@ -12,6 +12,7 @@ using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.People.SigningIn;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.Elsewhere;
 

@@ -9,6 +9,7 @@ using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Keeping;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.Keys;
 

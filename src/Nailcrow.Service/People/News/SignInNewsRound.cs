@@ -4,6 +4,7 @@ using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Service.Returns.Outside.Mail;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 using Nailcrow.Store.Returns.Outside;
 
 namespace Nailcrow.Service.People.News;

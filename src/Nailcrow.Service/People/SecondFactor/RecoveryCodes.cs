@@ -3,6 +3,7 @@ using Nailcrow.Core.People.SecondFactor;
 using Nailcrow.Core.People.SigningIn;
 using Nailcrow.Service.People.SigningIn;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.SecondFactor;
 

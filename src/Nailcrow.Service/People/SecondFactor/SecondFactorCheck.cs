@@ -1,5 +1,6 @@
 using Nailcrow.Core.People.SecondFactor;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.SecondFactor;
 

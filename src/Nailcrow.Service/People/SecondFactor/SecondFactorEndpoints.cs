@@ -14,6 +14,7 @@ using Nailcrow.Service.People.Keys;
 using Nailcrow.Service.People.SigningIn;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.SecondFactor;
 

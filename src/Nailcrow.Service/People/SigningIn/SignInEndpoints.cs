@@ -14,6 +14,7 @@ using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.People.SecondFactor;
 using Nailcrow.Service.People.StayingIn;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.SigningIn;
 

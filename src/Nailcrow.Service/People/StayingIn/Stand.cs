@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using Nailcrow.Core.Terms;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.StayingIn;
 

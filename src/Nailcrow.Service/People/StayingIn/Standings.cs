@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Nailcrow.Service.People.SecondFactor;
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.StayingIn;
 

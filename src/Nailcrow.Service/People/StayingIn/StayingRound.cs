@@ -1,4 +1,5 @@
 using Nailcrow.Store.People;
+using Nailcrow.Store.People.SigningIn;
 
 namespace Nailcrow.Service.People.StayingIn;
 

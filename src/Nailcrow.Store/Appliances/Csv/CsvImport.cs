@@ -5,6 +5,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Appliances.Csv;
 

@@ -4,6 +4,7 @@ using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Terms;
 using Nailcrow.Store.Returns.Supplies;
+using Nailcrow.Store.Rows;
 using Nailcrow.Store.Tickets;
 using Nailcrow.Store.Tickets.Lists;
 

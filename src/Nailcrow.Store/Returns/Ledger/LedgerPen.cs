@@ -3,6 +3,7 @@ using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Returns.Ledger;
 

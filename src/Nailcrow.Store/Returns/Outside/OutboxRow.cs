@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Tickets.Journal;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Returns.Outside;
 

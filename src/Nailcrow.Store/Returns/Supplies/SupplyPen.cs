@@ -4,6 +4,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Returns.Ledger;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Returns.Supplies;
 

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Returns;
+using Nailcrow.Store.Rows;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Returns.Supplies;

@@ -1,8 +1,10 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Nailcrow.Store.Nodes;
+using Nailcrow.Store.OnFile;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Supplies;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Tickets.Journal;
 

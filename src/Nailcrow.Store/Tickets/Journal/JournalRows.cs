@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Tickets.Journal;
 

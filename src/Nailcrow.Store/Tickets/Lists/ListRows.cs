@@ -4,6 +4,7 @@ using System.Linq.Expressions;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Tickets.Lists;
 

@@ -3,6 +3,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
+using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Tickets.Lists;
 
