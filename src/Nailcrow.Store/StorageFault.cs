@@ -1,3 +1,4 @@
+using System.Net.Sockets;
 using Microsoft.Data.Sqlite;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.OnFile;
@@ -47,6 +48,18 @@ public static class StorageFaults
     // errno of Linux: ENOSPC, EROFS.
     private const int NoSpace = 28,
         ReadOnlyFiles = 30;
+
+    /// <summary>A server ended the connection, and may well take another: it was started anew, or this process stood still for too long.</summary>
+    public static bool IsCut(Exception? exception) =>
+        exception switch
+        {
+            null => false,
+            PostgresException { SqlState: PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown } => true,
+            SocketException { SocketErrorCode: SocketError.ConnectionReset or SocketError.Shutdown or SocketError.ConnectionAborted } =>
+                true,
+            EndOfStreamException => true,
+            _ => IsCut(exception.InnerException),
+        };
 
     /// <summary>What is wrong with the storage; null where it is something else.</summary>
     public static StorageFault? Of(Exception? exception) =>

@@ -144,7 +144,7 @@ public static class StoreRegistration
     internal static T OnPostgres<T>(T options, string server)
         where T : DbContextOptionsBuilder
     {
-        options.UseNpgsql(server).UseSnakeCaseNamingConvention().AddInterceptors(InAnyCase.One);
+        options.UseNpgsql(server).UseSnakeCaseNamingConvention().AddInterceptors(InAnyCase.One, CutLines.One);
         return options;
     }
 

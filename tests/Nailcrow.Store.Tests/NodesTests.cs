@@ -151,6 +151,26 @@ public sealed class NodesTests : IAsyncLifetime
             await one.StopAsync(Ct);
     }
 
+    /// <summary>As a server does that is started anew, or that a node had wait too long in its turn.</summary>
+    [Fact]
+    public async Task Where_the_server_has_cut_all_connections_writers_do_not_hear_of_it_and_of_readers_no_more_than_one()
+    {
+        Assert.SkipUnless(PostgresServer.IsTested, "A file is at the end of no connection.");
+        var ticket = await _store.OpenAsync();
+        var ids = Enumerable.Range(0, 5).Select(_ => Guid.CreateVersion7()).ToList();
+        foreach (var id in ids)
+        {
+            await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => _store.Journal.ReadAsync(ticket, Ct))); // several wait to be used again
+            _store.Tamper(
+                "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()"
+            );
+            (await _store.Journal.WriteAsync(ticket, StoreInUse.Intent(new NoteWritten("Kept"), id), Ct)).ShouldBeOfType<Written.Kept>();
+            await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => _store.Journal.ReadAsync(ticket, Ct)));
+        }
+
+        (await _store.ReadAfreshAsync(ticket)).Arrived.Select(e => e.Id).Where(ids.Contains).ShouldBe(ids);
+    }
+
     private async Task<Written.Kept> WriteAsync(int node, long ticket, int nth) =>
         (await _nodes[node].Journal().WriteAsync(ticket, StoreInUse.Intent(new NoteWritten($"{nth}")), Ct)).ShouldBeOfType<Written.Kept>();
 }

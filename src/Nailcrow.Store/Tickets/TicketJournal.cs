@@ -161,6 +161,12 @@ public sealed class TicketJournal : IAsyncDisposable
             await connection.OpenAsync();
             await WriteAsync(connection, batch, trusting: true);
         }
+        catch (Exception e) when (StorageFaults.IsCut(e))
+        {
+            CutLines.LetGo(connection.Line, e);
+            // Whether it came to be kept nobody heard; where it did, it is found by its id.
+            await WriteAgainAsync(connection, batch);
+        }
         catch (Exception e) when (StorageFaults.Of(e) is not (null or StorageFault.Gone)) // a file that was put back is only opened anew
         {
             // No entry is to blame, and each of them alone would only wait as long again.
@@ -171,6 +177,28 @@ public sealed class TicketJournal : IAsyncDisposable
         catch (Exception)
         {
             // One of them cannot be written, or another node wrote meanwhile; the others must not fall with it.
+            foreach (var one in batch)
+                await WriteAloneAsync(connection, one);
+        }
+    }
+
+    private async Task WriteAgainAsync(JournalConnection connection, List<Waiting> batch)
+    {
+        try
+        {
+            await connection.RenewAsync();
+            foreach (var ticket in batch.Select(one => one.Ticket).OfType<long>())
+                _cache.Forget(ticket);
+            await WriteAsync(connection, batch, trusting: false);
+        }
+        catch (Exception e) when (StorageFaults.Of(e) is not null)
+        {
+            await connection.DisposeAsync();
+            foreach (var one in batch)
+                one.Answer.TrySetException(e);
+        }
+        catch (Exception)
+        {
             foreach (var one in batch)
                 await WriteAloneAsync(connection, one);
         }

@@ -1,3 +1,4 @@
+using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Nailcrow.Store.Nodes;
@@ -19,6 +20,9 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
     private readonly Dictionary<Type, object> _others = [];
 
     public NailcrowDb Db => _db ?? throw NotOpen();
+
+    /// <summary>Null while it is not open.</summary>
+    public DbConnection? Line => _db?.Database.GetDbConnection();
 
     public PreparedRows<JournalRow> Journal => _journal ?? throw NotOpen();
 
