@@ -29,10 +29,12 @@ public sealed class RunningProcess : IAsyncDisposable
         string assembly,
         IEnumerable<string> arguments,
         string? folder = null,
-        IReadOnlyCollection<KeyValuePair<string, string>>? environment = null
+        IReadOnlyCollection<KeyValuePair<string, string>>? environment = null,
+        IReadOnlyList<string>? through = null
     )
     {
-        var start = new ProcessStartInfo("dotnet", [assembly, .. arguments])
+        string[] words = [.. through ?? [], "dotnet", assembly, .. arguments];
+        var start = new ProcessStartInfo(words[0], words[1..])
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,

@@ -1,5 +1,6 @@
 using Nailcrow.Client;
 using Nailcrow.GivenTime;
+using Nailcrow.Running.Fire;
 
 namespace Nailcrow.Running;
 
@@ -83,6 +84,7 @@ public sealed class RunningService : IAsyncDisposable
     /// <param name="folder">A folder that a service has used before; null for a new one.</param>
     /// <param name="assembly">Another build of the service than the one beside the caller.</param>
     /// <param name="givenTime">Its clock can be moved on with <see cref="PassesAsync"/>.</param>
+    /// <param name="within">A network that it is in alone.</param>
     public static async Task<RunningService> StartAsync(
         string? folder = null,
         double watchSeconds = 1,
@@ -91,7 +93,8 @@ public sealed class RunningService : IAsyncDisposable
         bool pushed = false,
         int syslogPort = 0,
         bool givenTime = false,
-        IReadOnlyList<string>? further = null
+        IReadOnlyList<string>? further = null,
+        OwnNetwork? within = null
     )
     {
         var where = new Where(
@@ -109,11 +112,13 @@ public sealed class RunningService : IAsyncDisposable
                 .. where.Further,
                 .. assembly is null ? AsATestNeeds : [],
                 .. givenTime ? Clock(where.Folder) : [],
+                .. within?.Settings ?? [],
             ],
             Home,
-            [.. Built.LivesShort.Where(_ => assembly is null), .. givenTime ? HasAClock : []]
+            [.. Built.LivesShort.Where(_ => assembly is null), .. givenTime ? HasAClock : []],
+            within?.Words
         );
-        var heard = await process.HearsAsync("Nailcrow listens at.*?(http://127\\.0\\.0\\.1:\\d+)");
+        var heard = await process.HearsAsync("Nailcrow listens at.*?(http://[0-9.]+:\\d+)");
         return new(process, null, new Uri(heard.Groups[1].Value), where);
     }
 

@@ -19,6 +19,8 @@ internal static class SettingsRead
         where T : class, new()
     {
         var given = configuration.GetSection(section);
+        if (!string.IsNullOrEmpty(given.Value))
+            throw new OptionsValidationException(section, typeof(T), [HowParts(section, typeof(T))]);
         var problems = given
             .GetChildren()
             .Where(child => !others.Contains(child.Key, StringComparer.OrdinalIgnoreCase))
@@ -59,7 +61,7 @@ internal static class SettingsRead
         if (IsOneValue(one))
             return parts.Count > 0 ? [$"{said.Path} is one value and has no parts; {parts[0].Path} is no setting."] : Unreadable(said, one);
         if (!string.IsNullOrEmpty(said.Value))
-            return [$"{said.Path} is '{said.Value}'; {HowParts(said.Path, one)}"];
+            return [HowParts(said.Path, one)];
         return one.IsGenericType
             ? parts.SelectMany(part => Problems(part, one.GetGenericArguments()[^1]))
             : parts.SelectMany(part => OfPart(part, one, [])).Concat(parts.Count == 0 ? [] : Missing(said, one));
@@ -97,8 +99,10 @@ internal static class SettingsRead
         : type == typeof(TimeSpan) ? "hours, minutes and seconds, such as 00:00:30"
         : $"a {type.Name}";
 
+    // Without what was said: somebody may have written a password where its name belongs.
     private static string HowParts(string path, Type type) =>
-        !type.IsGenericType ? $"it has parts: {string.Join(", ", type.GetProperties().Where(IsSetting).Select(p => $"{path}:{p.Name}"))}."
-        : type.GetGenericArguments().Length == 2 ? $"it has a name for each: {path}:NAME=..."
-        : $"it is a list, and each has its number: {path}:0=...";
+        !type.IsGenericType
+            ? $"{path} is no value and has parts: {string.Join(", ", type.GetProperties().Where(IsSetting).Select(p => $"{path}:{p.Name}"))}."
+        : type.GetGenericArguments().Length == 2 ? $"{path} has a name for each: {path}:NAME=..."
+        : $"{path} is a list, and each has its number: {path}:0=...";
 }
