@@ -16,13 +16,19 @@ internal static class ServiceCommands
     };
 
     private const string Help = $"""
-        nailcrow-service [--Nailcrow:SETTING=VALUE ...] [--urls ADDRESS]   serves, until it is told to stop
-        {RestoreCommand.Usual}   puts a backup where nothing is yet
-        {MoveCommand.Usual}   moves a record from a file to PostgreSQL, or back
-        {AdmitCommand.Usual}   lets somebody in as an administrator
-        {RenewKeysCommand.Usual}   a new key for all secrets that are kept
+        nailcrow-service [--Nailcrow:SETTING=VALUE ...] [--urls ADDRESS]
+            serves, until it is told to stop
+        {RestoreCommand.Usual}
+            puts a backup where nothing is yet
+        {MoveCommand.Usual}
+            moves a record from a file to PostgreSQL, or back
+        {AdmitCommand.Usual}
+            lets somebody in as an administrator
+        {RenewKeysCommand.Usual}
+            a new key for all secrets that are kept
 
-        Settings may stand in the environment as well, as Nailcrow__SETTING; docs/settings.md lists them.
+        Settings may stand in the environment as well, as Nailcrow__SETTING;
+        docs/settings.md lists them.
         """;
 
     /// <returns>How it ended; null where it is to serve.</returns>
