@@ -44,7 +44,8 @@ internal static class ServiceCommands
         return ByWord.TryGetValue(word, out var command)
             ? await OnTheMachine.RunAsync(() => command(args))
             : OnTheMachine.Say(
-                $"'{word}' is nothing that nailcrow-service does.{Nearest.Hint(word, ByWord.Keys)} Without a word it serves; 'nailcrow-service help' tells the rest.",
+                $"'{word}' is nothing that nailcrow-service does.{Nearest.Hint(word, ByWord.Keys)} Without a word it serves; "
+                    + "'nailcrow-service help' tells the rest.",
                 OnTheMachine.Usage
             );
     }

@@ -15,6 +15,8 @@ internal static class KeptFromStarting
         exception switch
         {
             OptionsValidationException wrong => string.Join(Environment.NewLine, wrong.Failures),
+            InvalidDataException { InnerException: FormatException why } file =>
+                $"{file.Message} {why.Message} {why.InnerException?.Message}".TrimEnd(),
             RecordElsewhereException or OtherReleaseException or FileInUseException => exception.Message,
             IOException { InnerException: AddressInUseException } taken => taken.Message,
             _ => StorageTroubles.AtTheStart(exception),

@@ -13,9 +13,16 @@ internal static class OnTheMachine
         Refused = 1,
         Usage = 2;
 
-    /// <summary>Those of the environment, and over them those among the words.</summary>
+    /// <summary>Those that the service would go by: of the file, over it those of the environment, and over both those among the words.</summary>
     public static ServiceSettings Settings(string[] words) =>
-        ServiceSettings.Of(new ConfigurationBuilder().AddEnvironmentVariables().AddCommandLine(words).Build());
+        ServiceSettings.Of(
+            new ConfigurationBuilder()
+                .SetBasePath(Directory.GetCurrentDirectory())
+                .AddJsonFile("appsettings.json", optional: true)
+                .AddEnvironmentVariables()
+                .AddCommandLine(words)
+                .Build()
+        );
 
     /// <summary>The first of the words that is no setting: those are <c>--Nailcrow:X=VALUE</c>, or two words.</summary>
     public static string? NoSetting(string[] words)

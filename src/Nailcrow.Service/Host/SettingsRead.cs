@@ -19,7 +19,8 @@ internal static class SettingsRead
         where T : class, new()
     {
         var given = configuration.GetSection(section);
-        if (!string.IsNullOrEmpty(given.Value))
+        // A variable of the environment that is only called like the service is none of its settings.
+        if (section.Contains(':') && !string.IsNullOrEmpty(given.Value))
             throw new OptionsValidationException(section, typeof(T), [HowParts(section, typeof(T))]);
         var problems = given
             .GetChildren()

@@ -154,18 +154,21 @@ public sealed class TicketJournal : IAsyncDisposable
         }
     }
 
-    private async Task WriteAsync(JournalConnection connection, List<Waiting> batch)
+    /// <param name="again">The connection was cut. Whether it came to be kept nobody heard; where it did, it is found by its id.</param>
+    private async Task WriteAsync(JournalConnection connection, List<Waiting> batch, bool again = false)
     {
         try
         {
-            await connection.OpenAsync();
-            await WriteAsync(connection, batch, trusting: true);
+            await (again ? connection.RenewAsync() : connection.OpenAsync());
+            if (again)
+                foreach (var ticket in batch.Select(one => one.Ticket).OfType<long>())
+                    _cache.Forget(ticket);
+            await WriteTurnAsync(connection, batch, trusting: !again);
         }
-        catch (Exception e) when (StorageFaults.IsCut(e))
+        catch (Exception e) when (!again && StorageFaults.IsCut(e))
         {
             CutLines.LetGo(connection.Line, e);
-            // Whether it came to be kept nobody heard; where it did, it is found by its id.
-            await WriteAgainAsync(connection, batch);
+            await WriteAsync(connection, batch, again: true);
         }
         catch (Exception e) when (StorageFaults.Of(e) is not (null or StorageFault.Gone)) // a file that was put back is only opened anew
         {
@@ -182,28 +185,6 @@ public sealed class TicketJournal : IAsyncDisposable
         }
     }
 
-    private async Task WriteAgainAsync(JournalConnection connection, List<Waiting> batch)
-    {
-        try
-        {
-            await connection.RenewAsync();
-            foreach (var ticket in batch.Select(one => one.Ticket).OfType<long>())
-                _cache.Forget(ticket);
-            await WriteAsync(connection, batch, trusting: false);
-        }
-        catch (Exception e) when (StorageFaults.Of(e) is not null)
-        {
-            await connection.DisposeAsync();
-            foreach (var one in batch)
-                one.Answer.TrySetException(e);
-        }
-        catch (Exception)
-        {
-            foreach (var one in batch)
-                await WriteAloneAsync(connection, one);
-        }
-    }
-
     private async Task WriteAloneAsync(JournalConnection connection, Waiting one)
     {
         try
@@ -211,7 +192,7 @@ public sealed class TicketJournal : IAsyncDisposable
             await connection.RenewAsync();
             if (one.Ticket is { } ticket)
                 _cache.Forget(ticket);
-            await WriteAsync(connection, [one], trusting: false);
+            await WriteTurnAsync(connection, [one], trusting: false);
         }
         catch (Exception e)
         {
@@ -219,7 +200,7 @@ public sealed class TicketJournal : IAsyncDisposable
         }
     }
 
-    private async Task WriteAsync(JournalConnection connection, List<Waiting> batch, bool trusting)
+    private async Task WriteTurnAsync(JournalConnection connection, List<Waiting> batch, bool trusting)
     {
         using var turn = Measures.BeginTurn();
         var begun = Measures.Now;

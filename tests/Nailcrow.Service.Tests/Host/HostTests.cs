@@ -138,7 +138,8 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
     )]
     [InlineData(
         "Link=10.0.0.0/8",
-        "Nailcrow:Link is no value and has parts: Nailcrow:Link:CallDeadline, Nailcrow:Link:LookDeadline, Nailcrow:Link:MostBytes, Nailcrow:Link:SecretFiles, Nailcrow:Link:AllowedNetworks."
+        "Nailcrow:Link is no value and has parts: Nailcrow:Link:CallDeadline, Nailcrow:Link:LookDeadline, "
+            + "Nailcrow:Link:MostBytes, Nailcrow:Link:SecretFiles, Nailcrow:Link:AllowedNetworks."
     )]
     [InlineData("Outside:Tries=0", "Nailcrow:Outside:Tries is 0; accepted: 1 to 1000.")]
     public async Task A_setting_of_one_room_that_cannot_be_meant_is_told_as_well(string setting, string sentence)
