@@ -9,7 +9,16 @@ passed=0 failed=0
 mkdir -p .build
 rm -rf .build/dotnet-test.log .build/checks-failed.log .build/test-times
 
+# What comes next, and how long all has taken: on the clock, and of the machine's processors, which others may be given for a while.
+stage() {
+  echo "== $1  [$(minutes $SECONDS), processors $(minutes $(($(processors) - processors_before)))]"
+}
+minutes() { printf '%d:%02d' $(($1 / 60)) $(($1 % 60)); }
+processors() { awk '/^cpu /{ printf "%d", ($2 + $3 + $4) / 100 }' /proc/stat 2>/dev/null || echo 0; }
+processors_before=$(processors)
+
 end() {
+  stage "Ended"
   what_failed
   echo "$passed passed, $failed failed"
   [ "$failed" -eq 0 ]
@@ -28,7 +37,7 @@ what_failed() {
 
 # Something that has to work before the tests mean anything.
 must() {
-  echo "== $1"
+  stage "$1"
   shift
   "$@" || { failed_check "$(basename "$1") did not end well, and nothing after it was tried"; end; }
 }
@@ -36,7 +45,7 @@ must() {
 # A check that counts as one test.
 check() {
   local what=$1 said=.build/check.log
-  echo "== $what"
+  stage "$what"
   shift
   if "$@" 2>&1 | tee "$said"; then passed=$((passed + 1)); else failed_check "$what:" "$said"; fi
 }
@@ -82,6 +91,7 @@ add_console_tests() {
 dotnet_tests() {
   local log=.build/dotnet-test.log part=.build/dotnet-test-part.log status=0 at_once=$1 modules=""
   shift
+  stage "Tests of $*"
   for name in "$@"; do modules+="tests/*/bin/Debug/net10.0/Nailcrow.$name.Tests.dll;"; done
   dotnet test --test-modules "${modules%;}" --max-parallel-test-modules "$at_once" \
     --report-xunit-ctrf --results-directory .build/test-times --show-slowest-tests 10 2>&1 | tee "$part" || status=$?

@@ -6,6 +6,7 @@ using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Options;
 using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Keeping;
+using Nailcrow.Service.Host.Resting;
 using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Returns.Outside;
@@ -76,6 +77,7 @@ internal static class HostSetUp
         builder.Services.AddSingleton<ISecretKeeper, ProtectedSecrets>();
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
         builder.Services.AddReadiness(settings);
+        builder.Services.AddHostedService<AtRest>();
         return settings;
     }
 

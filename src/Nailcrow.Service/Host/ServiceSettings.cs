@@ -80,6 +80,9 @@ public sealed record ServiceSettings
     /// <summary>Whether the library is read and proved soon after the start. Default true; without it whoever needs it first waits for that.</summary>
     public bool ReadsAhead { get; init; } = true;
 
+    /// <summary>After how long without work the service gives back the memory that the work took, in seconds. Default 60; 0 for never.</summary>
+    public int RestsAfterSeconds { get; init; } = 60;
+
     /// <exception cref="Microsoft.Extensions.Options.OptionsValidationException">Some are none, or cannot be read.</exception>
     public static ServiceSettings Of(IConfiguration configuration) =>
         SettingsRead.Of<ServiceSettings>(configuration, "Nailcrow", "Intake", "Link", "Outside");
@@ -132,6 +135,8 @@ public sealed record ServiceSettings
             yield return $"Nailcrow:PicturesEverySeconds is {PicturesEverySeconds}; accepted: 0.2 to 86400.";
         if (SealEveryHours is < 0 or > 720)
             yield return $"Nailcrow:SealEveryHours is {SealEveryHours}; accepted: 0 to 720, 0 for never.";
+        if (RestsAfterSeconds is < 0 or > 86_400)
+            yield return $"Nailcrow:RestsAfterSeconds is {RestsAfterSeconds}; accepted: 0 to 86400, 0 for never.";
         if (PasswordRounds is < 1_000 or > 10_000_000)
             yield return $"Nailcrow:PasswordRounds is {PasswordRounds}; accepted: 1000 to 10000000.";
         foreach (var word in SecondFactor)

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -40,6 +41,29 @@ public sealed class HostTests(PeopledService service) : IClassFixture<PeopledSer
         lines.ShouldContain(l => l.Contains("Nailcrow listens at") && l.Contains("http://127.0.0.1:"));
         FilesWatchedBy(alone.Process.Id).ShouldBeEmpty(); // whatever lies beneath the folder that it was started in
     }
+
+    [Fact]
+    public async Task One_that_has_worked_and_rests_gives_back_what_only_the_work_took_and_answers_as_before()
+    {
+        string[] asksNobody = ["--Nailcrow:Outside:RemindEverySeconds", "60", "--Nailcrow:Outside:AskEverySeconds", "60"];
+        await using var alone = await RunningService.StartPeopledAsync(
+            alone: true,
+            further: [.. asksNobody, "--Nailcrow:RestsAfterSeconds", "3"]
+        );
+        using var http = alone.Http();
+        var worked = FileKilobytes(alone.Process.Id);
+
+        await Soon.IsAsync(() => Task.FromResult(FileKilobytes(alone.Process.Id) < worked * 0.7), Ct);
+        (await http.GetAsync("health/ready", Ct)).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await http.GetStringAsync("api/openapi.json", Ct)).ShouldContain("\"openapi\"");
+    }
+
+    // Pages of program files that are resident, as the kernel counts them.
+    private static int FileKilobytes(int process) =>
+        int.Parse(
+            File.ReadLines($"/proc/{process}/status").Single(l => l.StartsWith("RssFile:", StringComparison.Ordinal)).Split(' ')[^2],
+            CultureInfo.InvariantCulture
+        );
 
     private static IEnumerable<string> FilesWatchedBy(int process) =>
         Directory
