@@ -3,6 +3,8 @@
 set -uo pipefail
 cd "$(dirname "$0")"
 export DOTNET_CLI_TELEMETRY_OPTOUT=1 DOTNET_NOLOGO=1 NO_COLOR=1 PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
+# All that runs here lives for some minutes: watching how code is called, to compile it better, takes longer than it saves.
+export DOTNET_TieredPGO=0
 # A thread that waits for work spins for a while first, and on two cores takes what the process that it waits for could use.
 export DOTNET_ThreadPool_UnfairSemaphoreSpinLimit=0
 passed=0 failed=0

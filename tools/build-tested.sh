@@ -9,6 +9,7 @@ if ! command -v clang >/dev/null && ! command -v gcc >/dev/null || [ ! -e /usr/i
   [ "$(id -u)" -eq 0 ] || root=sudo
   $root apt-get update -qq && $root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq clang zlib1g-dev >/dev/null
 fi
+export DOTNET_TieredPGO=0 DOTNET_TC_CallCountThreshold=400 # as in build.sh
 # What they are made of is restored and built already.
 publish() {
   dotnet publish "src/Nailcrow.$1" -c Debug --no-restore -r linux-x64 -v q -m:1 -p:BuildProjectReferences=false -p:RunAnalyzers=false "${@:2}"

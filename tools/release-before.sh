@@ -4,6 +4,7 @@
 # tools/release-before.sh
 set -euo pipefail
 cd "$(dirname "$0")/.."
+export DOTNET_TieredPGO=0 DOTNET_TC_CallCountThreshold=400 # as in build.sh
 [ $# -eq 0 ] || { echo "It takes no words: tools/release-before.sh" >&2; exit 2; }
 said() { sed -nE "s/.*const string $1 = \"(.*)\";/\1/p" src/Nailcrow.Store/Nodes/Release.cs; }
 version=$(said Before) sources=$(said SourcesBefore)
@@ -14,8 +15,8 @@ if [ ! -s "$place/nailcrow-service.dll" ]; then
   draft="$place.sources"
   rm -rf "$draft" && mkdir -p "$draft"
   git archive "$sources" | tar -x -C "$draft"
-  # As it was locked then, without the console: it answers calls here, and nobody looks at it.
-  (cd "$draft" && dotnet publish src/Nailcrow.Service -v q -c Release -o "$draft/out" -p:PublishReadyToRun=false -p:UseSharedCompilation=true) >&2
+  # As it was locked then, without the console: it answers calls here, and nobody looks at it. Its code was looked through then.
+  (cd "$draft" && dotnet publish src/Nailcrow.Service -v q -c Release -o "$draft/out" -p:PublishReadyToRun=false -p:RunAnalyzers=false -p:UseSharedCompilation=true) >&2
   rm -rf "$place" && mv "$draft/out" "$place" && rm -rf "$draft"
 fi
 [ -s "$place/openapi.json" ] || git show "$sources:docs/openapi.json" >"$place/openapi.json"

@@ -104,13 +104,14 @@ public sealed class RunningService : IAsyncDisposable
             givenTime,
             further ?? []
         );
+        var isTested = (assembly ?? Built.Service) == Built.Service; // what is measured runs as in use
         var process = RunningProcess.Start(
             assembly ?? Built.Service,
             [
                 .. Arguments(where.Folder, watchSeconds, hearsEverySeconds, pushed, syslogPort),
                 .. await PostgresServer.SettingAsync(where.Folder),
                 .. where.Further,
-                .. assembly is null ? AsATestNeeds : [],
+                .. isTested ? AsATestNeeds : [],
                 .. givenTime ? Clock(where.Folder) : [],
                 .. within?.Settings ?? [],
             ],
