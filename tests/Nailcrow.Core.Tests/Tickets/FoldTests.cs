@@ -58,6 +58,58 @@ public class FoldTests
                 iter: 20
             );
 
+    /// <summary>Each entry overtakes a few at most, as from devices that send in the same minute.</summary>
+    [Fact]
+    public void A_record_whose_entries_were_late_by_moments_tells_what_one_read_at_once_tells() =>
+        Gen.Int[0, 30]
+            .Array[Whole.Count]
+            .Sample(
+                late =>
+                {
+                    var record = TicketRecord.Of(1001, []);
+                    var order = Enumerable.Range(0, Whole.Count).OrderBy(i => i + late[i]).ToList();
+                    foreach (var (nth, i) in order.Index())
+                    {
+                        record = record.With(Whole[i]);
+                        var all = Ticket.Fold(1001, order.Take(nth + 1).Select(o => Whole[o]));
+                        Told(record.Ticket).ShouldBe(Told(all));
+                    }
+                },
+                iter: 20
+            );
+
+    [Theory]
+    [InlineData(0, "the last")]
+    [InlineData(10, "one of the last")]
+    public void Of_a_long_ticket_only_what_happened_since_is_told_again(int secondsLate, string when)
+    {
+        var record = TicketRecord.Of(1001, Enumerable.Range(0, 4_000).Select(i => Note(i)));
+
+        var whole = Allocated(() => TicketRecord.Of(1001, record.Arrived));
+        var one = Allocated(() => record.With(Note(4_000, secondsLate)));
+
+        (one * 40).ShouldBeLessThan(whole, when);
+    }
+
+    // A second after the other, in order of their ids.
+    private static Entry Note(int nth, int secondsLate = 0) =>
+        Whole[0] with
+        {
+            Id = new(nth + 1, 0, 0, [0, 0, 0, 0, 0, 0, 0, 0]),
+            Seq = nth + 1,
+            At = Some.Noon.AddSeconds(nth - secondsLate),
+            RecordedAt = Some.Noon.AddHours(2),
+            Body = new NoteWritten($"{nth}"),
+        };
+
+    private static long Allocated(Action what)
+    {
+        what();
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        what();
+        return GC.GetAllocatedBytesForCurrentThread() - before;
+    }
+
     [Fact]
     public void The_same_entry_twice_is_once() => Told(Ticket.Fold(1001, Whole.Concat(Whole))).ShouldBe(Told(Ticket.Fold(1001, Whole)));
 

@@ -7,11 +7,17 @@ namespace Nailcrow.Core.Tickets.Journal;
 /// <summary>A ticket's entries in order of arrival, together with the ticket they make.</summary>
 public sealed record TicketRecord
 {
-    private readonly ImmutableDictionary<Guid, Entry> _byId;
-    private readonly Entry? _lastTold;
+    // What comes late comes late by moments most of the time: from another device in the same second, or by a message that was overtaken.
+    private const int MostLately = 16;
 
-    private TicketRecord(Ticket ticket, ImmutableList<Entry> arrived, ImmutableDictionary<Guid, Entry> byId, Entry? lastTold, long bytes) =>
-        (Ticket, Arrived, _byId, _lastTold, Bytes) = (arrived.IsEmpty ? ticket : ticket.AboutSomething(), arrived, byId, lastTold, bytes);
+    private readonly ImmutableDictionary<Guid, Entry> _byId;
+    private readonly Told[] _lately;
+
+    private TicketRecord(Ticket ticket, ImmutableList<Entry> arrived, ImmutableDictionary<Guid, Entry> byId, Told[] lately, long bytes) =>
+        (Ticket, Arrived, _byId, _lately, Bytes) = (arrived.IsEmpty ? ticket : ticket.AboutSomething(), arrived, byId, lately, bytes);
+
+    /// <summary>One of the entries that happened last, as it counts, with the ticket that it found.</summary>
+    private sealed record Told(Entry Entry, Ticket Before);
 
     /// <summary>Which entries were put right later.</summary>
     public Corrections Corrections { get; private init; } = Corrections.None;
@@ -38,12 +44,24 @@ public sealed record TicketRecord
     public static TicketRecord Of(long number, IEnumerable<Entry> arrived)
     {
         var all = arrived.ToImmutableList();
-        var corrections = Corrections.In(all);
-        var lastTold = Ticket.InOrder(all, corrections).LastOrDefault();
-        return new(Ticket.Fold(number, all), all, all.DistinctBy(e => e.Id).ToImmutableDictionary(e => e.Id), lastTold, all.Sum(BytesOf))
+        var once = all.DistinctBy(e => e.Id).ToList();
+        var corrections = Corrections.In(once);
+        var (ticket, lately) = Follow(new(number), [], Ticket.InOrder(once, corrections));
+        return new(ticket, all, once.ToImmutableDictionary(e => e.Id), lately, all.Sum(BytesOf)) { Corrections = corrections };
+    }
+
+    /// <summary>Goes on from a ticket with entries that happened after all it has.</summary>
+    private static (Ticket, Told[] Lately) Follow(Ticket ticket, IEnumerable<Told> before, IEnumerable<Entry> entries)
+    {
+        var lately = new Queue<Told>(before);
+        foreach (var entry in entries)
         {
-            Corrections = corrections,
-        };
+            lately.Enqueue(new(entry, ticket));
+            if (lately.Count > MostLately)
+                lately.Dequeue();
+            ticket = Ticket.Apply(ticket, entry);
+        }
+        return (ticket, [.. lately]);
     }
 
     /// <summary>Entries after a number, in order of arrival.</summary>
@@ -83,16 +101,21 @@ public sealed record TicketRecord
     }
 
     /// <summary>
-    /// The record with one more entry. One that is late, puts another right, or was put right before it came makes the whole ticket
-    /// be told again.
+    /// The record with one more entry. One that is late by moments has what happened since told again; one that is late by more, puts
+    /// another right, or was put right before it came, the whole ticket.
     /// </summary>
-    public TicketRecord With(Entry entry) =>
-        entry.Body is not EntryCorrected && Corrections.Of(entry.Id) is null && _lastTold?.IsBefore(entry) != false
-            ? new(Ticket.Apply(Ticket, entry), Arrived.Add(entry), _byId.SetItem(entry.Id, entry), entry, Bytes + BytesOf(entry))
-            {
-                Corrections = Corrections,
-            }
-            : Of(Ticket.Number, Arrived.Add(entry));
+    public TicketRecord With(Entry entry)
+    {
+        var since = _lately.Length;
+        while (since > 0 && !_lately[since - 1].Entry.IsBefore(entry))
+            since--;
+        var isAmongThem = since > 0 || _lately is [] or [{ Before.Entries: 0 }, ..];
+        if (!isAmongThem || entry.Body is EntryCorrected || Corrections.Of(entry.Id) is not null || _byId.ContainsKey(entry.Id))
+            return Of(Ticket.Number, Arrived.Add(entry));
+        var from = since < _lately.Length ? _lately[since].Before : Ticket;
+        var (ticket, lately) = Follow(from, _lately[..since], [entry, .. _lately[since..].Select(t => t.Entry)]);
+        return new(ticket, Arrived.Add(entry), _byId.Add(entry.Id, entry), lately, Bytes + BytesOf(entry)) { Corrections = Corrections };
+    }
 
     // A text is held at two bytes a character, what is read from it takes about as much, and lists and trees the rest.
     private static long BytesOf(Entry entry) => 4L * entry.Text.Length + 400;
