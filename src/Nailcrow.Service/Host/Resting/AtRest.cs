@@ -25,11 +25,23 @@ internal sealed class AtRest(ServiceSettings settings, ILogger<AtRest> log) : Ba
             var now = Environment.CpuUsage.TotalTime;
             if (now - before <= window * RestingAtMost && now - givenBack >= Worked)
             {
-                log.LogDebug("At rest: {Bytes} bytes of program files given back", ProgramPages.GiveBack());
+                GiveProgramPagesBack();
                 GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true); // last: telling mappings makes garbage
                 now = givenBack = Environment.CpuUsage.TotalTime;
             }
             before = now;
+        }
+    }
+
+    private void GiveProgramPagesBack()
+    {
+        try
+        {
+            log.LogDebug("At rest: {Bytes} bytes of program files given back", ProgramPages.GiveBack());
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException or DllNotFoundException or EntryPointNotFoundException)
+        {
+            log.LogDebug(e, "At rest: this machine does not let a process see its own mappings"); // as some containers do; memory stays as it is
         }
     }
 }
