@@ -12,9 +12,16 @@ public sealed record TicketRecord
 
     private readonly ImmutableDictionary<Guid, Entry> _byId;
     private readonly Told[] _lately;
+    private readonly long _bytesOfEntries;
 
     private TicketRecord(Ticket ticket, ImmutableList<Entry> arrived, ImmutableDictionary<Guid, Entry> byId, Told[] lately, long bytes) =>
-        (Ticket, Arrived, _byId, _lately, Bytes) = (arrived.IsEmpty ? ticket : ticket.AboutSomething(), arrived, byId, lately, bytes);
+        (Ticket, Arrived, _byId, _lately, _bytesOfEntries) = (
+            arrived.IsEmpty ? ticket : ticket.AboutSomething(),
+            arrived,
+            byId,
+            lately,
+            bytes
+        );
 
     /// <summary>One of the entries that happened last, as it counts, with the ticket that it found.</summary>
     private sealed record Told(Entry Entry, Ticket Before);
@@ -29,8 +36,13 @@ public sealed record TicketRecord
 
     public ImmutableList<Entry> Arrived { get; }
 
-    /// <summary>About how many bytes of memory it takes: an entry is held as its text and as what is read from it.</summary>
-    public long Bytes { get; }
+    /// <summary>
+    /// About how many bytes of memory it takes: an entry is held as its text and as what is read from it, an earlier ticket as what of
+    /// it is another since.
+    /// </summary>
+    public long Bytes => _bytesOfEntries + BytesOfATicket * _lately.Length;
+
+    private const long BytesOfATicket = 2_000;
 
     /// <summary>
     /// The number of the last entry. Where somebody cut entries out there are fewer of them, and the next still has a number of its
@@ -102,7 +114,7 @@ public sealed record TicketRecord
 
     /// <summary>
     /// The record with one more entry. One that is late by moments has what happened since told again; one that is late by more, puts
-    /// another right, or was put right before it came, the whole ticket.
+    /// another right, or counts otherwise than it was written, the whole ticket.
     /// </summary>
     public TicketRecord With(Entry entry)
     {
@@ -110,11 +122,19 @@ public sealed record TicketRecord
         while (since > 0 && !_lately[since - 1].Entry.IsBefore(entry))
             since--;
         var isAmongThem = since > 0 || _lately is [] or [{ Before.Entries: 0 }, ..];
-        if (!isAmongThem || entry.Body is EntryCorrected || Corrections.Of(entry.Id) is not null || _byId.ContainsKey(entry.Id))
+        if (
+            !isAmongThem
+            || entry.Body is EntryCorrected
+            || !ReferenceEquals(Corrections.AsItCounts(entry), entry)
+            || _byId.ContainsKey(entry.Id)
+        )
             return Of(Ticket.Number, Arrived.Add(entry));
         var from = since < _lately.Length ? _lately[since].Before : Ticket;
         var (ticket, lately) = Follow(from, _lately[..since], [entry, .. _lately[since..].Select(t => t.Entry)]);
-        return new(ticket, Arrived.Add(entry), _byId.Add(entry.Id, entry), lately, Bytes + BytesOf(entry)) { Corrections = Corrections };
+        return new(ticket, Arrived.Add(entry), _byId.Add(entry.Id, entry), lately, _bytesOfEntries + BytesOf(entry))
+        {
+            Corrections = Corrections,
+        };
     }
 
     // A text is held at two bytes a character, what is read from it takes about as much, and lists and trees the rest.

@@ -9,7 +9,8 @@ namespace Nailcrow.Service.Host.Resting;
 /// </summary>
 /// <remarks>
 /// Only pages that hold nothing but what the file holds: a mapping nobody can write to, with no page of its own by the kernel's count
-/// (proc(5), <c>smaps</c>). For such, <c>MADV_DONTNEED</c> of madvise(2) loses nothing.
+/// (proc(5), <c>smaps</c>). For such, <c>MADV_DONTNEED</c> of madvise(2) loses nothing. And only of programs that stay loaded to the end:
+/// where a mapping went between being counted and being given back, its place could be somebody else's memory.
 /// </remarks>
 internal static partial class ProgramPages
 {
@@ -23,11 +24,19 @@ internal static partial class ProgramPages
         if (!OperatingSystem.IsLinux() || !File.Exists(OwnMappings))
             return 0;
         long given = 0;
-        foreach (var mapping in Mapping.AllOf(File.ReadLines(OwnMappings)).Where(m => m.HoldsOnlyItsFile).ToList())
+        var stay = ThatStay();
+        foreach (var mapping in Mapping.AllOf(File.ReadLines(OwnMappings)).Where(m => m.HoldsOnlyItsFile && stay.Contains(m.File)).ToList())
             if (Advise(mapping.From, mapping.Length, DontNeed) == 0)
                 given += mapping.Resident;
         return given;
     }
+
+    /// <summary>What is loaded and never unloaded: assemblies outside of contexts that can be collected, and the runtime itself.</summary>
+    private static HashSet<string> ThatStay() =>
+        [
+            .. AppDomain.CurrentDomain.GetAssemblies().Where(a => a is { IsDynamic: false, IsCollectible: false }).Select(a => a.Location),
+            .. Directory.GetFiles(RuntimeEnvironment.GetRuntimeDirectory(), "lib*clr*.so"),
+        ];
 
     [LibraryImport("libc", EntryPoint = "madvise")]
     private static partial int Advise(nint from, nuint length, int advice);
@@ -39,7 +48,7 @@ internal static partial class ProgramPages
 
         private long Own { get; set; }
 
-        public bool HoldsOnlyItsFile => !Rights.Contains('w') && File.StartsWith('/') && !File.EndsWith(" (deleted)") && Own == 0;
+        public bool HoldsOnlyItsFile => !Rights.Contains('w') && Own == 0;
 
         public static IEnumerable<Mapping> AllOf(IEnumerable<string> lines)
         {
