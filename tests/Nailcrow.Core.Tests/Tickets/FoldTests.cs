@@ -3,6 +3,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
@@ -77,6 +78,19 @@ public class FoldTests
                 },
                 iter: 20
             );
+
+    [Fact]
+    public void What_comes_because_of_an_entry_that_was_put_right_meanwhile_counts_as_little_before_a_restart_as_after_it()
+    {
+        var played = Played.Reported();
+        var look = played.Arrives(new NoteWritten("Looked at it"));
+        played.Arrives(new EntryCorrected(look.Id, "It was another machine."));
+
+        played.Arrives(new MachineChanged(1000, Some.Noon, "tamsel", ["Bay 2 has another drive."], look.Id));
+
+        Told(played.Ticket).ShouldBe(Told(TicketRecord.Of(1001, played.Entries).Ticket));
+        played.Ticket.Discrepancies.ShouldBeEmpty();
+    }
 
     [Theory]
     [InlineData(0, "the last")]
