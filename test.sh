@@ -116,7 +116,7 @@ tested=$!
 check "Width of the code" formatted
 check "Console: types" npm --prefix console run --silent check
 check "Console: lint" npm --prefix console run --silent lint
-# What only reckons, two at once, the console's own tests beside them; what starts services and browsers has the machine to itself.
+# What only reckons, two at once, and the console's own tests beside them.
 console_tests >.build/console-tests.log 2>&1 &
 console=$!
 dotnet_tests 2 Core Store Architecture Appliances
@@ -131,5 +131,6 @@ if [ -e .build/tested.whole ]; then
 else
   echo "== What is tested could not be compiled as it is released; see .build/tested.log"
 fi
-dotnet_tests 1 Service Console Cli
+# Each waits for something in a quarter of its time; two at once wait beside each other.
+dotnet_tests 2 Service Console Cli
 end
