@@ -47,6 +47,7 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? f
     private NailcrowDb? _db;
     private PreparedRows<IntakeRow>? _rows;
     private HeldFile? _held;
+    private DateTimeOffset _hasRoomBefore;
 
     /// <summary>Keeps a batch in one transaction. A message that is here already counts once.</summary>
     public async Task KeepAsync(IReadOnlyList<IntakeItem> items, CancellationToken ct)
@@ -57,6 +58,8 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? f
             if (_db is null || _rows is null)
                 await OpenAsync(ct);
             await using var transaction = await _db.Product.BeginAsync(_db, WritersTurn.Intake, ct);
+            if (items.Any(i => i.ReceivedAt >= _hasRoomBefore))
+                _hasRoomBefore = await _db.Product.RoomForIntakeAsync(_db, ct);
             var known = await KnownAsync(_db, items, ct);
             foreach (var item in items.DistinctBy(i => i.Id).Where(i => !known.Contains(i.Id)))
                 await _rows.InsertAsync(Row(item));
@@ -93,8 +96,10 @@ public sealed class IntakeLog(IDbContextFactory<NailcrowDb> dbs, DatabaseFile? f
     /// <returns>How many messages are gone.</returns>
     public async Task<int> TrimAsync(DateTimeOffset before, CancellationToken ct)
     {
-        var gone = 0;
-        foreach (var outcome in Over.Select(o => o.ToString()))
+        string[] over = [.. Over.Select(o => o.ToString())];
+        await using var parts = await dbs.CreateDbContextAsync(ct);
+        var gone = await parts.Product.TrimIntakeAsync(parts, before, over, ct);
+        foreach (var outcome in over)
             for (var some = TrimmedAtOnce; some == TrimmedAtOnce; gone += some)
             {
                 await using var db = await dbs.CreateDbContextAsync(ct); // some at a time: whoever keeps a message waits for none of it

@@ -95,6 +95,7 @@ public sealed class RecordMove(RecordPlace from, RecordPlace to, Database target
         // As of one moment, though others write meanwhile.
         await using var moment = await source.Db.Product.BeginReadingAsync(source.Db, ct);
         var head = await into.Db.Journal.MaxAsync(r => (long?)r.Position, ct) ?? 0;
+        await into.Db.Product.RoomForAsync(into.Db, await JournalBatch.LastNumberAsync(source.Db, ct), ct);
         var copying = new Copying(source, into);
         foreach (var table in tables.Where(t => t.IsKept))
             tell($"{table.Name, -14} {Number(await copying.AddAsync(table, ct))}");

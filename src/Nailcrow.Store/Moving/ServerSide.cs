@@ -80,7 +80,7 @@ internal sealed class ServerSide(PostgresNailcrowDb db) : Side(db)
         await using var rows = await Asking.RowsAsync(
             Db,
             "SELECT table_name::text, pg_get_serial_sequence(quote_ident(table_name), column_name) FROM information_schema.columns "
-                + "WHERE table_schema = current_schema() AND is_identity = 'YES'",
+                + "WHERE table_schema = current_schema() AND pg_get_serial_sequence(quote_ident(table_name), column_name) IS NOT NULL",
             ct
         );
         while (await rows.Reader.ReadAsync(ct))

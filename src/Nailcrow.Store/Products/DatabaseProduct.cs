@@ -56,6 +56,20 @@ internal abstract class DatabaseProduct
     /// </summary>
     public abstract Task<IDbContextTransaction> BeginAsync(NailcrowDb db, WritersTurn turn, CancellationToken ct);
 
+    /// <summary>Has a place for a ticket's entries made before they come, where the journal lies in parts.</summary>
+    /// <returns>Tickets below this number need not ask.</returns>
+    public virtual Task<long> RoomForAsync(NailcrowDb db, long ticket, CancellationToken ct) => Task.FromResult(long.MaxValue);
+
+    /// <summary>Has a place for what comes in made before it comes, where that lies in parts.</summary>
+    /// <returns>What came before then need not ask.</returns>
+    public virtual Task<DateTimeOffset> RoomForIntakeAsync(NailcrowDb db, CancellationToken ct) => Task.FromResult(DateTimeOffset.MaxValue);
+
+    /// <summary>Lets go of what came in before a moment in whole parts, where it lies in parts and nobody waits for anything of one.</summary>
+    /// <param name="over">The words for what became of a message that nobody waits for any more.</param>
+    /// <returns>How many messages are gone.</returns>
+    public virtual Task<int> TrimIntakeAsync(NailcrowDb db, DateTimeOffset before, IEnumerable<string> over, CancellationToken ct) =>
+        Task.FromResult(0);
+
     /// <summary>Whether there is a statement that empties a table without removing its rows one by one.</summary>
     public virtual bool CanEmptyTables => false;
 

@@ -61,23 +61,39 @@ internal sealed class PostgresProduct : DatabaseProduct
 
     public override bool CanEmptyTables => true;
 
+    public override Task<long> RoomForAsync(NailcrowDb db, long ticket, CancellationToken ct) =>
+        JournalParts.RoomForAsync(db, ticket, JournalGuards.OfTable(db, "journal").Select(OnEachPart), ct);
+
+    public override Task<DateTimeOffset> RoomForIntakeAsync(NailcrowDb db, CancellationToken ct) => IntakeParts.RoomForAsync(db, ct);
+
+    public override async Task<int> TrimIntakeAsync(NailcrowDb db, DateTimeOffset before, IEnumerable<string> over, CancellationToken ct)
+    {
+        await using var turn = await BeginAsync(db, WritersTurn.Intake, ct);
+        var gone = await IntakeParts.TrimAsync(db, before, over, ct);
+        await turn.CommitAsync(ct);
+        return gone;
+    }
+
     public override async Task<IReadOnlyDictionary<string, string>> GuardsAsync(NailcrowDb db, CancellationToken ct)
     {
         await using var rows = await Asking.RowsAsync(
             db,
-            "SELECT t.tgname::text, c.relname::text, t.tgtype::int, t.tgenabled::text, p.prosrc FROM pg_trigger t "
-                + "JOIN pg_class c ON c.oid = t.tgrelid JOIN pg_proc p ON p.oid = t.tgfoid "
-                + "WHERE NOT t.tgisinternal AND c.relnamespace = current_schema()::regnamespace",
+            $"""
+            WITH one AS (SELECT c.oid, coalesce(w.relname, c.relname)::text AS name FROM pg_class c
+              LEFT JOIN pg_inherits i ON i.inhrelid = c.oid LEFT JOIN pg_class w ON w.oid = i.inhparent
+              WHERE c.relkind IN ('r', 'p') AND c.relnamespace = current_schema()::regnamespace)
+            SELECT t.tgname::text, one.name, t.tgtype::int, t.tgenabled::text, p.prosrc,
+              count(*) = (SELECT count(*) FROM one AS part WHERE part.name = one.name)
+            FROM pg_trigger t JOIN one ON one.oid = t.tgrelid JOIN pg_proc p ON p.oid = t.tgfoid
+            WHERE NOT t.tgisinternal GROUP BY 1, 2, 3, 4, 5
+            """,
             ct
         );
         var there = new Dictionary<string, string>();
         while (await rows.Reader.ReadAsync(ct))
-            there[rows.Reader.GetString(0)] = Standing(
-                rows.Reader.GetString(1),
-                rows.Reader.GetInt32(2),
-                rows.Reader.GetString(3),
-                rows.Reader.GetString(4)
-            );
+            there[rows.Reader.GetString(0)] = rows.Reader.GetBoolean(5)
+                ? Standing(rows.Reader.GetString(1), rows.Reader.GetInt32(2), rows.Reader.GetString(3), rows.Reader.GetString(4))
+                : "not the same on all parts of its table";
         return there;
     }
 
@@ -115,7 +131,25 @@ internal sealed class PostgresProduct : DatabaseProduct
             $"CREATE TRIGGER {guard.Name} BEFORE {guard.On} ON {guard.Table} "
                 + $"FOR EACH {(guard.On == "TRUNCATE" ? "STATEMENT" : "ROW")} EXECUTE FUNCTION {guard.Name}()",
             $"ALTER TABLE {guard.Table} ENABLE ALWAYS TRIGGER {guard.Name}",
+            OnEachPart(guard),
         ];
+
+    /// <summary>A part has its table's guards of rows by itself, but not always on, and it can be emptied by its own name.</summary>
+    private static string OnEachPart(JournalGuard guard) =>
+        $"""
+            DO $do$ DECLARE part regclass; BEGIN
+              FOR part IN SELECT inhrelid::regclass FROM pg_inherits WHERE inhparent = '{guard.Table}'::regclass LOOP
+                {(guard.On == "TRUNCATE" ? SettingOnPart(guard) : "")}
+                EXECUTE format('ALTER TABLE %s ENABLE ALWAYS TRIGGER {guard.Name}', part);
+              END LOOP;
+            END $do$
+            """;
+
+    private static string SettingOnPart(JournalGuard guard) =>
+        $"""
+            EXECUTE format('DROP TRIGGER IF EXISTS {guard.Name} ON %s', part);
+            EXECUTE format('CREATE TRIGGER {guard.Name} BEFORE TRUNCATE ON %s FOR EACH STATEMENT EXECUTE FUNCTION {guard.Name}()', part);
+            """;
 
     public override string Telling(Word word) => $"SELECT pg_notify('{OtherNodesNews.Channel}', '{word}')";
 

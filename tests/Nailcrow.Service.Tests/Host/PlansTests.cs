@@ -1,5 +1,6 @@
 using System.Net.Http.Headers;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
@@ -12,7 +13,7 @@ namespace Nailcrow.Service.Tests.Host;
 /// each question which rows it went through (its auto_explain).
 /// </summary>
 [Takes(120)]
-public sealed class PlansTests
+public sealed partial class PlansTests
 {
     private const int OfEach = 8;
 
@@ -196,9 +197,13 @@ public sealed class PlansTests
     /// <summary>How many rows of a table that grows a plan went through, with those that it then had no use for.</summary>
     private static IEnumerable<Went> Read(JsonElement node)
     {
-        if (node.TryGetProperty("Relation Name", out var table) && Growing.ContainsKey(table.GetString() ?? ""))
+        if (
+            node.TryGetProperty("Relation Name", out var relation)
+            && Whole(relation.GetString() ?? "") is var table
+            && Growing.ContainsKey(table)
+        )
             yield return new(
-                table.GetString() ?? "",
+                table,
                 node.GetProperty("Node Type").GetString() ?? "",
                 (Number(node, "Actual Rows") + Number(node, "Rows Removed by Filter") + Number(node, "Rows Removed by Index Recheck"))
                     * Number(node, "Actual Loops")
@@ -207,6 +212,12 @@ public sealed class PlansTests
             foreach (var found in below.EnumerateArray().SelectMany(Read))
                 yield return found;
     }
+
+    /// <summary>The table that a part is of.</summary>
+    private static string Whole(string relation) => Part().Replace(relation, "$1");
+
+    [GeneratedRegex(@"^(journal|intake)_(first|else|from_\d+|\d{4}_\d{2})$")]
+    private static partial Regex Part();
 
     private static double Number(JsonElement node, string name) => node.TryGetProperty(name, out var number) ? number.GetDouble() : 0;
 }

@@ -231,10 +231,15 @@ internal sealed class JournalBatch(
 
     internal async Task<long> NextNumberAsync(NailcrowDb db)
     {
-        // What somebody wrote there that is no number of a ticket must not number the next.
-        var last = await db.Journal.Where(r => r.Ticket < NumbersEnd).MaxAsync(r => (long?)r.Ticket) ?? FirstNumber - 1;
-        return Math.Max(last, _touched.Keys.DefaultIfEmpty(0).Max()) + 1;
+        var last = await LastNumberAsync(db, CancellationToken.None);
+        var next = Math.Max(last, _touched.Keys.DefaultIfEmpty(0).Max()) + 1;
+        await connection.RoomForAsync(next);
+        return next;
     }
+
+    /// <summary>What somebody wrote there that is no number of a ticket must not number the next.</summary>
+    public static async Task<long> LastNumberAsync(NailcrowDb db, CancellationToken ct) =>
+        await db.Journal.Where(r => r.Ticket < NumbersEnd).MaxAsync(r => (long?)r.Ticket, ct) ?? FirstNumber - 1;
 
     private readonly HashSet<long> _lives = [];
 

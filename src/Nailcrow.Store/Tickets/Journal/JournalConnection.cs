@@ -48,6 +48,15 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
         Db.ChangeTracker.Clear(); // rows told again next time must not meet themselves
     }
 
+    private long _hasRoomBelow;
+
+    /// <summary>Before a ticket is opened: a place for its entries, where the journal lies in parts.</summary>
+    public async Task RoomForAsync(long ticket)
+    {
+        if (ticket >= _hasRoomBelow)
+            _hasRoomBelow = await Db.Product.RoomForAsync(Db, ticket, CancellationToken.None);
+    }
+
     /// <summary>What writes the ledger of parts in this connection's transaction.</summary>
     public LedgerPen Pen => new(Db, Rows<LedgerRow>(), Rows<PartRow>(), _parts);
 

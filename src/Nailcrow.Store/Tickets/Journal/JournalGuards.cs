@@ -53,6 +53,9 @@ internal static class JournalGuards
         return missing;
     }
 
+    /// <summary>Those of one table.</summary>
+    public static IEnumerable<JournalGuard> OfTable(NailcrowDb db, string table) => Of(db).Where(g => g.Table == table);
+
     private static IEnumerable<JournalGuard> Of(NailcrowDb db) => db.Product.CanEmptyTables ? [.. All, .. AgainstEmptying] : All;
 
     /// <summary>A server can empty a table without removing a row of it.</summary>

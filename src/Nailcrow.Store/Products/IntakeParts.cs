@@ -1,0 +1,74 @@
+using System.Globalization;
+
+namespace Nailcrow.Store.Products;
+
+/// <summary>
+/// On a server what comes in lies in parts by the month in which it came, so that months nobody waits for anything of are let go of at once
+/// and not message by message.
+/// </summary>
+internal static class IntakeParts
+{
+    /// <summary>Makes the part of this month and the one ahead. What a node of another time brings lies in no part, and is found all the same.</summary>
+    /// <returns>Messages from before then need not ask.</returns>
+    public static async Task<DateTimeOffset> RoomForAsync(NailcrowDb db, CancellationToken ct)
+    {
+        // By the server's clock: what one node takes for next year makes no parts for all.
+        await using var said = await Asking.RowsAsync(db, $"SELECT clock_timestamp(), ({Parts.LastEnd("intake", "timestamptz")})", ct);
+        await said.Reader.ReadAsync(ct);
+        var (now, end) = (said.Reader.GetDateTime(0), said.Reader.IsDBNull(1) ? DateTime.MinValue : said.Reader.GetDateTime(1));
+        await said.Reader.DisposeAsync();
+        var next = new DateTime(now.Year, now.Month, 1, 0, 0, 0, DateTimeKind.Utc).AddMonths(1);
+        DateTime[] missing = [.. new[] { next.AddMonths(-1), next }.Where(month => month >= end)];
+        await Parts.TriedAsync(
+            db,
+            async () =>
+            {
+                foreach (var month in missing)
+                    await Asking.DoAsync(db, Parts.Making("intake", $"intake_{month:yyyy_MM}", Said(month), Said(month.AddMonths(1))), ct);
+            },
+            ct
+        );
+        return new(next, TimeSpan.Zero);
+    }
+
+    /// <summary>Lets go of the parts that ended before a moment and in which nobody waits for anything.</summary>
+    /// <param name="over">The words for what became of a message that nobody waits for any more.</param>
+    /// <returns>How many messages are gone.</returns>
+    public static async Task<int> TrimAsync(NailcrowDb db, DateTimeOffset before, IEnumerable<string> over, CancellationToken ct)
+    {
+        var gone = 0;
+        foreach (var part in await EndedAsync(db, before, ct))
+            await Parts.TriedAsync(
+                db,
+                async () =>
+                {
+                    await Asking.DoAsync(db, $"LOCK TABLE {part} IN ACCESS EXCLUSIVE MODE", ct);
+                    var others = string.Join(", ", over.Select(word => $"'{word}'"));
+                    if (await Asking.NumberAsync(db, $"SELECT count(*) FROM {part} WHERE outcome NOT IN ({others})", ct) > 0)
+                        return;
+                    var all = await Asking.NumberAsync(db, $"SELECT count(*) FROM {part}", ct);
+                    await Asking.DoAsync(db, $"DROP TABLE {part}", ct);
+                    gone += (int)all;
+                },
+                ct
+            );
+        return gone;
+    }
+
+    private static async Task<List<string>> EndedAsync(NailcrowDb db, DateTimeOffset before, CancellationToken ct)
+    {
+        var parts = new List<string>();
+        await using var rows = await Asking.RowsAsync(
+            db,
+            "SELECT name FROM (SELECT inhrelid::regclass::text AS name, (regexp_match(pg_get_expr(c.relpartbound, c.oid), "
+                + "'TO \\(''([^'']+)''\\)'))[1]::timestamptz AS ends FROM pg_inherits JOIN pg_class c ON c.oid = inhrelid "
+                + $"WHERE inhparent = 'intake'::regclass) AS part WHERE ends <= '{Said(before.UtcDateTime)}'",
+            ct
+        );
+        while (await rows.Reader.ReadAsync(ct))
+            parts.Add(rows.Reader.GetString(0));
+        return parts;
+    }
+
+    private static string Said(DateTime moment) => moment.ToString("yyyy-MM-dd HH:mm:ss.ffffff'+00'", CultureInfo.InvariantCulture);
+}
