@@ -63,7 +63,11 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
                 );
             // To the last by its name: else the model is built as for its design, to see whether it has changes that no migration has. That
             // takes a second of each first start, and a test has seen to it.
-            await db.GetService<IMigrator>().MigrateAsync(known[^1], ct);
+            // Where others work on it meanwhile each by itself: one change that holds a table while another waits for its own could have both
+            // wait for each other.
+            var steps = applied.Count > 0 && db.Product.HasOthers ? known.Except(applied) : [known[^1]];
+            foreach (var step in steps)
+                await db.GetService<IMigrator>().MigrateAsync(step, ct);
             await db.Product.MadeAsync(db, ct);
         }
         if (db.Database.IsSqlite())

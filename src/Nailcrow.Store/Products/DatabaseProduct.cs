@@ -44,6 +44,9 @@ internal abstract class DatabaseProduct
         public ValueTask DisposeAsync() => ValueTask.CompletedTask;
     }
 
+    /// <summary>Whether other processes may work on it at the same time.</summary>
+    public virtual bool HasOthers => false;
+
     /// <summary>After a database's tables were made or changed.</summary>
     public virtual Task MadeAsync(NailcrowDb db, CancellationToken ct) => Task.CompletedTask;
 

@@ -45,7 +45,14 @@ internal static class Parts
         }
     }
 
-    /// <summary>Somebody reads for long; what would be in the part lies elsewhere; a node that makes the same was quicker.</summary>
+    /// <summary>
+    /// Somebody reads for long; what would be in the part lies elsewhere; a node that makes the same was quicker; tables are made by somebody
+    /// else here.
+    /// </summary>
     private static bool IsInTheWay(PostgresException e) =>
-        e.SqlState is PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.CheckViolation or PostgresErrorCodes.DuplicateTable;
+        e.SqlState
+            is PostgresErrorCodes.LockNotAvailable
+                or PostgresErrorCodes.CheckViolation
+                or PostgresErrorCodes.DuplicateTable
+                or PostgresErrorCodes.InsufficientPrivilege;
 }

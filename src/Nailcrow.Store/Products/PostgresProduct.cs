@@ -61,6 +61,8 @@ internal sealed class PostgresProduct : DatabaseProduct
 
     public override bool CanEmptyTables => true;
 
+    public override bool HasOthers => true;
+
     public override Task<long> RoomForAsync(NailcrowDb db, long ticket, CancellationToken ct) =>
         JournalParts.RoomForAsync(db, ticket, JournalGuards.OfTable(db, "journal").Select(OnEachPart), ct);
 

@@ -10,12 +10,30 @@ namespace Nailcrow.Store.Migrations.Postgres
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
+            // Nodes of the release before write and read meanwhile. Whoever of them has the one table and asks for the other would wait for this and
+            // this for them, so it lets go of both after a moment and asks again.
+            migrationBuilder.Sql(
+                """
+                DO $do$ BEGIN
+                  PERFORM set_config('lock_timeout', '300ms', true);
+                  FOR tried IN 1..300 LOOP
+                    BEGIN
+                      LOCK TABLE journal, intake IN ACCESS EXCLUSIVE MODE;
+                      EXIT;
+                    EXCEPTION WHEN lock_not_available THEN
+                      IF tried = 300 THEN RAISE; END IF;
+                      PERFORM pg_sleep(0.05);
+                    END;
+                  END LOOP;
+                  PERFORM set_config('lock_timeout', '0', true);
+                END $do$;
+                """
+            );
             // What there is becomes the first part, as it lies; its indexes are made anew, which takes some seconds for each million entries.
             // What tells whose number of a ticket is none lies by itself, and is in no part's way. A key over parts has to name what they
             // are parted by: that an id is on one ticket only, whichever part that lies in, is held by a trigger instead.
             migrationBuilder.Sql(
                 """
-                LOCK TABLE journal IN ACCESS EXCLUSIVE MODE;
                 DO $do$
                 DECLARE
                   upto bigint; next bigint; guards text[]; one text;
@@ -59,7 +77,6 @@ namespace Nailcrow.Store.Migrations.Postgres
             // Likewise; which message came already is asked by whoever keeps one, in a turn that is theirs alone.
             migrationBuilder.Sql(
                 """
-                LOCK TABLE intake IN ACCESS EXCLUSIVE MODE;
                 DO $do$
                 DECLARE
                   upto timestamptz;
