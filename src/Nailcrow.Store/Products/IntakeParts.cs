@@ -13,7 +13,11 @@ internal static class IntakeParts
     public static async Task<DateTimeOffset> RoomForAsync(NailcrowDb db, CancellationToken ct)
     {
         // By the server's clock: what one node takes for next year makes no parts for all.
-        await using var said = await Asking.RowsAsync(db, $"SELECT clock_timestamp(), ({Parts.LastEnd("intake", "timestamptz")})", ct);
+        await using var said = await Asking.RowsAsync(
+            db,
+            $"SELECT clock_timestamp(), max(ends) FROM {Parts.Of("intake", "timestamptz")}",
+            ct
+        );
         await said.Reader.ReadAsync(ct);
         var (now, end) = (said.Reader.GetDateTime(0), said.Reader.IsDBNull(1) ? DateTime.MinValue : said.Reader.GetDateTime(1));
         await said.Reader.DisposeAsync();
@@ -60,9 +64,7 @@ internal static class IntakeParts
         var parts = new List<string>();
         await using var rows = await Asking.RowsAsync(
             db,
-            "SELECT name FROM (SELECT inhrelid::regclass::text AS name, (regexp_match(pg_get_expr(c.relpartbound, c.oid), "
-                + "'TO \\(''([^'']+)''\\)'))[1]::timestamptz AS ends FROM pg_inherits JOIN pg_class c ON c.oid = inhrelid "
-                + $"WHERE inhparent = 'intake'::regclass) AS part WHERE ends <= '{Said(before.UtcDateTime)}'",
+            $"SELECT name FROM {Parts.Of("intake", "timestamptz")} WHERE ends <= '{Said(before.UtcDateTime)}'",
             ct
         );
         while (await rows.Reader.ReadAsync(ct))

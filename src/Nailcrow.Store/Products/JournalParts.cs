@@ -21,7 +21,7 @@ internal static class JournalParts
     /// <returns>Tickets below this number need not ask.</returns>
     public static async Task<long> RoomForAsync(NailcrowDb db, long ticket, IEnumerable<string> guards, CancellationToken ct)
     {
-        var end = await Asking.NumberAsync(db, Parts.LastEnd("journal", "bigint"), ct);
+        var end = await Asking.NumberAsync(db, $"SELECT max(ends) FROM {Parts.Of("journal", "bigint")}", ct);
         if (ticket < end - Tickets || (ticket - end) / Tickets > MostAtOnce)
             return Math.Max(end - Tickets, ticket + 1);
         var made = await Parts.TriedAsync(

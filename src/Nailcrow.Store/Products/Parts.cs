@@ -9,11 +9,11 @@ internal static class Parts
 {
     private const string Savepoint = "parts";
 
-    /// <summary>Where the parts of a table end that have an end, as text; null where it has none.</summary>
-    public static string LastEnd(string table, string kind) =>
-        "SELECT max((regexp_match(pg_get_expr(c.relpartbound, c.oid), 'TO \\(''?([^'')]+)''?\\)'))[1]::"
-        + $"{kind}) FROM pg_inherits i JOIN pg_class c ON c.oid = i.inhrelid "
-        + $"WHERE i.inhparent = '{table}'::regclass AND c.relpartbound IS NOT NULL AND pg_get_expr(c.relpartbound, c.oid) <> 'DEFAULT'";
+    /// <summary>The parts of a table that have an end, as rows of name and end.</summary>
+    /// <param name="kind">What the table is parted by: bigint or timestamptz.</param>
+    public static string Of(string table, string kind) =>
+        $"(SELECT c.oid::regclass::text AS name, (regexp_match(pg_get_expr(c.relpartbound, c.oid), 'TO \\(''([^'']+)''\\)'))[1]::{kind} AS ends "
+        + $"FROM pg_inherits i JOIN pg_class c ON c.oid = i.inhrelid WHERE i.inhparent = '{table}'::regclass) AS part";
 
     /// <summary>The words that make a part.</summary>
     public static string Making(string table, string part, string from, string to) =>
