@@ -117,6 +117,39 @@ public sealed class JournalPartsTests : IAsyncLifetime
         Should.Throw<Exception>(() => _store.Tamper($"SET session_replication_role = replica; {string.Format(null, asked, part)}"));
     }
 
+    [Fact]
+    public async Task An_id_is_looked_for_by_an_index_however_little_there_was_when_one_was_first_looked_for()
+    {
+        IsAboutTheServer();
+        const int Many = 20_000;
+        var ticket = await _store.OpenAsync(StoreInUse.Fault(asset: "FSC-50"));
+        await _store.WriteAsync(ticket, new NoteWritten("One"));
+        _store.Tamper("ANALYZE"); // as the server does by itself now and then: that little is read soonest one by one
+        for (var i = 0; i < 10; i++)
+            await _store.WriteAsync(ticket, new NoteWritten($"{i}"));
+        _store.Tamper(
+            "INSERT INTO journal (ticket, seq, id, at, recorded_at, by, kind, text, hash) SELECT ticket, seq + 1000 * n, gen_random_uuid(), "
+                + $"at, recorded_at, by, kind, text, hash FROM journal, generate_series(1, {Many}) n WHERE ticket = {ticket} AND seq = 1"
+        );
+        await Soon.IsAsync(() => Task.FromResult(Read().Written >= Many), Ct);
+        var before = Read();
+
+        for (var i = 0; i < 10; i++)
+            await _store.WriteAsync(ticket, new NoteWritten($"And {i}"));
+
+        await Soon.IsAsync(() => Task.FromResult(Read().Written >= before.Written + 10), Ct);
+        (Read().OneByOne - before.OneByOne).ShouldBeLessThan(Many);
+    }
+
+    /// <summary>How many entries the server has written, and how many it went over because it had no better way.</summary>
+    private (long Written, long OneByOne) Read()
+    {
+        var said = _store
+            .Dump("(SELECT sum(n_tup_ins) AS a, sum(seq_tup_read) AS b FROM pg_stat_user_tables WHERE relname LIKE 'journal%') AS so_far")
+            .Split('|');
+        return (long.Parse(said[0]), long.Parse(said[1]));
+    }
+
     private static void IsAboutTheServer() => Assert.SkipUnless(PostgresServer.IsTested, "A file lies in one part.");
 
     private static async Task<long> OpenAsync(TicketJournal journal, string asset) =>

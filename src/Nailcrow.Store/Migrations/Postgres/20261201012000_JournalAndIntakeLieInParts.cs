@@ -63,7 +63,8 @@ namespace Nailcrow.Store.Migrations.Postgres
                     EXECUTE one;
                   END LOOP;
                 END $do$;
-                CREATE FUNCTION journal_has_each_id_once() RETURNS trigger LANGUAGE plpgsql AS $$ DECLARE ids uuid[]; BEGIN
+                -- Its plan is made once for a connection, perhaps while the tables are empty, and has to be good for a million.
+                CREATE FUNCTION journal_has_each_id_once() RETURNS trigger LANGUAGE plpgsql SET enable_seqscan = off AS $$ DECLARE ids uuid[]; BEGIN
                   SELECT array_agg(id) INTO ids FROM given;
                   IF (SELECT count(*) FROM journal WHERE id = ANY(ids)) > cardinality(ids) THEN
                     RAISE unique_violation USING MESSAGE = 'An entry of this id is on another ticket.', TABLE = 'journal', CONSTRAINT = 'ix_journal_id';
