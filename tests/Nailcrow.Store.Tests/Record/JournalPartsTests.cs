@@ -66,7 +66,8 @@ public sealed class JournalPartsTests : IAsyncLifetime
         // What only went by the database, past the writer, is refused by that.
         var refused = Should.Throw<Exception>(() =>
             _store.Tamper(
-                $"INSERT INTO journal (ticket, seq, id, at, recorded_at, by, kind, text, hash) SELECT {next}, 9, id, at, recorded_at, by, kind, text, hash FROM journal WHERE id = '{id}'"
+                $"INSERT INTO journal (ticket, seq, id, at, recorded_at, by, kind, text, hash) "
+                    + $"SELECT {next}, 9, id, at, recorded_at, by, kind, text, hash FROM journal WHERE id = '{id}'"
             )
         );
         refused.Message.ShouldContain("is on another ticket");
