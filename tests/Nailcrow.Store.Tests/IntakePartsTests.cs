@@ -69,6 +69,30 @@ public sealed class IntakePartsTests : IAsyncLifetime
         (await Log.ListAsync([IntakeOutcome.Unmatched], 100, Ct)).Count.ShouldBe(2);
     }
 
+    [Fact]
+    public async Task What_came_of_a_month_before_that_had_its_part_lies_in_it_once_it_has()
+    {
+        Assert.SkipUnless(PostgresServer.IsTested, "A file lies in one part.");
+        var now = DateTimeOffset.UtcNow;
+        var next = new DateTimeOffset(now.Year, now.Month, 1, 0, 0, 0, TimeSpan.Zero).AddMonths(1);
+        await Log.KeepAsync([Of(now)], Ct);
+        var part = $"intake_{next:yyyy_MM}";
+        _store.Tamper($"DROP TABLE {part}"); // as if nobody had come by for a month
+        _store.Tamper(
+            "INSERT INTO intake (id, received_at, via, sender, text, outcome) "
+                + $"SELECT gen_random_uuid(), '{next:yyyy-MM-dd} 00:00:01+00', via, sender, text, outcome FROM intake"
+        );
+        Lines("intake_else").ShouldBe(1);
+
+        await Log.KeepAsync([Of(next.AddDays(1))], Ct);
+
+        Lines("intake_else").ShouldBe(0);
+        Lines(part).ShouldBe(2);
+        (await Log.ListAsync([IntakeOutcome.Unmatched], 100, Ct)).Count.ShouldBe(3);
+    }
+
+    private int Lines(string part) => _store.Dump(part).Split('\n', StringSplitOptions.RemoveEmptyEntries).Length;
+
     private static IntakeItem Of(DateTimeOffset at, IntakeOutcome outcome = IntakeOutcome.Unmatched) =>
         new(Guid.CreateVersion7(), at, "event", "brk12-0007", null, "enclosure 2: vibration 0.8 g", outcome, null, null, null, null);
 

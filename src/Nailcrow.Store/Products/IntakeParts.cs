@@ -28,12 +28,23 @@ internal static class IntakeParts
             async () =>
             {
                 foreach (var month in missing)
-                    await Asking.DoAsync(db, Parts.Making("intake", $"intake_{month:yyyy_MM}", Said(month), Said(month.AddMonths(1))), ct);
+                    await Asking.DoAsync(db, Making($"intake_{month:yyyy_MM}", Said(month), Said(month.AddMonths(1))), ct);
             },
             ct
         );
         return new(next, TimeSpan.Zero);
     }
+
+    /// <summary>With what a node of another time brought of that month before it had a part.</summary>
+    private static string Making(string part, string from, string to) =>
+        Parts.Making(
+            "intake",
+            part,
+            from,
+            to,
+            $"WITH early AS (DELETE FROM intake_else WHERE received_at >= '{from}' AND received_at < '{to}' RETURNING *) "
+                + $"INSERT INTO {part} SELECT * FROM early; "
+        );
 
     /// <summary>Lets go of the parts that ended before a moment and in which nobody waits for anything.</summary>
     /// <param name="over">The words for what became of a message that nobody waits for any more.</param>

@@ -16,8 +16,10 @@ internal static class Parts
         + $"FROM pg_inherits i JOIN pg_class c ON c.oid = i.inhrelid WHERE i.inhparent = '{table}'::regclass) AS part";
 
     /// <summary>The words that make a part.</summary>
-    public static string Making(string table, string part, string from, string to) =>
-        $"CREATE TABLE {part} (LIKE {table} INCLUDING DEFAULTS); ALTER TABLE {table} ATTACH PARTITION {part} FOR VALUES FROM ('{from}') TO ('{to}')";
+    /// <param name="filling">Words that bring what lies of it elsewhere over before it is one.</param>
+    public static string Making(string table, string part, string from, string to, string filling = "") =>
+        $"CREATE TABLE {part} (LIKE {table} INCLUDING DEFAULTS); {filling}"
+        + $"ALTER TABLE {table} ATTACH PARTITION {part} FOR VALUES FROM ('{from}') TO ('{to}')";
 
     /// <summary>
     /// Does something to the parts, in the transaction that is open or in one of its own. Everybody who writes may wait for it, so it waits for
