@@ -104,7 +104,7 @@ public sealed class OtherReleaseTests(StoreInUse store) : IClassFixture<StoreInU
         (InTheWay(change, [change]) is null).ShouldBe(fits);
 
     // The same columns by the same names, read and written by the same words; that the release before works on with it is held by
-    // UpgradedTests, in which it writes beside this one from before the change to after it.
+    // NodesUpgradedTests, in which it writes beside this one from before the change to after it.
     private static readonly string[] LaidOtherwise = ["20261201012000_JournalAndIntakeLieInParts"];
 
     [Fact]

@@ -8,6 +8,9 @@ namespace Nailcrow.Store.Products;
 /// </summary>
 internal static class IntakeParts
 {
+    // What stood in the way of a part, most of all somebody who reads for long.
+    private static readonly TimeSpan AskedAgainAfter = TimeSpan.FromMinutes(10);
+
     /// <summary>Makes the part of this month and the one ahead. What a node of another time brings lies in no part, and is found all the same.</summary>
     /// <returns>Messages from before then need not ask.</returns>
     public static async Task<DateTimeOffset> RoomForAsync(NailcrowDb db, CancellationToken ct)
@@ -23,7 +26,7 @@ internal static class IntakeParts
         await said.Reader.DisposeAsync();
         var next = new DateTime(now.Year, now.Month, 1, 0, 0, 0, DateTimeKind.Utc).AddMonths(1);
         DateTime[] missing = [.. new[] { next.AddMonths(-1), next }.Where(month => month >= end)];
-        await Parts.TriedAsync(
+        var made = await Parts.TriedAsync(
             db,
             async () =>
             {
@@ -32,7 +35,7 @@ internal static class IntakeParts
             },
             ct
         );
-        return new(next, TimeSpan.Zero);
+        return new(made ? next : now + AskedAgainAfter, TimeSpan.Zero);
     }
 
     /// <summary>With what a node of another time brought of that month before it had a part.</summary>
@@ -51,24 +54,31 @@ internal static class IntakeParts
     /// <returns>How many messages are gone.</returns>
     public static async Task<int> TrimAsync(NailcrowDb db, DateTimeOffset before, IEnumerable<string> over, CancellationToken ct)
     {
-        var gone = 0;
+        var (gone, others) = (0L, string.Join(", ", over.Select(word => $"'{word}'")));
         foreach (var part in await EndedAsync(db, before, ct))
+        {
+            var all = await Asking.NumberAsync(db, $"SELECT count(*) FROM {part}", ct); // while nobody waits for it
             await Parts.TriedAsync(
                 db,
                 async () =>
                 {
-                    await Asking.DoAsync(db, $"LOCK TABLE {part} IN ACCESS EXCLUSIVE MODE", ct);
-                    var others = string.Join(", ", over.Select(word => $"'{word}'"));
-                    if (await Asking.NumberAsync(db, $"SELECT count(*) FROM {part} WHERE outcome NOT IN ({others})", ct) > 0)
+                    // The whole before the part, as whoever reads it does.
+                    await Asking.DoAsync(db, "LOCK TABLE intake IN ACCESS EXCLUSIVE MODE", ct);
+                    if (await Asking.NumberAsync(db, $"{WordsIn(part)} SELECT count(*) FROM word WHERE outcome NOT IN ({others})", ct) > 0)
                         return;
-                    var all = await Asking.NumberAsync(db, $"SELECT count(*) FROM {part}", ct);
                     await Asking.DoAsync(db, $"DROP TABLE {part}", ct);
-                    gone += (int)all;
+                    gone += all;
                 },
                 ct
             );
-        return gone;
+        }
+        return (int)gone;
     }
+
+    /// <summary>Each outcome that there is, from one to the next by the index: of a few, not of each message.</summary>
+    private static string WordsIn(string part) =>
+        $"WITH RECURSIVE word AS (SELECT min(outcome) AS outcome FROM {part} UNION ALL "
+        + $"SELECT (SELECT min(outcome) FROM {part} WHERE outcome > word.outcome) FROM word WHERE word.outcome IS NOT NULL)";
 
     private static async Task<List<string>> EndedAsync(NailcrowDb db, DateTimeOffset before, CancellationToken ct)
     {

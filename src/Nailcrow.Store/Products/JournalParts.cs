@@ -21,7 +21,13 @@ internal static class JournalParts
     /// <returns>Tickets below this number need not ask.</returns>
     public static async Task<long> RoomForAsync(NailcrowDb db, long ticket, IEnumerable<string> guards, CancellationToken ct)
     {
-        var end = await Asking.NumberAsync(db, $"SELECT max(ends) FROM {Parts.Of("journal", "bigint")}", ct);
+        // Where one could not be made in time its tickets lie in no part, and stay there together: parts go on behind them.
+        var end = await Asking.NumberAsync(
+            db,
+            $"SELECT greatest(max(ends), (SELECT (max(ticket) / {Tickets} + 1) * {Tickets} FROM journal_else WHERE ticket <= {ticket})) "
+                + $"FROM {Parts.Of("journal", "bigint")}",
+            ct
+        );
         if (ticket < end - Tickets || (ticket - end) / Tickets > MostAtOnce)
             return Math.Max(end - Tickets, ticket + 1);
         var made = await Parts.TriedAsync(

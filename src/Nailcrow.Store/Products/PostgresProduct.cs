@@ -68,19 +68,14 @@ internal sealed class PostgresProduct : DatabaseProduct
 
     public override Task<DateTimeOffset> RoomForIntakeAsync(NailcrowDb db, CancellationToken ct) => IntakeParts.RoomForAsync(db, ct);
 
-    public override async Task<int> TrimIntakeAsync(NailcrowDb db, DateTimeOffset before, IEnumerable<string> over, CancellationToken ct)
-    {
-        await using var turn = await BeginAsync(db, WritersTurn.Intake, ct);
-        var gone = await IntakeParts.TrimAsync(db, before, over, ct);
-        await turn.CommitAsync(ct);
-        return gone;
-    }
+    public override Task<int> TrimIntakeAsync(NailcrowDb db, DateTimeOffset before, IEnumerable<string> over, CancellationToken ct) =>
+        IntakeParts.TrimAsync(db, before, over, ct);
 
     public override async Task<IReadOnlyDictionary<string, string>> GuardsAsync(NailcrowDb db, CancellationToken ct)
     {
         await using var rows = await Asking.RowsAsync(
             db,
-            $"""
+            """
             WITH one AS (SELECT c.oid, coalesce(w.relname, c.relname)::text AS name FROM pg_class c
               LEFT JOIN pg_inherits i ON i.inhrelid = c.oid LEFT JOIN pg_class w ON w.oid = i.inhparent
               WHERE c.relkind IN ('r', 'p') AND c.relnamespace = current_schema()::regnamespace)

@@ -35,7 +35,7 @@ public sealed class JournalPartsTests : IAsyncLifetime
 
         opened.ShouldBe(Enumerable.Range(0, 5).Select(i => first + i));
         var parts = Parts();
-        parts[$"journal_first"].ShouldBe(4, "the first two tickets with two entries each");
+        parts["journal_first"].ShouldBe(4, "the first two tickets with two entries each");
         parts.Where(p => p.Key is not ("journal_first" or "journal_else")).Sum(p => p.Value).ShouldBe(6);
         parts["journal_else"].ShouldBe(0);
         parts.Count.ShouldBeGreaterThan(3, "one more is ahead");
@@ -90,6 +90,10 @@ public sealed class JournalPartsTests : IAsyncLifetime
         next.ShouldBe(first + 1);
         Parts()["journal_else"].ShouldBe(1);
         await reading.RollbackAsync(Ct);
+        await using var later = new ServiceCollection().NodeOn(_store);
+        (await OpenAsync(later.Journal(), "FSC-32")).ShouldBe(first + 2);
+        Parts()["journal_else"].ShouldBe(2, "tickets of one part lie together");
+        Parts().Keys.ShouldContain("journal_from_100000", "and parts go on behind them");
         await _store.WriteAsync(next, new NoteWritten("And it goes on"));
         (await _store.ReadAfreshAsync(next)).Head.ShouldBe(2);
         (await _store.VerifyAsync()).Troubles.ShouldBeEmpty();
