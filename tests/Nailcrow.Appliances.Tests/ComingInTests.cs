@@ -172,11 +172,14 @@ public sealed class ComingInTests : IAsyncLifetime
             .Value;
         await using var told = stream.GetAsyncEnumerator(Ct);
         var first = told.MoveNextAsync();
-        for (var fails = 0; fails < 50 && !first.IsCompleted; fails++)
-        {
-            await _machine.HandAsync("warn/5"); // until it listens, nobody hears it
-            await Task.Delay(100, Ct);
-        }
+        await Soon.IsAsync(
+            async () =>
+            {
+                await _machine.HandAsync("warn/5"); // until it listens, nobody hears it
+                return first.IsCompleted;
+            },
+            Ct
+        );
         (await first).ShouldBeTrue();
 
         _keys.Key = new(Trusted: Print);

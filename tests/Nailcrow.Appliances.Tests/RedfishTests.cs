@@ -110,9 +110,8 @@ public sealed class RedfishTests : IAsyncLifetime
         during.Snapshot.BayLabelled("2")?.Role.ShouldBe(BayRole.Filling);
         during.Progress.Single().Percent.ShouldNotBeNull();
 
-        for (var looks = 0; looks < 100 && (await LookAsync()).Snapshot.Arrays[0].State != ArrayState.Whole; looks++)
-            await Task.Delay(100, Ct);
-        (await LookAsync()).Snapshot.BayLabelled("2")?.Role.ShouldBe(BayRole.Member);
+        var after = await Soon.ComesAsync(LookAsync, look => look.Snapshot.Arrays[0].State == ArrayState.Whole, Ct);
+        after.Snapshot.BayLabelled("2")?.Role.ShouldBe(BayRole.Member);
     }
 
     [Fact]
@@ -158,9 +157,8 @@ public sealed class RedfishTests : IAsyncLifetime
         await slow.HandAsync("fail/2");
         await slow.HandAsync("fail-at/3/0.5");
         await slow.HandAsync("start/vault/11");
-        for (var looks = 0; looks < 100 && !(await slow.LookAsync()).Contains("Failed\"}", StringComparison.Ordinal); looks++)
-            await Task.Delay(100, Ct);
-        (await slow.LookAsync()).ShouldContain("The drive in bay 3");
+        var failed = await Soon.ComesAsync(slow.LookAsync, seen => seen.Contains("Failed\"}", StringComparison.Ordinal), Ct);
+        failed.ShouldContain("The drive in bay 3");
 
         await slow.HandAsync("restart");
         (await slow.LookAsync()).ShouldContain("It has restarted.");

@@ -32,6 +32,36 @@ public partial class ReadableTests
             .Select(room => $"{room.Key}: {room.Count()} files")
             .ShouldBeEmpty();
 
+    /// <summary>Where time itself is what is tried; with whose time it is.</summary>
+    private static readonly string[] MayTakeTime =
+    [
+        "tests/Nailcrow.Running/Soon.cs", // between two looks
+        "tests/Nailcrow.Running/Fire/", // a storm lasts as long as it lasts
+        "tests/Nailcrow.Service.Tests/Nodes/UnderFireTests.cs", // a node sleeps
+        "tests/Nailcrow.Service.Tests/Host/KilledTests.cs", // killed at a moment nobody chose
+        "tests/Nailcrow.Service.Tests/Tickets/TicketTests.cs", // a line that is slow
+    ];
+
+    [Fact]
+    public void No_test_waits_for_a_length_of_time_and_hopes()
+    {
+        var waiting = Sources("tests", "*.cs")
+            .SelectMany(file =>
+                CSharpSyntaxTree
+                    .ParseText(File.ReadAllText(file))
+                    .GetRoot()
+                    .DescendantNodes()
+                    .OfType<MemberAccessExpressionSyntax>()
+                    .Where(called => called.ToString() is "Task.Delay" or "Thread.Sleep" || called.Name.ToString() == "WaitForTimeoutAsync")
+                    .Select(_ => Path.GetRelativePath(Repository.Root, file))
+            )
+            .Distinct()
+            .ToList();
+
+        waiting.Where(file => !MayTakeTime.Any(file.StartsWith)).ShouldBeEmpty();
+        MayTakeTime.Where(may => !waiting.Exists(file => file.StartsWith(may, StringComparison.Ordinal))).ShouldBeEmpty();
+    }
+
     private static bool IsGenerated(string file) => file.Contains("/Migrations/");
 
     // It lies beside the file that it is of.

@@ -138,19 +138,18 @@ public sealed class OffThePathTests(CommandInUse use) : IClassFixture<CommandInU
         (await use.Command.DoneAsync("intake", "settle", id, "--asset", "FSC-0402")).ShouldContain("that is where it belongs.");
     }
 
-    private async Task<string> UnderstoodByNobodyAsync(string text)
-    {
-        for (var tries = 0; ; tries++)
-        {
-            var list = JsonDocument.Parse(await use.Command.DoneAsync("intake", "list", "--json"));
-            foreach (var item in list.RootElement.GetProperty("items").EnumerateArray())
-                if (item.GetProperty("text").GetString()!.Contains(text, StringComparison.Ordinal)) // a message has a text
-                    return item.GetProperty("id").GetString()!;
-            if (tries > 100)
-                throw new TimeoutException($"'{text}' never came in.");
-            await Task.Delay(100, Ct);
-        }
-    }
+    private Task<string> UnderstoodByNobodyAsync(string text) =>
+        Soon.ComesAsync<string>(
+            async () =>
+            {
+                using var list = JsonDocument.Parse(await use.Command.DoneAsync("intake", "list", "--json"));
+                foreach (var item in list.RootElement.GetProperty("items").EnumerateArray())
+                    if (item.GetProperty("text").GetString()!.Contains(text, StringComparison.Ordinal)) // a message has a text
+                        return item.GetProperty("id").GetString();
+                return null;
+            },
+            Ct
+        );
 
     private Task<string> ReserveAsync(string ticket, string serial) =>
         use.Command.DoneAsync(

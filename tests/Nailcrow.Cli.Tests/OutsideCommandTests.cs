@@ -7,17 +7,13 @@ namespace Nailcrow.Cli.Tests;
 [Takes(164)]
 public sealed class OutsideCommandTests(CommandInUse use) : IClassFixture<CommandInUse>
 {
-    private async Task<string> ShownAsync(string what, params string[] command)
-    {
-        for (var tries = 0; tries < 400; tries++) // what is said outside is answered when it is
-        {
-            var shown = await use.Command.DoneAsync(command);
-            if (shown.Contains(what, StringComparison.Ordinal))
-                return shown;
-            await Task.Delay(50, TestContext.Current.CancellationToken);
-        }
-        throw new TimeoutException($"'{what}' never came:\n{await use.Command.DoneAsync(command)}");
-    }
+    /// <summary>What a command shows once it shows this: what is said outside is answered when it is.</summary>
+    private Task<string> ShownAsync(string what, params string[] command) =>
+        Soon.ComesAsync(
+            () => use.Command.DoneAsync(command),
+            shown => shown.Contains(what, StringComparison.Ordinal),
+            TestContext.Current.CancellationToken
+        );
 
     private Task<string> SetAsync(string name, string kind, RunningStandIn at) =>
         use.Command.DoneAsync(

@@ -134,7 +134,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
                     default
                 );
             if (step.Kind == StepKind.Hold)
-                await Task.Delay(TimeSpan.FromSeconds(step.Seconds ?? 0));
+                await Soon.IsAsync(async () => (await ilka.TicketAsync(ticket, default)).Run?.Unmet is null, default);
             await ilka.WriteAsync(ticket, Body(view.Run, step), default);
         }
         throw new TimeoutException($"The run never came to '{until}'.");

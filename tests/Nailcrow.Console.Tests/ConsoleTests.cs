@@ -166,8 +166,7 @@ public sealed class ConsoleTests(ConsoleInUse use)
                     await PressAsync(page, step.Kind == Core.Procedures.StepKind.Look ? "Yes" : "Done");
                     break;
             }
-            for (var waits = 0; waits < 60 && (await ilka.TicketAsync(ticket, Ct)).Run?.Current?.Id == step.Id; waits++)
-                await Task.Delay(100, Ct);
+            await Soon.IsAsync(async () => (await ilka.TicketAsync(ticket, Ct)).Run?.Current?.Id != step.Id, Ct);
         }
         throw new TimeoutException("The run never came to its end.");
     }

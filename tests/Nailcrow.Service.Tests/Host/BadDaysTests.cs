@@ -61,8 +61,7 @@ public sealed class BadDaysTests
                 )
             )
             .ToList();
-        for (var waits = 0; waits < 300 && Acknowledged() <= 10; waits++)
-            await Task.Delay(100, Ct);
+        await Soon.IsAsync(() => Task.FromResult(Acknowledged() > 10), Ct);
 
         await service.Process.StopAsync(); // within five seconds, or it throws
 

@@ -79,9 +79,8 @@ public sealed class KilledTests
             })
             .ToList();
         // In the middle of writes: a service that is cold on a busy machine takes its time with the first of them.
-        while (acknowledged.Count <= before + Writers && writing.Exists(w => !w.IsCompleted))
-            await Task.Delay(5, Ct);
-        await Task.Delay(after, Ct);
+        await Soon.IsAsync(() => Task.FromResult(acknowledged.Count > before + Writers || writing.TrueForAll(w => w.IsCompleted)), Ct);
+        await Task.Delay(after, Ct); // at a moment nobody chose
         await service.Process.KillAsync();
         await Task.WhenAll(writing);
     }

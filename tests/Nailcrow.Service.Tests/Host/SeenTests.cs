@@ -12,8 +12,6 @@ namespace Nailcrow.Service.Tests.Host;
 /// <summary>What whoever watches a service from outside sees of it: a page of numbers, what is sent to a collector, and whether it takes calls.</summary>
 public sealed partial class SeenTests
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
-
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
     [Fact]
@@ -56,11 +54,11 @@ public sealed partial class SeenTests
             Regex.IsMatch(page, $"^{asked}[{{ ]", RegexOptions.Multiline).ShouldBeTrue($"{asked} is on no page");
 
         await postgres.StopAsync();
-        await UntilAsync(async () => (await ReadyAsync(service)).State == "database-away");
+        await Soon.IsAsync(async () => (await ReadyAsync(service)).State == "database-away", Ct);
         using (var anybody = service.Http())
             (await anybody.GetAsync("health/live", Ct)).StatusCode.ShouldBe(HttpStatusCode.OK);
         await postgres.StartAgainAsync();
-        await UntilAsync(async () => (await ReadyAsync(service)) == (HttpStatusCode.OK, "ready"));
+        await Soon.IsAsync(async () => (await ReadyAsync(service)) == (HttpStatusCode.OK, "ready"), Ct);
     }
 
     [Fact]
@@ -82,9 +80,9 @@ public sealed partial class SeenTests
         var ilka = await service.SignInAsync("ilka");
         var ticket = (await ilka.ReportAsync(new FaultAsk("FSC-0203", "Lamp off", Bay: "5"), Ct)).Ticket;
 
-        await UntilAsync(() => Task.FromResult(collector.Heard("/v1/metrics", "nailcrow.journal.entries")));
-        await UntilAsync(() => Task.FromResult(collector.Heard("/v1/traces", "journal turn")));
-        await UntilAsync(() => Task.FromResult(collector.Heard("/v1/logs", "Nailcrow listens at")));
+        await Soon.IsAsync(() => Task.FromResult(collector.Heard("/v1/metrics", "nailcrow.journal.entries")), Ct);
+        await Soon.IsAsync(() => Task.FromResult(collector.Heard("/v1/traces", "journal turn")), Ct);
+        await Soon.IsAsync(() => Task.FromResult(collector.Heard("/v1/logs", "Nailcrow listens at")), Ct);
         collector.Dispose();
 
         await ilka.WriteAsync(ticket, new NoteWritten("Nobody watches now"), Ct);
@@ -101,7 +99,7 @@ public sealed partial class SeenTests
 
         var stopping = service.Process.StopAsync();
 
-        await UntilAsync(async () => await ReadyAsync(service) == (HttpStatusCode.ServiceUnavailable, "going-down"));
+        await Soon.IsAsync(async () => await ReadyAsync(service) == (HttpStatusCode.ServiceUnavailable, "going-down"), Ct);
         await ilka.WriteAsync(ticket, new NoteWritten("Taken to the end"), Ct);
         await stopping;
         await using var again = await RunningService.StartAsync(service.Folder);
@@ -159,16 +157,6 @@ public sealed partial class SeenTests
             answer.StatusCode,
             JsonDocument.Parse(await answer.Content.ReadAsStringAsync(Ct)).RootElement.GetProperty("state").GetString()
         );
-    }
-
-    private static async Task UntilAsync(Func<Task<bool>> holds)
-    {
-        var until = DateTimeOffset.UtcNow + Patience;
-        while (!await holds())
-        {
-            (DateTimeOffset.UtcNow < until).ShouldBeTrue("It did not come to hold.");
-            await Task.Delay(50, Ct);
-        }
     }
 
     /// <summary>Takes what is sent by OTLP over HTTP, and keeps its bytes.</summary>

@@ -10,9 +10,6 @@ namespace Nailcrow.Service.Tests.Situations;
 /// <summary>A carrier, maker or mail server that the firm can speak to, for one test: simulated, and known under a name of its own.</summary>
 internal sealed class Outside : IAsyncDisposable
 {
-    // Longer than any answer here takes, on a machine that does something else beside it.
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
-
     private readonly TheFirm _firm;
     private readonly RunningStandIn _at;
 
@@ -93,20 +90,7 @@ internal sealed class Outside : IAsyncDisposable
         (await ComesAsync(() => story.ViewAsync(), v => v.Parcels.Count > 0 && isSo(v.Parcels[^1]))).Parcels[^1];
 
     /// <summary>Asked for again until it is so; what waits outside is not known to the minute.</summary>
-    public static async Task<T> ComesAsync<T>(Func<Task<T>> look, Func<T, bool> isSo)
-    {
-        var until = DateTimeOffset.UtcNow + Patience;
-        while (true)
-        {
-            var seen = await look();
-            if (isSo(seen) || DateTimeOffset.UtcNow > until)
-            {
-                isSo(seen).ShouldBeTrue($"It never came: {JsonSerializer.Serialize(seen)}");
-                return seen;
-            }
-            await Task.Delay(25, Ct);
-        }
-    }
+    public static Task<T> ComesAsync<T>(Func<Task<T>> look, Func<T, bool> isSo) => Soon.ComesAsync(look, isSo, Ct);
 
     public async ValueTask DisposeAsync()
     {

@@ -91,10 +91,9 @@ public sealed class SwapTests : IAsyncLifetime
                 await _ilka.SwitchLightAsync(ticket, step.Records == Records.LightOn, Ct);
             if (view.Run.Unmet is not null && step.Kind == StepKind.Gate)
                 await _ilka.TakeSnapshotAsync(ticket, Ct);
-            if (view.Run.Unmet is not null && step.Kind is StepKind.Hold || step.Gate is GateFact.DriveJoined)
-                await Task.Delay(500, Ct);
-            if (step.Gate is not GateFact.DriveJoined || (await _ilka.TicketAsync(ticket, Ct)).Run?.Unmet is null)
-                await TryAsync(ticket, Body(view.Run.Sheet, step, view.Run.Expected));
+            if (step.Kind is StepKind.Hold || step.Gate is GateFact.DriveJoined)
+                await Soon.IsAsync(async () => (await _ilka.TicketAsync(ticket, Ct)).Run?.Unmet is null, Ct);
+            await TryAsync(ticket, Body(view.Run.Sheet, step, view.Run.Expected));
         }
         throw new TimeoutException($"The run never came to '{until}'.");
     }
@@ -237,9 +236,8 @@ public sealed class SwapTests : IAsyncLifetime
         }
 
         var dorrik = await _service.AsAsync("dorrik");
-        for (var tries = 0; tries < 100 && (await dorrik.IntakeAsync("joined", Ct)).Items.Count == 0; tries++)
-            await Task.Delay(100, Ct);
-        (await dorrik.IntakeAsync("joined", Ct)).Items.ShouldHaveSingleItem().Ticket.ShouldBe(ticket);
+        var joined = await Soon.ComesAsync(async () => (await dorrik.IntakeAsync("joined", Ct)).Items, items => items.Count > 0, Ct);
+        joined.ShouldHaveSingleItem().Ticket.ShouldBe(ticket);
         (await dorrik.TicketsAsync(new(Asset: "FSC-0107"), Ct)).Tickets.ShouldHaveSingleItem();
         (await dorrik.TicketAsync(ticket, Ct)).Evidence.ShouldContain(e => e.Bay == "9");
     }

@@ -58,15 +58,18 @@ public sealed class WireTests : IDisposable
         (await ShownAsync(service.Address)).ShouldBe("CN=first.firm.example");
 
         Renew("second.firm.example");
-        await Until(async () => await ShownAsync(service.Address) == "CN=second.firm.example");
+        await Soon.IsAsync(async () => await ShownAsync(service.Address) == "CN=second.firm.example", Ct);
         await File.WriteAllTextAsync(Certificate, "-----BEGIN CERTIFICATE-----\nhalf written", Ct);
 
         // It is looked at when somebody comes.
-        await Until(async () =>
-        {
-            (await ShownAsync(service.Address)).ShouldBe("CN=second.firm.example");
-            return service.Process.Said.Contains("The one before is shown on", StringComparison.Ordinal);
-        });
+        await Soon.IsAsync(
+            async () =>
+            {
+                (await ShownAsync(service.Address)).ShouldBe("CN=second.firm.example");
+                return service.Process.Said.Contains("The one before is shown on", StringComparison.Ordinal);
+            },
+            Ct
+        );
     }
 
     [Fact]
@@ -86,7 +89,7 @@ public sealed class WireTests : IDisposable
         await tls.WriteAsync(Encoding.UTF8.GetBytes($"{Line.Length} {Line}"), Ct);
 
         var admin = await SignInAsync(service.Address);
-        await Until(async () => (await admin.IntakeAsync(null, Ct)).Items.Any(i => i.Text == Line));
+        await Soon.IsAsync(async () => (await admin.IntakeAsync(null, Ct)).Items.Any(i => i.Text == Line), Ct);
     }
 
     [Theory]
@@ -317,13 +320,5 @@ public sealed class WireTests : IDisposable
         await using var tls = new SslStream(tcp.GetStream(), false, (_, _, _, _) => true);
         await tls.AuthenticateAsClientAsync("any");
         return tls.RemoteCertificate!.Subject;
-    }
-
-    private static async Task Until(Func<Task<bool>> so)
-    {
-        using var patience = CancellationTokenSource.CreateLinkedTokenSource(Ct);
-        patience.CancelAfter(TimeSpan.FromSeconds(30));
-        while (!await so())
-            await Task.Delay(TimeSpan.FromMilliseconds(200), patience.Token);
     }
 }
