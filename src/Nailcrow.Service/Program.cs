@@ -14,6 +14,7 @@ using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Service.Tickets.Planning;
+using Nailcrow.Store;
 
 if (await ServiceCommands.RunAsync(args) is { } ended)
     return ended;
@@ -30,11 +31,11 @@ catch (Exception e) when (KeptFromStarting.Sentence(e) is { } sentence)
 
 static async Task<WebApplication> ReadyAsync(string[] args)
 {
-    WireJson.MakeReadyBeside();
     // Settings are read once. Whoever would read them anew watches the folder that it was started in, with all that lies beneath.
     string[] words = ["--hostBuilder:reloadConfigOnChange=false", .. args];
     var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = words, WebRootPath = ConsoleFiles.Beside });
     var settings = builder.AddHost();
+    StoreRegistration.MakeReadyBeside(settings.Data, settings.Database);
     builder.AddPeople(settings);
     builder.AddAppliances();
     builder.AddIntake(settings);
@@ -45,6 +46,8 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     builder.AddSeen(settings);
 
     var app = builder.Build();
+    // Neither waits for the other: what the database has to be brought to, and how each call is bound.
+    var prepared = Task.Run(() => app.PrepareAsync(settings));
     app.UseHost();
     app.MapIntake();
     app.MapTickets();
@@ -72,6 +75,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapAdmin();
     app.MapSeen(settings);
     app.MapHost();
-    await app.PrepareAsync(settings);
+    app.BindCalls();
+    await prepared;
     return app;
 }

@@ -30,6 +30,8 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     public async Task IsHereAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
+        if (await Asking.NumberAsync(db, "SELECT count(*) FROM record_place", ct) == 0)
+            return; // nearly every start: nothing is compiled for the question
         if (await db.Set<RecordPlaceRow>().AsNoTracking().SingleOrDefaultAsync(ct) is { } mark)
             throw new RecordElsewhereException(WhyNotHere(mark, file is null ? "This database" : Path.GetFullPath(file.Path)));
     }

@@ -5,6 +5,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Running;
 
 namespace Nailcrow.Console.Tests;
 

@@ -32,12 +32,13 @@ internal static class AdminEndpoints
     }
 
     internal static async Task<Results<Ok<Loaded>, ProblemHttpResult>> Load(
-        ReferenceData data,
+        Sent<ReferenceData> sent,
         ReferenceChanging changing,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
+        var data = sent.Message;
         var words = data.Models.SelectMany(ModelWords.Problems);
         var problems = await changing.LoadAsync(data, person.ToActor().Name, ct, words);
         return problems.Count == 0

@@ -22,12 +22,13 @@ internal static class VerifyEndpoint
         admin.MapPost("/verify", Verify).WithName("Verify").Produces<VerifyNews>(200, "application/x-ndjson").ProducesProblem(422);
 
     internal static async Task<Results<PushStreamHttpResult, ProblemHttpResult>> Verify(
-        VerifyAsk ask,
+        Sent<VerifyAsk> sent,
         JournalCheck check,
         Seals seals,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if ((ask.Seal ?? await seals.NewestAsync(ct)) is not { } text)
             return Answer(null, !ask.RecordOnly, check);
         return seals.Read(text).Is(out var read, out var reason) ? Answer(read.Seal, !ask.RecordOnly, check)

@@ -67,7 +67,7 @@ internal static class AppliancesEndpoints
 
     /// <summary>A machine that nobody knew, from what its plate says, with its site where that is new as well. What is known is changed elsewhere.</summary>
     internal static async Task<Results<Ok<MachineAdded>, ProblemHttpResult>> Add(
-        MachineAsk ask,
+        Sent<MachineAsk> sent,
         ReferenceBook book,
         ReferenceChanging changing,
         IntakeLog log,
@@ -75,6 +75,7 @@ internal static class AppliancesEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (MachinePlate.ProblemOfNew(ask.Appliance, ask.Site, ask.Customer) is { } no)
             return Refusals.Unusable(no);
         if (await changing.AddAsync(ask.Appliance, ask.Site, ask.Customer, person.ToActor().Name, ct) is { } refused)
@@ -91,7 +92,7 @@ internal static class AppliancesEndpoints
 
     internal static async Task<Results<Ok<ApplianceView>, ProblemHttpResult>> Replace(
         string asset,
-        Appliance appliance,
+        Sent<Appliance> sent,
         ReferenceBook book,
         ReferenceChanging changing,
         ClaimsPrincipal person,
@@ -99,6 +100,7 @@ internal static class AppliancesEndpoints
         CancellationToken ct
     )
     {
+        var appliance = sent.Message;
         if (!long.TryParse(ifMatch?.Trim('"'), out var seen))
             return TypedResults.Problem(
                 "Send If-Match with the version you saw, so that nobody's change is lost.",

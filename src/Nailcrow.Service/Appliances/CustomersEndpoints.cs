@@ -50,7 +50,7 @@ internal static class CustomersEndpoints
 
     /// <summary>Adds a customer; one that is known is replaced, with <c>If-Match</c> naming what the editor saw.</summary>
     internal static async Task<Results<Ok<CustomerView>, ProblemHttpResult>> Put(
-        Customer customer,
+        Sent<Customer> sent,
         ReferenceBook book,
         PicturePeriods pictures,
         ReferenceChanging changing,
@@ -59,6 +59,7 @@ internal static class CustomersEndpoints
         CancellationToken ct
     )
     {
+        var customer = sent.Message;
         if (customer.Problem() is { } problem)
             return Refusals.Unusable(problem);
         var named = customer with { Name = customer.Name.Trim() };

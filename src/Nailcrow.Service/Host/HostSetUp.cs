@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Reflection;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Http.Json;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Options;
@@ -111,6 +112,13 @@ internal static class HostSetUp
         app.MapConsolePages();
     }
 
+    /// <summary>Has the code compiled by which calls are bound to what answers them; listening waits for it.</summary>
+    public static void BindCalls(this IEndpointRouteBuilder app)
+    {
+        foreach (var calls in app.DataSources)
+            _ = calls.Endpoints.Count;
+    }
+
     /// <summary>Brings the database up to date and says in plain words what would keep people out.</summary>
     public static async Task PrepareAsync(this WebApplication app, ServiceSettings settings)
     {
@@ -157,18 +165,15 @@ internal static class HostSetUp
     private static async Task FirstPersonAsync(WebApplication app, ServiceSettings settings, Database database)
     {
         var first = app.Services.GetRequiredService<People.FirstPerson>();
-        if (settings.Database is not null)
-            await database.OneByOneAsync(
-                () =>
-                {
-                    // With the first that is protected, the first key is made; two nodes' would not know each other's cookies at first.
-                    app.Services.GetRequiredService<ISecretKeeper>().Protect("");
-                    return settings.FirstAdmin is null ? Task.CompletedTask : first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
-                },
-                CancellationToken.None
-            );
-        else if (settings.FirstAdmin is not null)
-            await first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
+        await database.OneByOneAsync(
+            () =>
+            {
+                // With the first that is protected, the first key is made; two nodes' would not know each other's cookies at first.
+                app.Services.GetRequiredService<ISecretKeeper>().Protect("");
+                return settings.FirstAdmin is null ? Task.CompletedTask : first.MakeAsync(settings.FirstAdmin, CancellationToken.None);
+            },
+            CancellationToken.None
+        );
         if (settings.FirstAdmin is null) // only a word of advice, which nobody has to wait for
             _ = AdviseAsync();
 
@@ -187,6 +192,7 @@ internal static class HostSetUp
             app.Services.GetRequiredService<Nailcrow.Appliances.AllowedAddresses>().OwnPorts(own);
             app.Services.GetRequiredService<OutsideAddresses>().Allowed.OwnPorts(own);
         });
+        _ = WireJson.DescribeLargestAsync(app.Lifetime, app.Services.GetRequiredService<IOptions<JsonOptions>>().Value.SerializerOptions);
         app.Lifetime.ApplicationStarted.Register(() =>
             Log.ForContext(typeof(HostSetUp)).Information("Nailcrow listens at {Urls}; data in {Data}", app.Urls, settings.Place())
         );

@@ -27,7 +27,7 @@ internal static class IntakeEndpoints
 
     /// <summary>A fault becomes a ticket, or joins the one that is open for the same drive.</summary>
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Report(
-        FaultAsk fault,
+        Sent<FaultAsk> sent,
         ReferenceBook book,
         TicketLines lines,
         TicketJournal journal,
@@ -38,6 +38,7 @@ internal static class IntakeEndpoints
         CancellationToken ct
     )
     {
+        var fault = sent.Message;
         if (await book.FindAsync(fault.Asset, ct) is not { } known)
             return await KeptAsync(fault, log, time, person, ct);
         var report = Reporting.Of(known, fault.Symptom, fault.Job, fault.Bay, fault.Serial, fault.Since) with { Array = fault.Array };

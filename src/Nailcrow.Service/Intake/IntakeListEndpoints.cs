@@ -78,12 +78,13 @@ internal static class IntakeListEndpoints
     }
 
     internal static async Task<Results<Ok<Tried>, ProblemHttpResult>> Try(
-        TryAsk ask,
+        Sent<TryAsk> sent,
         IntakeRules known,
         TimeProvider time,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (ask.Rule?.Problem() is { } problem)
             return Refusals.Unusable(problem);
         if (!SyslogMessage.Parse(ask.Line, time.GetUtcNow()).Is(out var message, out var unread))
@@ -116,7 +117,7 @@ internal static class IntakeListEndpoints
     /// <summary>Adds or replaces a rule; what was kept and not understood is held against it at once.</summary>
     internal static async Task<Results<Ok<RulePut>, ProblemHttpResult>> Put(
         string id,
-        IntakeRule rule,
+        Sent<IntakeRule> sent,
         ReferenceChanging changing,
         IntakeLog log,
         IntakeSorter sorter,
@@ -125,6 +126,7 @@ internal static class IntakeListEndpoints
         CancellationToken ct
     )
     {
+        var rule = sent.Message;
         var named = rule with { Id = id };
         if (await changing.LoadAsync(new ReferenceData([], [], [], Rules: [named]), person.ToActor().Name, ct) is [var problem, ..])
             return Refusals.Unusable(problem);
@@ -139,7 +141,7 @@ internal static class IntakeListEndpoints
     /// <summary>A person says what it is about, and it becomes or joins a ticket; or that nobody has to look at it.</summary>
     internal static async Task<Results<Ok<Receipt>, NoContent, ProblemHttpResult>> Settle(
         Guid id,
-        IntakeSettleAsk ask,
+        Sent<IntakeSettleAsk> sent,
         IntakeLog log,
         ReferenceBook book,
         TicketLines lines,
@@ -150,6 +152,7 @@ internal static class IntakeListEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await log.FindAsync(id, ct) is not { } item)
             return Refusals.NotFound("There is no such message.");
         // What was put aside may be made a ticket after all.
@@ -167,14 +170,16 @@ internal static class IntakeListEndpoints
             item.Alert?.Text
             ?? (SyslogMessage.Parse(item.Text, item.ReceivedAt) is Parsed<SyslogMessage>.Ok(var message) ? message.Text : item.Text);
         var answer = await IntakeEndpoints.Report(
-            new FaultAsk(
-                ask.Asset,
-                Reporting.Short(text),
-                JobKind.Fault,
-                ask.Bay ?? item.Alert?.Bay,
-                ask.Serial ?? item.Alert?.Serial,
-                SinceSaid(item),
-                id
+            new Sent<FaultAsk>(
+                new(
+                    ask.Asset,
+                    Reporting.Short(text),
+                    JobKind.Fault,
+                    ask.Bay ?? item.Alert?.Bay,
+                    ask.Serial ?? item.Alert?.Serial,
+                    SinceSaid(item),
+                    id
+                )
             ),
             book,
             lines,

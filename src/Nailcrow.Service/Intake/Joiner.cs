@@ -31,6 +31,7 @@ internal sealed class Joiner(
     OneAtATime doors,
     IApplianceLink link,
     TimeProvider time,
+    IHostApplicationLifetime life,
     ILogger<Joiner> complaints
 ) : BackgroundService
 {
@@ -43,6 +44,7 @@ internal sealed class Joiner(
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
+        await life.CalmAsync(stoppingToken);
         var (alert, taken) = (news.NextAlert, leases.NextTaken);
         while (!stoppingToken.IsCancellationRequested)
             try

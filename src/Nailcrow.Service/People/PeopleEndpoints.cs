@@ -68,13 +68,14 @@ internal static class PeopleEndpoints
     }
 
     internal static async Task<Results<Ok<PersonLetIn>, ProblemHttpResult>> Add(
-        PersonAsk ask,
+        Sent<PersonAsk> sent,
         HttpContext http,
         PeopleBook people,
         FirstPasswords passwords,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (ask.Roles.Count == 0)
             return Refusals.Unusable($"A person has at least one role; accepted: {Words.List<Role>()}.");
         if (ask.Mail is { } mail && !Mailbox.IsOne(mail))
@@ -102,31 +103,31 @@ internal static class PeopleEndpoints
 
     internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> Rename(
         string name,
-        PersonName ask,
+        Sent<PersonName> sent,
         HttpContext http,
         PeopleBook people,
         Standings standings,
         CancellationToken ct
     ) =>
-        FullName.Parse(ask.FullName).Is(out var fullName, out var whyNot)
+        FullName.Parse(sent.Message.FullName).Is(out var fullName, out var whyNot)
             ? await ChangedAsync(name, people, standings, () => people.RenameAsync(http.Doer(), name, fullName, ct), ct)
             : Refusals.Unusable(whyNot);
 
     internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> PutRoles(
         string name,
-        PersonRoles ask,
+        Sent<PersonRoles> sent,
         HttpContext http,
         PeopleBook people,
         Standings standings,
         CancellationToken ct
     ) =>
-        ask.Roles.Count == 0
+        sent.Message.Roles.Count == 0
             ? Refusals.Unusable($"A person has at least one role; accepted: {Words.List<Role>()}. Who may do nothing any more is disabled.")
-            : await ChangedAsync(name, people, standings, () => people.RolesAsync(http.Doer(), name, ask.Roles, ct), ct);
+            : await ChangedAsync(name, people, standings, () => people.RolesAsync(http.Doer(), name, sent.Message.Roles, ct), ct);
 
     internal static async Task<Results<Ok<PersonLetIn>, ProblemHttpResult>> GivePassword(
         string name,
-        PasswordGiven ask,
+        Sent<PasswordGiven> sent,
         HttpContext http,
         PeopleBook people,
         FirstPasswords passwords,
@@ -134,6 +135,7 @@ internal static class PeopleEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await people.FindAsync(name, ct) is not { } person)
             return Nobody(name);
         if (!(await passwords.GiveAsync(ask.Password, person.Name, person.FullName, ct)).Is(out var first, out var whyNot))
@@ -147,19 +149,19 @@ internal static class PeopleEndpoints
 
     internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> Disable(
         string name,
-        PersonOut ask,
+        Sent<PersonOut> sent,
         HttpContext http,
         PeopleBook people,
         Standings standings,
         CancellationToken ct
     ) =>
-        WhyNoReason(ask) is { } whyNot
+        WhyNoReason(sent.Message) is { } whyNot
             ? Refusals.Unusable(whyNot)
             : await ChangedAsync(
                 name,
                 people,
                 standings,
-                () => people.DisableAsync(http.Doer(), name, ask.Because.Trim(), leaves: false, ct),
+                () => people.DisableAsync(http.Doer(), name, sent.Message.Because.Trim(), leaves: false, ct),
                 ct
             );
 
@@ -195,12 +197,13 @@ internal static class PeopleEndpoints
     /// <summary>Where reminders go to: one's own, or anybody's where one looks after people.</summary>
     internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> PutMail(
         string name,
-        PersonMail mail,
+        Sent<PersonMail> sent,
         HttpContext http,
         PeopleBook people,
         CancellationToken ct
     )
     {
+        var mail = sent.Message;
         var actor = http.User.ToActor();
         if (actor.Name != name && !actor.MayActAs(Permissions.Of(Permission.LookAfterPeople)))
             return Refusals.NotAllowed($"{actor.Name} may change their own address; that of others takes the role admin.");

@@ -71,12 +71,13 @@ internal static class ProceduresEndpoints
     }
 
     internal static async Task<Results<Ok<ProcedureView>, ProblemHttpResult>> Publish(
-        PublishAsk ask,
+        Sent<PublishAsk> sent,
         ProcedureLibrary library,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (!ask.Files.ContainsKey(ask.File))
             return Refusals.Unusable($"'{ask.File}' is not among the files that were sent.");
         if (ask.Files.Sum(f => f.Value.Length) > MostCharacters)
@@ -155,12 +156,13 @@ internal static class ProceduresEndpoints
     internal static async Task<Results<NoContent, ProblemHttpResult>> Withdraw(
         string id,
         string version,
-        WithdrawAsk ask,
+        Sent<WithdrawAsk> sent,
         ProcedureLibrary library,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (string.IsNullOrWhiteSpace(ask.Because))
             return Refusals.Unusable("Say why it is withdrawn; everybody who is on it is told.");
         return await library.WithdrawAsync(id, version, person.ToActor().Name, ask.Because, ct)
@@ -171,12 +173,13 @@ internal static class ProceduresEndpoints
     internal static async Task<Results<NoContent, ProblemHttpResult>> BringBack(
         string id,
         string version,
-        WithdrawAsk ask,
+        Sent<WithdrawAsk> sent,
         ProcedureLibrary library,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (string.IsNullOrWhiteSpace(ask.Because))
             return Refusals.Unusable("Say why it is brought back: what it was withdrawn for is no longer so, or never was.");
         if (await library.BringBackAsync(id, version, person.ToActor().Name, ask.Because, ct))

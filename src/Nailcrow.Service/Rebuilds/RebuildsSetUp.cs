@@ -33,6 +33,6 @@ internal static class RebuildsSetUp
                     )
             )
         );
-        builder.Services.AddQuartzHostedService(host => host.WaitForJobsToComplete = true);
+        builder.Services.AddHostedService<Rounds>();
     }
 }

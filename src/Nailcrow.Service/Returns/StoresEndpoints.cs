@@ -119,25 +119,31 @@ internal static class StoresEndpoints
 
     /// <summary>A part in somebody's hand goes on a shelf: what waits for it is told, and a serial nobody expects is asked about.</summary>
     internal static async Task<Results<Ok<ReceiveAnswer>, ProblemHttpResult>> Receive(
-        ReceiveAsk ask,
+        Sent<ReceiveAsk> sent,
         StoresRoom room,
         ClaimsPrincipal person,
         CancellationToken ct
     ) =>
-        NoPlace(ask.To) is { } no
+        NoPlace(sent.Message.To) is { } no
             ? Refusals.Unusable(no)
             : TypedResults.Ok(
-                await room.TakeInAsync(new(ask.Serial, ask.To, ask.Model?.Trim(), ask.Bytes, ask.AsRead), ask.Id, person.ToActor(), ct)
+                await room.TakeInAsync(
+                    new(sent.Message.Serial, sent.Message.To, sent.Message.Model?.Trim(), sent.Message.Bytes, sent.Message.AsRead),
+                    sent.Message.Id,
+                    person.ToActor(),
+                    ct
+                )
             );
 
     /// <summary>Parts that go to another shelf, depot or van, each told for itself.</summary>
     internal static async Task<Results<Ok<MoveAnswer>, ProblemHttpResult>> Move(
-        MoveAsk ask,
+        Sent<MoveAsk> sent,
         StoresRoom room,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if ((NoPlace(ask.To) ?? TooMany(ask.Serials)) is { } no)
             return Refusals.Unusable(no);
         var answers = new List<ReceiveAnswer>();
@@ -148,48 +154,48 @@ internal static class StoresEndpoints
 
     /// <summary>Hands a part to somebody: for the ticket it is set aside for, else into their van.</summary>
     internal static async Task<Results<Ok<ReceiveAnswer>, ProblemHttpResult>> HandOut(
-        HandOutAsk ask,
+        Sent<HandOutAsk> sent,
         StoresRoom room,
         KnownPeople people,
         ClaimsPrincipal person,
         CancellationToken ct
     ) =>
-        await people.WhyNotAsync(new PartIssued(ask.Serial, ask.To), ct) is { } nobody
+        await people.WhyNotAsync(new PartIssued(sent.Message.Serial, sent.Message.To), ct) is { } nobody
             ? Refusals.Unusable(nobody)
-            : TypedResults.Ok(await room.HandOutAsync(ask, person.ToActor(), ct));
+            : TypedResults.Ok(await room.HandOutAsync(sent.Message, person.ToActor(), ct));
 
     /// <summary>What was scanned on a shelf or in a van, against what the ledger has there.</summary>
     internal static async Task<Results<Ok<CountAnswer>, ProblemHttpResult>> Count(
-        CountAsk ask,
+        Sent<CountAsk> sent,
         StoresRoom room,
         ClaimsPrincipal person,
         CancellationToken ct
     ) =>
-        (NoPlace(ask.At) ?? TooMany(ask.Serials)) is { } no ? Refusals.Unusable(no)
-        : Counting.WhyNot(person.ToActor(), ask.At) is { } notTheirs ? Refusals.NotAllowed(notTheirs)
-        : TypedResults.Ok(await room.CountAsync(ask, person.ToActor(), ct));
+        (NoPlace(sent.Message.At) ?? TooMany(sent.Message.Serials)) is { } no ? Refusals.Unusable(no)
+        : Counting.WhyNot(person.ToActor(), sent.Message.At) is { } notTheirs ? Refusals.NotAllowed(notTheirs)
+        : TypedResults.Ok(await room.CountAsync(sent.Message, person.ToActor(), ct));
 
     /// <summary>A used drive on a shelf was wiped.</summary>
     internal static async Task<Results<Ok<ReceiveAnswer>, ProblemHttpResult>> Wipe(
-        WipeAsk ask,
+        Sent<WipeAsk> sent,
         StoresRoom room,
         ClaimsPrincipal person,
         CancellationToken ct
     ) =>
-        string.IsNullOrWhiteSpace(ask.Method)
+        string.IsNullOrWhiteSpace(sent.Message.Method)
             ? Refusals.Unusable("Say how it was wiped: overwritten once, sanitize command, degaussed.")
-            : TypedResults.Ok(await room.WipedAsync(ask, person.ToActor(), ct));
+            : TypedResults.Ok(await room.WipedAsync(sent.Message, person.ToActor(), ct));
 
     /// <summary>A lead writes a part off that nobody finds.</summary>
     internal static async Task<Results<Ok<ReceiveAnswer>, ProblemHttpResult>> WriteOff(
-        WriteOffAsk ask,
+        Sent<WriteOffAsk> sent,
         StoresRoom room,
         ClaimsPrincipal person,
         CancellationToken ct
     ) =>
-        string.IsNullOrWhiteSpace(ask.Because) || string.IsNullOrWhiteSpace(ask.OnIt)
+        string.IsNullOrWhiteSpace(sent.Message.Because) || string.IsNullOrWhiteSpace(sent.Message.OnIt)
             ? Refusals.Unusable("Say how it was lost and what was done to find it, and what was on it: whose data, or none.")
-            : TypedResults.Ok(await room.WriteOffAsync(ask, person.ToActor(), ct));
+            : TypedResults.Ok(await room.WriteOffAsync(sent.Message, person.ToActor(), ct));
 
     private static string? NoPlace(Holder to) =>
         to.Kind is not (HolderKind.Depot or HolderKind.Van)

@@ -50,13 +50,14 @@ internal static class SuppliesEndpoints
 
     /// <summary>Some came, went elsewhere, were used up, or were counted.</summary>
     internal static async Task<Results<Ok<SupplyAnswer>, ProblemHttpResult>> Write(
-        SupplyAsk ask,
+        Sent<SupplyAsk> sent,
         SupplyBook book,
         TimeProvider time,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (!SupplyName.Parse(ask.Supply).Is(out var name, out var reason))
             return Refusals.Unusable(reason);
         if (Counting.WhyNot(person.ToActor(), ask.Way == SupplyWay.Counted ? Place(ask.From) : null) is { } notTheirs)

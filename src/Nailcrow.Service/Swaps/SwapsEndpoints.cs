@@ -34,7 +34,7 @@ internal static class SwapsEndpoints
 
     internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> StartRun(
         long number,
-        SheetAsk ask,
+        Sent<SheetAsk> sent,
         TicketJournal journal,
         SheetMaker sheets,
         TimeProvider time,
@@ -47,10 +47,14 @@ internal static class SwapsEndpoints
             number,
             id,
             async ticket =>
-                await sheets.MakeAsync(ticket, ask, ct) switch
+                await sheets.MakeAsync(ticket, sent.Message, ct) switch
                 {
                     Parsed<SheetCompiled>.Ok(var compiled) => Receipts.Answer(
-                        await journal.WriteAsync(number, Intents.By(person.ToActor(), compiled, ask.At ?? time.GetUtcNow(), id), ct)
+                        await journal.WriteAsync(
+                            number,
+                            Intents.By(person.ToActor(), compiled, sent.Message.At ?? time.GetUtcNow(), id),
+                            ct
+                        )
                     ),
                     Parsed<SheetCompiled>.Refused(var reason) => Refusals.Refused(reason),
                     _ => throw new System.Diagnostics.UnreachableException(),
@@ -114,7 +118,7 @@ internal static class SwapsEndpoints
     /// <summary>Where no wire reaches the machine, or it says nothing: what a person sees there.</summary>
     internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> TypeSnapshot(
         long number,
-        SeenByPerson seen,
+        Sent<SeenByPerson> sent,
         TicketJournal journal,
         ReferenceBook book,
         TimeProvider time,
@@ -129,7 +133,7 @@ internal static class SwapsEndpoints
             async ticket =>
                 await StartAsync(ticket, book, ct) is not { } start
                     ? Refusals.Refused("Nothing is known of this machine's bays; somebody who may adds it to the list of appliances first.")
-                : seen.On(start, time.GetUtcNow()).Is(out var snapshot, out var reason)
+                : sent.Message.On(start, time.GetUtcNow()).Is(out var snapshot, out var reason)
                     ? Receipts.Answer(
                         await journal.WriteAsync(
                             number,
@@ -147,7 +151,7 @@ internal static class SwapsEndpoints
 
     internal static Task<Results<Ok<Receipt>, ProblemHttpResult>> SwitchLight(
         long number,
-        LightAsk ask,
+        Sent<LightAsk> sent,
         TicketJournal journal,
         ReferenceBook book,
         IApplianceLink link,
@@ -164,10 +168,12 @@ internal static class SwapsEndpoints
             {
                 // Ruled on before anything blinks: what the journal would not take must not happen at the machine either.
                 if (
-                    Ruling.On(ticket, new LocatorSwitched(ask.On), person.ToActor(), time.GetUtcNow()) is var ruling and not Ruling.Accepted
+                    Ruling.On(ticket, new LocatorSwitched(sent.Message.On), person.ToActor(), time.GetUtcNow())
+                    is var ruling
+                        and not Ruling.Accepted
                 )
                     return Refusals.Of(new Written.Declined(ruling));
-                return await link.SwitchLightAsync(await OfAsync(ticket, book, ct), ask.On, ct) switch
+                return await link.SwitchLightAsync(await OfAsync(ticket, book, ct), sent.Message.On, ct) switch
                 {
                     Parsed<bool>.Ok(var on) => Receipts.Answer(
                         await journal.WriteAsync(number, Intents.By(person.ToActor(), new LocatorSwitched(on), time.GetUtcNow(), id), ct)

@@ -180,7 +180,7 @@ internal static class TicketsEndpoints
 
     internal static async Task<Results<Ok<Receipt>, ProblemHttpResult>> Write(
         long number,
-        EntryAsk ask,
+        Sent<EntryAsk> sent,
         TicketJournal journal,
         Returns.Fitting fitting,
         KnownPeople people,
@@ -191,7 +191,7 @@ internal static class TicketsEndpoints
         CancellationToken ct
     )
     {
-        var intent = Intents.Of(ask, person.ToActor(), time.GetUtcNow());
+        var intent = Intents.Of(sent.Message, person.ToActor(), time.GetUtcNow());
         if (
             (
                 await people.WhyNotAsync(intent.Body, ct)

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Net;
 using System.Net.Http.Headers;
-using System.Net.Http.Json;
 using System.Net.Sockets;
 using System.Text;
 using Microsoft.Data.Sqlite;
@@ -45,11 +44,8 @@ public sealed class IntakeTests(PeopledService service) : IClassFixture<PeopledS
 
         async Task<int> AskAsync()
         {
-            using var answer = await http.PostAsJsonAsync(
-                "redfish/v1/EventService/Subscriptions",
-                new { Destination = "http://127.0.0.1:9/nobody", Protocol = "Redfish" },
-                Ct
-            );
+            using var ask = new StringContent("""{"Destination":"http://127.0.0.1:9/nobody","Protocol":"Redfish"}""");
+            using var answer = await http.PostAsync("redfish/v1/EventService/Subscriptions", ask, Ct);
             return int.Parse(answer.Headers.Location!.OriginalString.Split('/')[^1], CultureInfo.InvariantCulture);
         }
     }

@@ -18,6 +18,7 @@ using Nailcrow.Core.Tickets.Ending;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Core.Tickets.Telling;
+using Nailcrow.Running;
 
 namespace Nailcrow.Service.Tests.Swaps;
 

@@ -75,7 +75,7 @@ internal static class ReachingEndpoints
     /// <summary>Whom to sign in as from now on; what was given before is forgotten.</summary>
     internal static async Task<Results<Ok<MachineAccessView>, ProblemHttpResult>> Give(
         string asset,
-        MachineSignInAsk ask,
+        Sent<MachineSignInAsk> sent,
         ReferenceBook book,
         MachineAccesses accesses,
         SecretFiles files,
@@ -83,6 +83,7 @@ internal static class ReachingEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await book.FindAsync(asset, ct) is not { Appliance: var appliance })
             return AppliancesEndpoints.Unknown(asset);
         if (appliance.Address is not { } address)
@@ -112,13 +113,14 @@ internal static class ReachingEndpoints
     /// <summary>Says yes to the certificate that a machine showed, after it was compared with the machine's own screen.</summary>
     internal static async Task<Results<Ok<MachineAccessView>, ProblemHttpResult>> Trust(
         string asset,
-        TrustAsk ask,
+        Sent<TrustAsk> sent,
         ReferenceBook book,
         MachineAccesses accesses,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await book.FindAsync(asset, ct) is not { Appliance: var appliance })
             return AppliancesEndpoints.Unknown(asset);
         if (ShownCertificate.Fingerprint(ask.Sha256) is not { } print)

@@ -22,17 +22,13 @@ internal static class WireJson
     }
 
     /// <summary>
-    /// Has the code for the largest messages compiled on another core while the rest of the service is put together. Every kind
-    /// of entry and the whole reference data are described before the first request can be routed: half of a start, done in turn.
+    /// Has the code for the largest messages compiled once the service answers and nobody waits: every kind of entry and the whole
+    /// reference data are a third of a second, for whoever sends the first of them.
     /// </summary>
-    public static void MakeReadyBeside() =>
-        _ = Task.Run(() =>
-        {
-            // Options that are alike share what they know of types: what is described here is there when the routes ask for it.
-            var json = new Microsoft.AspNetCore.Http.Json.JsonOptions().SerializerOptions;
-            Configure(json);
-            json.MakeReadOnly(); // until then a type is only named, not described
-            _ = json.GetTypeInfo(typeof(EntryAsk));
-            _ = json.GetTypeInfo(typeof(ReferenceData));
-        });
+    public static async Task DescribeLargestAsync(IHostApplicationLifetime life, JsonSerializerOptions json)
+    {
+        await life.CalmAsync(life.ApplicationStopping);
+        _ = json.GetTypeInfo(typeof(EntryAsk));
+        _ = json.GetTypeInfo(typeof(ReferenceData));
+    }
 }

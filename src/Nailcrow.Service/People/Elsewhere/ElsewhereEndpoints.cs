@@ -95,7 +95,7 @@ internal static class ElsewhereEndpoints
 
     /// <summary>202 while nobody has said yes; then the bearer handler writes the token.</summary>
     internal static async Task<Results<SignInHttpResult, Accepted<DeviceWaits>, ProblemHttpResult>> ShowDevice(
-        DeviceShown shown,
+        Sent<DeviceShown> sent,
         HttpContext http,
         ElsewhereWays ways,
         DeviceSignIn devices,
@@ -106,6 +106,7 @@ internal static class ElsewhereEndpoints
         CancellationToken ct
     )
     {
+        var shown = sent.Message;
         if (WhyNot(http, ways, pace) is { } no)
             return no;
         switch (await devices.ShownAsync(shown.Handle, ct))
@@ -130,7 +131,7 @@ internal static class ElsewhereEndpoints
 
     /// <summary>With the password, as whatever else lets one in.</summary>
     internal static async Task<Results<Ok<ElsewhereJoining>, ProblemHttpResult>> Join(
-        PasswordSaid ask,
+        Sent<PasswordSaid> sent,
         HttpContext http,
         ElsewhereWays ways,
         OwnPasswords passwords,
@@ -139,6 +140,7 @@ internal static class ElsewhereEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (ways.Settings is null)
             return Refusals.NotFound(NoneSet);
         if (await passwords.WhyNotAsync(http.Doer(), ask.Password, ct) is { } no)
@@ -168,14 +170,14 @@ internal static class ElsewhereEndpoints
     }
 
     internal static async Task<Results<NoContent, ProblemHttpResult>> Part(
-        PasswordSaid ask,
+        Sent<PasswordSaid> sent,
         HttpContext http,
         OwnPasswords passwords,
         PeopleElsewhere people,
         Standings standings,
         CancellationToken ct
     ) =>
-        await passwords.WhyNotAsync(http.Doer(), ask.Password, ct) is { } no
+        await passwords.WhyNotAsync(http.Doer(), sent.Message.Password, ct) is { } no
             ? no
             : await EndAsync(http.Doer(), http.Doer().Name, people, standings, ct);
 

@@ -78,13 +78,14 @@ internal static class ComingInEndpoints
 
     internal static async Task<Results<Ok<ScriptKeyMade>, ProblemHttpResult>> Make(
         string name,
-        ScriptKeyAsk ask,
+        Sent<ScriptKeyAsk> sent,
         HttpContext http,
         ScriptKeys keys,
         TimeProvider time,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         var actor = http.User.ToActor();
         if (actor.Name != name)
             return Refusals.NotAllowed($"A key acts in the name of whoever makes it; {actor.Name} makes none for {Visible.Text(name)}.");

@@ -40,7 +40,7 @@ internal static class LeavingEndpoints
     /// <summary>Each open ticket they lead, by an entry of whoever asks: what the roles do not allow is told, and stays.</summary>
     internal static async Task<Results<Ok<HandedOverAll>, ProblemHttpResult>> HandOver(
         string name,
-        HandOverAsk ask,
+        Sent<HandOverAsk> sent,
         HttpContext http,
         PeopleBook people,
         Held held,
@@ -50,6 +50,7 @@ internal static class LeavingEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await people.FindAsync(name, ct) is null)
             return PeopleEndpoints.Nobody(name);
         var (actor, body) = (http.User.ToActor(), new HandedOver(name, ask.To, ask.Note));
@@ -74,7 +75,7 @@ internal static class LeavingEndpoints
 
     internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> Leave(
         string name,
-        PersonOut ask,
+        Sent<PersonOut> sent,
         HttpContext http,
         PeopleBook people,
         Held held,
@@ -82,6 +83,7 @@ internal static class LeavingEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (PeopleEndpoints.WhyNoReason(ask) is { } whyNot)
             return Refusals.Unusable(whyNot);
         var still = await held.ByAsync(name, MostTold, ct);

@@ -1,4 +1,5 @@
 using Nailcrow.Core.Returns;
+using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Service.Returns.Outside.Mail;
@@ -18,6 +19,7 @@ internal sealed class SignInNewsRound(
     MailDoor door,
     OurAddress address,
     TimeProvider time,
+    IHostApplicationLifetime life,
     ILogger<SignInNewsRound> log
 ) : BackgroundService
 {
@@ -38,6 +40,7 @@ internal sealed class SignInNewsRound(
 
     protected override async Task ExecuteAsync(CancellationToken stopping)
     {
+        await life.CalmAsync(stopping);
         while (!stopping.IsCancellationRequested)
             try
             {

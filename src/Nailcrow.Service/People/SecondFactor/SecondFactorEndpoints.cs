@@ -50,13 +50,14 @@ internal static class SecondFactorEndpoints
     ) => TypedResults.Ok(await ViewAsync(http, factors, rules, ct));
 
     internal static async Task<Results<Ok<CodesOffered>, ProblemHttpResult>> OfferCodes(
-        PasswordSaid ask,
+        Sent<PasswordSaid> sent,
         HttpContext http,
         OwnPasswords passwords,
         SecondFactors factors,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await passwords.WhyNotAsync(http.Doer(), ask.Password, ct) is { } no)
             return no;
         var key = RandomNumberGenerator.GetBytes(OneTimeCode.KeyBytes);
@@ -66,7 +67,7 @@ internal static class SecondFactorEndpoints
     }
 
     internal static async Task<Results<Ok<SecondFactorSet>, ProblemHttpResult>> TakeCodes(
-        CodeSaid ask,
+        Sent<CodeSaid> sent,
         HttpContext http,
         SecondFactors factors,
         SecondFactorRules rules,
@@ -74,7 +75,7 @@ internal static class SecondFactorEndpoints
         Standings standings,
         CancellationToken ct
     ) =>
-        await factors.TakeCodesAsync(http.Doer(), http.Doer().Name, ask.Code, ct)
+        await factors.TakeCodesAsync(http.Doer(), http.Doer().Name, sent.Message.Code, ct)
             ? await SetAsync(http, factors, rules, recovery, standings, ct)
             : Refusals.Unusable(
                 "That is not what the device should show now. Look whether its clock is right, and type the six digits before they change; "
@@ -82,7 +83,7 @@ internal static class SecondFactorEndpoints
             );
 
     internal static async Task<Results<Ok<SecondFactorView>, ProblemHttpResult>> EndCodes(
-        PasswordSaid ask,
+        Sent<PasswordSaid> sent,
         HttpContext http,
         OwnPasswords passwords,
         SecondFactors factors,
@@ -91,6 +92,7 @@ internal static class SecondFactorEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await passwords.WhyNotAsync(http.Doer(), ask.Password, ct) is { } no)
             return no;
         var ended = await factors.EndCodesAsync(http.Doer(), ct);
@@ -99,7 +101,7 @@ internal static class SecondFactorEndpoints
     }
 
     internal static async Task<Results<Ok<SecondFactorSet>, ProblemHttpResult>> MakeRecovery(
-        PasswordSaid ask,
+        Sent<PasswordSaid> sent,
         HttpContext http,
         OwnPasswords passwords,
         SecondFactors factors,
@@ -108,6 +110,7 @@ internal static class SecondFactorEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await passwords.WhyNotAsync(http.Doer(), ask.Password, ct) is { } no)
             return no;
         if (!(await factors.OfAsync(http.Doer().Name, ct)).Any)
@@ -118,7 +121,7 @@ internal static class SecondFactorEndpoints
     }
 
     internal static async Task<Results<Ok<PasskeyAsked>, ProblemHttpResult>> AskPasskey(
-        PasswordSaid ask,
+        Sent<PasswordSaid> sent,
         HttpContext http,
         OwnPasswords passwords,
         PeopleBook people,
@@ -128,6 +131,7 @@ internal static class SecondFactorEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await passwords.WhyNotAsync(http.Doer(), ask.Password, ct) is { } no)
             return no;
         if ((await factors.OfAsync(http.Doer().Name, ct)).Passkeys.Count >= MostPasskeys)
@@ -138,7 +142,7 @@ internal static class SecondFactorEndpoints
     }
 
     internal static async Task<Results<Ok<SecondFactorSet>, ProblemHttpResult>> AddPasskey(
-        PasskeyMade made,
+        Sent<PasskeyMade> sent,
         HttpContext http,
         SecondFactors factors,
         SecondFactorRules rules,
@@ -149,6 +153,7 @@ internal static class SecondFactorEndpoints
         CancellationToken ct
     )
     {
+        var made = sent.Message;
         var name = made.Name.Trim();
         if (name.Length is 0 or > LongestName || Visible.Text(name) != name)
             return Refusals.Unusable(
@@ -163,7 +168,7 @@ internal static class SecondFactorEndpoints
 
     internal static async Task<Results<Ok<SecondFactorView>, ProblemHttpResult>> EndPasskey(
         string id,
-        PasswordSaid ask,
+        Sent<PasswordSaid> sent,
         HttpContext http,
         OwnPasswords passwords,
         SecondFactors factors,
@@ -172,6 +177,7 @@ internal static class SecondFactorEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (await passwords.WhyNotAsync(http.Doer(), ask.Password, ct) is { } no)
             return no;
         var ended = IdOf(id) is { } bytes && await factors.EndPasskeyAsync(http.Doer(), bytes, ct);

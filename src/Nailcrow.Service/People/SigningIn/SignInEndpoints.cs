@@ -36,20 +36,20 @@ internal static class SignInEndpoints
 
     /// <summary>The bearer handler writes the token itself.</summary>
     internal static Task<Results<SignInHttpResult, ProblemHttpResult>> SignIn(
-        SignInAsk ask,
+        Sent<SignInAsk> sent,
         SignIns signIns,
         Sessions sessions,
         HttpContext http,
         CancellationToken ct
-    ) => WithAsync(IdentityConstants.BearerScheme, ask, signIns, sessions, http, ct);
+    ) => WithAsync(IdentityConstants.BearerScheme, sent.Message, signIns, sessions, http, ct);
 
     internal static Task<Results<SignInHttpResult, ProblemHttpResult>> SignInConsole(
-        SignInAsk ask,
+        Sent<SignInAsk> sent,
         SignIns signIns,
         Sessions sessions,
         HttpContext http,
         CancellationToken ct
-    ) => WithAsync(IdentityConstants.ApplicationScheme, ask, signIns, sessions, http, ct);
+    ) => WithAsync(IdentityConstants.ApplicationScheme, sent.Message, signIns, sessions, http, ct);
 
     private static async Task<Results<SignInHttpResult, ProblemHttpResult>> WithAsync(
         string scheme,
@@ -122,7 +122,7 @@ internal static class SignInEndpoints
 
     /// <summary>A passkey alone: the device that keeps it has looked who holds it.</summary>
     internal static async Task<Results<SignInHttpResult, ProblemHttpResult>> SignInByPasskey(
-        PasskeyShown shown,
+        Sent<PasskeyShown> sent,
         Passkeys passkeys,
         IPasskeyHandler<Person> handler,
         UserManager<Person> users,
@@ -134,6 +134,7 @@ internal static class SignInEndpoints
         CancellationToken ct
     )
     {
+        var shown = sent.Message;
         var name = PasskeyNamed(shown);
         if (limits.Begin(name, http.Address(), known: true, time.GetUtcNow()) is { Ticks: > 0 } wait)
             return Slowed(http, wait);
@@ -204,7 +205,7 @@ internal static class SignInEndpoints
     }
 
     internal static async Task<Results<Ok<PersonView>, ProblemHttpResult>> ChangePassword(
-        OwnPassword ask,
+        Sent<OwnPassword> sent,
         HttpContext http,
         PeopleBook people,
         PasswordHashing hashing,
@@ -213,6 +214,7 @@ internal static class SignInEndpoints
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         var (doer, stand) = (http.Doer(), http.Stand());
         if (stand is null || await people.FindAsync(doer.Name, ct) is not { } person)
             return Refusals.NotFound("Nobody is signed in with a name that is known here.");

@@ -45,13 +45,14 @@ internal static class OutsideEndpoints
     /// <summary>Adds a carrier or maker, or changes where it answers.</summary>
     internal static async Task<Results<Ok<PartnerPut>, ProblemHttpResult>> Put(
         string name,
-        PartnerAsk ask,
+        Sent<PartnerAsk> sent,
         Partners partners,
         OutboxRound round,
         OurAddress us,
         CancellationToken ct
     )
     {
+        var ask = sent.Message;
         if (Problem(name, ask) is { } problem)
             return Refusals.Unusable(problem);
         var partner = new Partner(name.Trim(), ask.Kind, ask.Address.Trim());
