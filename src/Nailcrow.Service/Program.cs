@@ -35,7 +35,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     string[] words = ["--hostBuilder:reloadConfigOnChange=false", .. args];
     var builder = WebApplication.CreateBuilder(new WebApplicationOptions { Args = words, WebRootPath = ConsoleFiles.Beside });
     var settings = builder.AddHost();
-    StoreRegistration.MakeReadyBeside(settings.Data, settings.Database);
+    StoreRegistration.MakeReadyBeside(settings.Database);
     builder.AddPeople(settings);
     builder.AddAppliances();
     builder.AddIntake(settings);
@@ -75,7 +75,7 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapAdmin();
     app.MapSeen(settings);
     app.MapHost();
-    app.BindCalls();
+    app.MakeReady();
     await prepared;
     return app;
 }

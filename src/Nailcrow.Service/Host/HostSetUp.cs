@@ -112,11 +112,12 @@ internal static class HostSetUp
         app.MapConsolePages();
     }
 
-    /// <summary>Has the code compiled by which calls are bound to what answers them; listening waits for it.</summary>
-    public static void BindCalls(this IEndpointRouteBuilder app)
+    /// <summary>Has the code compiled that listening waits for: by which calls are bound to what answers them, and what goes on beside them.</summary>
+    public static void MakeReady(this WebApplication app)
     {
-        foreach (var calls in app.DataSources)
+        foreach (var calls in ((IEndpointRouteBuilder)app).DataSources)
             _ = calls.Endpoints.Count;
+        _ = app.Services.GetServices<IHostedService>().Count();
     }
 
     /// <summary>Brings the database up to date and says in plain words what would keep people out.</summary>

@@ -123,17 +123,15 @@ internal static class StoresEndpoints
         StoresRoom room,
         ClaimsPrincipal person,
         CancellationToken ct
-    ) =>
-        NoPlace(sent.Message.To) is { } no
+    )
+    {
+        var ask = sent.Message;
+        return NoPlace(ask.To) is { } no
             ? Refusals.Unusable(no)
             : TypedResults.Ok(
-                await room.TakeInAsync(
-                    new(sent.Message.Serial, sent.Message.To, sent.Message.Model?.Trim(), sent.Message.Bytes, sent.Message.AsRead),
-                    sent.Message.Id,
-                    person.ToActor(),
-                    ct
-                )
+                await room.TakeInAsync(new(ask.Serial, ask.To, ask.Model?.Trim(), ask.Bytes, ask.AsRead), ask.Id, person.ToActor(), ct)
             );
+    }
 
     /// <summary>Parts that go to another shelf, depot or van, each told for itself.</summary>
     internal static async Task<Results<Ok<MoveAnswer>, ProblemHttpResult>> Move(
@@ -159,10 +157,13 @@ internal static class StoresEndpoints
         KnownPeople people,
         ClaimsPrincipal person,
         CancellationToken ct
-    ) =>
-        await people.WhyNotAsync(new PartIssued(sent.Message.Serial, sent.Message.To), ct) is { } nobody
+    )
+    {
+        var ask = sent.Message;
+        return await people.WhyNotAsync(new PartIssued(ask.Serial, ask.To), ct) is { } nobody
             ? Refusals.Unusable(nobody)
-            : TypedResults.Ok(await room.HandOutAsync(sent.Message, person.ToActor(), ct));
+            : TypedResults.Ok(await room.HandOutAsync(ask, person.ToActor(), ct));
+    }
 
     /// <summary>What was scanned on a shelf or in a van, against what the ledger has there.</summary>
     internal static async Task<Results<Ok<CountAnswer>, ProblemHttpResult>> Count(
@@ -170,10 +171,13 @@ internal static class StoresEndpoints
         StoresRoom room,
         ClaimsPrincipal person,
         CancellationToken ct
-    ) =>
-        (NoPlace(sent.Message.At) ?? TooMany(sent.Message.Serials)) is { } no ? Refusals.Unusable(no)
-        : Counting.WhyNot(person.ToActor(), sent.Message.At) is { } notTheirs ? Refusals.NotAllowed(notTheirs)
-        : TypedResults.Ok(await room.CountAsync(sent.Message, person.ToActor(), ct));
+    )
+    {
+        var ask = sent.Message;
+        return (NoPlace(ask.At) ?? TooMany(ask.Serials)) is { } no ? Refusals.Unusable(no)
+            : Counting.WhyNot(person.ToActor(), ask.At) is { } notTheirs ? Refusals.NotAllowed(notTheirs)
+            : TypedResults.Ok(await room.CountAsync(ask, person.ToActor(), ct));
+    }
 
     /// <summary>A used drive on a shelf was wiped.</summary>
     internal static async Task<Results<Ok<ReceiveAnswer>, ProblemHttpResult>> Wipe(

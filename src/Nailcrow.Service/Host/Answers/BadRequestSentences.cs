@@ -44,7 +44,6 @@ internal sealed partial class BadRequestSentences : IExceptionHandler
     private static string Sentence(BadHttpRequestException bad) =>
         bad.InnerException is JsonException json ? UnreadableJson.Sentence(json)
         : bad.StatusCode == 413 ? "The body is larger than 8 MiB; nothing here needs that much."
-        : bad.Message.StartsWith("Implicit body", StringComparison.Ordinal) ? "Send a body, as JSON; /api/openapi.json says what is in it."
         : Unbound().Match(bad.Message) is { Success: true } unbound
             ? $"'{unbound.Groups[3].Value}' does not go into '{unbound.Groups[2].Value}'; accepted: {Plain(unbound.Groups[1].Value)}."
         : bad.Message;

@@ -12,22 +12,26 @@ namespace Nailcrow.Service.Host.Answers;
 internal sealed record Sent<T>(T Message) : IEndpointParameterMetadataProvider
     where T : class
 {
+    private const string NoBody = "Send a body, as JSON; /api/openapi.json says what is in it.";
+
     /// <exception cref="BadHttpRequestException">It is no JSON, or not of this kind.</exception>
     public static async ValueTask<Sent<T>?> BindAsync(HttpContext http, ParameterInfo parameter)
     {
         if (http.Features.Get<IHttpRequestBodyDetectionFeature>() is { CanHaveBody: false })
-            throw new BadHttpRequestException($"Implicit body inferred for parameter \"{parameter.Name}\" but no body was provided.");
+            throw new BadHttpRequestException(NoBody);
         if (!http.Request.HasJsonContentType())
-            throw new BadHttpRequestException("Expected a JSON body.", StatusCodes.Status415UnsupportedMediaType);
+            throw new BadHttpRequestException("Send JSON, with Content-Type: application/json.", StatusCodes.Status415UnsupportedMediaType);
         try
         {
-            return await http.Request.ReadFromJsonAsync<T>(http.RequestAborted) is { } message
-                ? new(message)
-                : throw new BadHttpRequestException($"Implicit body inferred for parameter \"{parameter.Name}\" but no body was provided.");
+            return new(await http.Request.ReadFromJsonAsync<T>(http.RequestAborted) ?? throw new BadHttpRequestException(NoBody));
         }
         catch (JsonException e)
         {
-            throw new BadHttpRequestException($"\"{parameter.Name}\" could not be read from the body.", e);
+            throw new BadHttpRequestException($"The body is not what {parameter.Name} has to be.", e);
+        }
+        catch (IOException e) when (e is not BadHttpRequestException)
+        {
+            throw new BadHttpRequestException("The body broke off.", e); // nobody is there any more to read it
         }
     }
 
