@@ -10,24 +10,24 @@ internal sealed class AtRest(ServiceSettings settings, ILogger<AtRest> log) : Ba
     private const double RestingAtMost = 0.01;
 
     // Below this there is too little to give back for stopping everybody the tenth of a second that a whole sweep takes.
-    private static readonly TimeSpan Worked = TimeSpan.FromSeconds(2);
+    private const long GrownBytes = 6 * 1024 * 1024;
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         if (settings.RestsAfterSeconds == 0)
             return;
         var window = TimeSpan.FromSeconds(settings.RestsAfterSeconds);
-        var (givenBack, before) = (TimeSpan.Zero, Environment.CpuUsage.TotalTime);
+        var (left, before) = (0L, Environment.CpuUsage.TotalTime);
         // By the machine's clock, whatever time the service was given: it is about the processor.
         using var looks = new PeriodicTimer(window);
         while (await looks.WaitForNextTickAsync(stoppingToken))
         {
             var now = Environment.CpuUsage.TotalTime;
-            if (now - before <= window * RestingAtMost && now - givenBack >= Worked)
+            if (now - before <= window * RestingAtMost && Environment.WorkingSet - left >= GrownBytes)
             {
                 GiveProgramPagesBack();
                 GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true); // last: telling mappings makes garbage
-                now = givenBack = Environment.CpuUsage.TotalTime;
+                (left, now) = (Environment.WorkingSet, Environment.CpuUsage.TotalTime);
             }
             before = now;
         }
