@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using System.Text.Json.Serialization;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Owners;
@@ -24,10 +26,32 @@ public sealed record Promise(
         return respond is null && restore is null ? null : new(site.Hours ?? "24/7", site.Zone, respond, restore, site.Holidays);
     }
 
-    public WorkingTime? Time() =>
+    // Whoever writes an entry has the ticket's deadlines reckoned, for its line in the lists, and its promise is the same all the time.
+    private static readonly ConditionalWeakTable<Promise, Reckoned> Known = [];
+
+    /// <summary>The time that counts there; null where its hours or its zone cannot be read.</summary>
+    public WorkingTime? Time() => Known.GetValue(this, p => new(p.Read())).Time;
+
+    /// <summary>When so much working time has passed since a moment, the stopped stretches left out; null where it never does.</summary>
+    public DateTimeOffset? After(DateTimeOffset start, int hours, IReadOnlyList<Stretch> stopped)
+    {
+        var known = Known.GetValue(this, p => new(p.Read()));
+        return stopped.Count > 0
+            ? known.Time?.After(start, TimeSpan.FromHours(hours), stopped)
+            : known.Without.GetOrAdd((start, hours), of => known.Time?.After(of.Start, TimeSpan.FromHours(of.Hours), []));
+    }
+
+    private WorkingTime? Read() =>
         OpeningHours.Parse(Hours) is Parsed<OpeningHours>.Ok(var hours) && TimeZoneInfo.TryFindSystemTimeZoneById(Zone, out var zone)
             ? new(hours, (Holidays ?? []).ToHashSet(), zone)
             : null;
+
+    /// <param name="Time">As its hours say.</param>
+    private sealed record Reckoned(WorkingTime? Time)
+    {
+        /// <summary>What is due when, where no hold has stopped the clock.</summary>
+        public ConcurrentDictionary<(DateTimeOffset Start, int Hours), DateTimeOffset?> Without { get; } = new();
+    }
 }
 
 [JsonConverter(typeof(KebabEnum<DeadlineKind>))]
@@ -61,7 +85,7 @@ public sealed record Deadline(DeadlineKind Kind, DateTimeOffset? At, DateTimeOff
 
     private static IReadOnlyList<Deadline> Promised(Ticket ticket, DateTimeOffset now)
     {
-        if (ticket.Report?.Promise is not { } promise || ticket.ReceivedAt is not { } received || promise.Time() is not { } time)
+        if (ticket.Report?.Promise is not { } promise || ticket.ReceivedAt is not { } received || promise.Time() is null)
             return [];
         var restored = Exposure.Of(ticket, now)?.Until;
         return
@@ -74,7 +98,7 @@ public sealed record Deadline(DeadlineKind Kind, DateTimeOffset? At, DateTimeOff
                 .Where(d => d.Item2 is not null)
                 .Select(d => new Deadline(
                     d.Item1,
-                    time.After(received, TimeSpan.FromHours(d.Item2 ?? 0), Stops(ticket, now)),
+                    promise.After(received, d.Item2 ?? 0, Stops(ticket, now)),
                     d.Item3,
                     d.Item3 is null && ticket.Holds.Exists(h => h.To is null && h.Stops)
                 )),
