@@ -84,9 +84,14 @@ function Access({ access }: { access: MachineAccess }) {
         </dd>
         <dt>Sign-in</dt>
         <dd>
-          {signIn
-            ? `${signIn.name}, ${ways[signIn.way].toLowerCase()}; secret ${signIn.secretFile ? `in the file ${signIn.secretFile}` : 'kept encrypted'}, given by ${signIn.by} on ${day(signIn.at)}`
-            : 'none; it is asked as anybody'}
+          {signIn ? (
+            <>
+              {signIn.name}, {ways[signIn.way].toLowerCase()}; secret{' '}
+              {signIn.secretFile ? `in the file ${signIn.secretFile}` : 'kept encrypted'}, given by {signIn.by} on {day(signIn.at)}
+            </>
+          ) : (
+            'none; it is asked as anybody'
+          )}
         </dd>
       </dl>
       <div className="row">
