@@ -36,7 +36,8 @@ public sealed class NoKeyException() : Exception("It is protected by keys that t
 public static class StorageFaults
 {
     // Result codes of SQLite, sqlite.org/rescode.html.
-    private const int Busy = 5,
+    private const int Wrong = 1,
+        Busy = 5,
         Locked = 6,
         ReadOnly = 8,
         Disk = 10,
@@ -60,6 +61,19 @@ public static class StorageFaults
             EndOfStreamException => true,
             _ => IsCut(exception.InnerException),
         };
+
+    /// <summary>It has no such table or column: another release kept it, or none of ours.</summary>
+    public static bool IsOfAnotherForm(Exception? exception) =>
+        exception switch
+        {
+            null => false,
+            PostgresException { SqlState: PostgresErrorCodes.UndefinedTable or PostgresErrorCodes.UndefinedColumn } => true,
+            SqliteException { SqliteErrorCode: Wrong } said => NoSuch.Any(no => said.Message.Contains(no, StringComparison.Ordinal)),
+            _ => IsOfAnotherForm(exception.InnerException),
+        };
+
+    // SQLite has one code for all that is wrong with a statement.
+    private static readonly string[] NoSuch = ["no such table", "no such column", "has no column named"];
 
     /// <summary>What is wrong with the storage; null where it is something else.</summary>
     public static StorageFault? Of(Exception? exception) =>

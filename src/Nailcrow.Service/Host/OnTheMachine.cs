@@ -1,5 +1,6 @@
 using System.Data.Common;
 using Nailcrow.Service.Host.Answers;
+using Nailcrow.Store;
 
 namespace Nailcrow.Service.Host;
 
@@ -57,11 +58,18 @@ internal static class OnTheMachine
         {
             return Say(sentence, Refused);
         }
-        catch (Exception e) when (e is DbException || e.InnerException is DbException)
+        catch (Exception e) when (StorageFaults.IsOfAnotherForm(e))
         {
-            // It has no such table or column: an older release kept it, or none of ours.
             return Say(
                 "That database is not of this version; start this version of the service once, which brings it up to date.",
+                Refused
+            );
+        }
+        catch (Exception e) when ((e as DbException ?? e.InnerException as DbException) is { } refused)
+        {
+            return Say(
+                $"The database refuses what it was asked: {refused.Message.TrimEnd('.')}. That is a fault of ours: tell whoever you have this from, "
+                    + "in these words.",
                 Refused
             );
         }

@@ -189,6 +189,19 @@ public sealed class StayingInTests(PeopledService service) : IClassFixture<Peopl
     }
 
     [Fact]
+    public async Task What_a_database_refuses_is_told_in_its_own_words_and_not_as_one_of_another_release()
+    {
+        AboutTheFile.Only();
+        await using var own = await RunningService.StartPeopledAsync();
+        Execute(own, "CREATE TRIGGER nobody_comes_in BEFORE UPDATE ON AspNetUsers BEGIN SELECT RAISE(ABORT, 'nobody comes in today'); END");
+
+        var said = await AdmitAsync(own, "admin", code: 1);
+
+        said.ShouldContain("nobody comes in today");
+        said.ShouldNotContain("not of this version");
+    }
+
+    [Fact]
     public async Task A_key_may_what_it_was_made_for_until_its_owner_may_it_no_more()
     {
         await service.Service.LetInAsync("runa", Role.Engineer, Role.Dispatcher);
