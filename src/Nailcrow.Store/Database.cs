@@ -13,7 +13,7 @@ using Nailcrow.Store.Tickets.Journal;
 namespace Nailcrow.Store;
 
 /// <summary>The database as a whole: brought up to date at start, asked whether it answers, copied while in use.</summary>
-public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider time, DatabaseFile? file = null)
+public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider clock, DatabaseFile? file = null)
 {
     /// <summary>Brings the tables to today's form, and puts back what guards the journal.</summary>
     /// <returns>The guards that somebody had taken away.</returns>
@@ -50,6 +50,7 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
         if (file is not null)
             OwnFiles.Keep(file.Path); // an empty file is an empty database, and one that is there gets its rights back
         await using var db = await dbs.CreateDbContextAsync(ct);
+        using var time = db.TakesAllTheTimeItNeeds(); // an index over years of entries, or a lock that others have
         await using var turn = await db.Product.TurnAsync(db, WritersTurn.Tables, ct);
         var applied = await AppliedAsync(db, ct);
         var known = db.Database.GetMigrations().ToList();
@@ -74,7 +75,7 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
         }
         if (db.Database.IsSqlite())
             await JournalUpgrade.RunAsync(db, ct); // asked each time: the last start may have been interrupted in it
-        await StockList.TakeOverAsync(db, time.GetUtcNow(), ct);
+        await StockList.TakeOverAsync(db, clock.GetUtcNow(), ct);
         var missing = await JournalGuards.PutBackAsync(db, ct);
         return isNew ? [] : missing;
     }
@@ -120,15 +121,17 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider tim
     /// <summary>Most starts find nothing to do; asking the history table alone spares them half a second of building models.</summary>
     private static async Task<IReadOnlyList<string>> AppliedAsync(NailcrowDb db, CancellationToken ct)
     {
-        await db.Database.OpenConnectionAsync(ct);
-        await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText = "SELECT migration_id FROM \"__EFMigrationsHistory\" ORDER BY migration_id";
+        await db.Database.OpenConnectionAsync(ct); // one that cannot be opened is no new one
         var applied = new List<string>();
         try
         {
-            await using var rows = await ask.ExecuteReaderAsync(ct);
-            while (await rows.ReadAsync(ct))
-                applied.Add(rows.GetString(0));
+            await using var rows = await Asking.RowsAsync(
+                db,
+                "SELECT migration_id FROM \"__EFMigrationsHistory\" ORDER BY migration_id",
+                ct
+            );
+            while (await rows.Reader.ReadAsync(ct))
+                applied.Add(rows.Reader.GetString(0));
             return applied;
         }
         catch (DbException)

@@ -25,6 +25,9 @@ public sealed class StoreInUse : IAsyncLifetime
     /// <summary>False where the test brings the tables to an older form first.</summary>
     public bool Migrated { get; init; } = true;
 
+    /// <summary>What is said beside of how its server is reached.</summary>
+    public string Reached { get; init; } = "";
+
     /// <summary>What time it is, for as long as the store is in use; null where time goes on.</summary>
     public DateTimeOffset? At { get; init; }
 
@@ -49,7 +52,7 @@ public sealed class StoreInUse : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         if (PostgresServer.IsTested)
-            Server ??= await PostgresServer.NewDatabaseAsync();
+            Server ??= await PostgresServer.NewDatabaseAsync() + Reached;
         _services = new ServiceCollection()
             .AddSingleton(At is { } at ? new Stopped(at) : TimeProvider.System)
             .AddLogging()

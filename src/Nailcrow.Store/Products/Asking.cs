@@ -10,30 +10,31 @@ internal static class Asking
 {
     public static async Task<AskedRows> RowsAsync(NailcrowDb db, string sql, CancellationToken ct)
     {
-        await db.Database.OpenConnectionAsync(ct);
-        var ask = Command(db, sql);
+        var ask = await CommandAsync(db, sql, ct);
         return new(ask, await ask.ExecuteReaderAsync(ct));
     }
 
     public static async Task<long> NumberAsync(NailcrowDb db, string sql, CancellationToken ct)
     {
-        await db.Database.OpenConnectionAsync(ct);
-        await using var ask = Command(db, sql);
+        await using var ask = await CommandAsync(db, sql, ct);
         return Convert.ToInt64(await ask.ExecuteScalarAsync(ct) is { } said and not DBNull ? said : 0L, CultureInfo.InvariantCulture);
     }
 
     public static async Task DoAsync(NailcrowDb db, string sql, CancellationToken ct)
     {
-        await db.Database.OpenConnectionAsync(ct);
-        await using var command = Command(db, sql);
+        await using var command = await CommandAsync(db, sql, ct);
         await command.ExecuteNonQueryAsync(ct);
     }
 
-    private static DbCommand Command(NailcrowDb db, string sql)
+    /// <summary>On the context's own connection, as long as its other questions may take.</summary>
+    public static async Task<DbCommand> CommandAsync(NailcrowDb db, string sql, CancellationToken ct)
     {
+        await db.Database.OpenConnectionAsync(ct);
         var command = db.Database.GetDbConnection().CreateCommand();
         command.CommandText = sql;
         command.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
+        if (db.Database.GetCommandTimeout() is { } seconds)
+            command.CommandTimeout = seconds;
         return command;
     }
 }

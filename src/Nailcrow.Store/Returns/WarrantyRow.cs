@@ -44,13 +44,18 @@ internal sealed class WarrantyRow
             SaidAt = known.SaidAt,
         };
 
-    /// <summary>Those from before serials were kept backwards as well.</summary>
-    internal static async Task TellBackwardsAsync(JournalConnection connection)
+    /// <summary>Some of those from before serials were kept backwards as well.</summary>
+    /// <returns>Whether there may be more.</returns>
+    internal static async Task<bool> TellBackwardsAsync(JournalConnection connection)
     {
         var without = connection.Db.Warranties.AsNoTracking().Where(w => w.Serial != null && w.SerialReversed == null);
-        foreach (var row in await without.ToListAsync())
+        var some = await without.OrderBy(w => w.Id).Take(AtOnce).ToListAsync();
+        foreach (var row in some)
             await connection.Rows<WarrantyRow>().UpsertAsync(Of(row.Read()));
+        return some.Count == AtOnce;
     }
+
+    private const int AtOnce = 1_000;
 
     public KnownWarranty Read() => new(Serial, Model, new(Until, From, Terms), Source, SaidAt);
 }

@@ -4,6 +4,7 @@ using CsvHelper;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
+using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Appliances.Csv;
 
@@ -13,6 +14,7 @@ public sealed class CsvExport(IDbContextFactory<NailcrowDb> dbs)
     public async Task WriteAsync(ImportKind kind, Stream into, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
+        using var time = db.TakesAllTheTimeItNeeds();
         var (needed, possible) = ImportColumns.Of(kind);
         // What a person typed may begin with = or @; a spreadsheet must show it, not run it.
         await using var csv = CsvWriter.Create(into, CsvWriterOptions.Default with { Injection = CsvInjection.Escape }, leaveOpen: true);

@@ -3,6 +3,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Terms;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Rows;
 using Nailcrow.Store.Tickets;
@@ -283,6 +284,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
     public async Task<Balance> BalanceAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
+        using var takes = db.TakesAllTheTimeItNeeds();
         await using var moment = await db.Product.BeginReadingAsync(db, ct);
         var balancing = new Balancing();
         await foreach (var line in LedgerCheck.LinesAheadAsync(db, ct))

@@ -8,6 +8,7 @@ using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Lists;
@@ -19,6 +20,9 @@ internal static class LedgerCheck
 {
     private const int TellEvery = 10_000;
     private const int AtOnce = 40;
+
+    // As many as hold writers up for some tens of milliseconds.
+    private const int InAPiece = 400;
     private const int Ahead = 4;
 
     /// <summary>Computes each part's chain again from the stored text.</summary>
@@ -119,33 +123,43 @@ internal static class LedgerCheck
     /// <summary>The list of where parts are says what the ledger says.</summary>
     public static async Task PartsAsync(NailcrowDb db, Action<Trouble> tell, CancellationToken ct)
     {
-        var listed = await db.Parts.AsNoTracking().ToDictionaryAsync(p => p.Serial, Told, ct);
-        await foreach (var line in LinesAheadAsync(db, ct))
+        for (string? after = "", upTo; after is not null; after = upTo)
         {
-            listed.Remove(line.Serial, out var row);
-            if (PartRow.Of(line) is { } told ? row != Told(told) : row is not null)
-                tell(
-                    new(
-                        TroubleKind.ListsDiffer,
-                        null,
-                        null,
-                        $"{line.Serial}: the ledger says otherwise than the list of parts; 'nailcrow admin rebuild-projections' tells it anew."
-                    )
-                );
+            (upTo, var lines) = await SomeAsync(db, after, ct);
+            var listed = await Listed(db, after, upTo).AsNoTracking().ToDictionaryAsync(p => p.Serial, Told, ct);
+            foreach (var line in lines)
+            {
+                listed.Remove(line.Serial, out var row);
+                if (PartRow.Of(line) is { } told ? row != Told(told) : row is not null)
+                    tell(
+                        new(
+                            TroubleKind.ListsDiffer,
+                            null,
+                            null,
+                            $"{line.Serial}: the ledger says otherwise than the list of parts; 'nailcrow admin rebuild-projections' tells it anew."
+                        )
+                    );
+            }
+            foreach (var serial in listed.Keys)
+                tell(new(TroubleKind.Unexplained, null, null, $"{serial} is on the list of parts, and no line of the ledger tells of it."));
         }
-        foreach (var serial in listed.Keys)
-            tell(new(TroubleKind.Unexplained, null, null, $"{serial} is on the list of parts, and no line of the ledger tells of it."));
     }
 
-    /// <summary>Every part's line, one after the other; whoever goes over them may write meanwhile.</summary>
-    public static async IAsyncEnumerable<PartLine> LinesAsync(
-        NailcrowDb db,
-        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken ct
-    )
+    /// <summary>The lines of the parts that come next after a serial.</summary>
+    /// <returns>The lines, and the serial after which the next come; null where there are no more.</returns>
+    public static async Task<(string? UpTo, IReadOnlyList<PartLine> Lines)> SomeAsync(NailcrowDb db, string after, CancellationToken ct)
     {
-        await foreach (var (serial, texts) in WholeLines.OfAsync(OfParts(db), AtOnce, ct))
-            if (new KeptLine(serial, texts).Line() is { Movements.Count: > 0 } line)
-                yield return line;
+        var some = await WholeLines.SomeAsync(OfParts(db), after, InAPiece, ct);
+        return some is [.., var last]
+            ? (last.Serial, [.. some.Select(one => new KeptLine(one.Serial, one.Texts).Line()).Where(l => l.Movements.Count > 0)])
+            : (null, []);
+    }
+
+    /// <summary>Those on the list of parts after one serial, up to another or to the end.</summary>
+    public static IQueryable<PartRow> Listed(NailcrowDb db, string after, string? upTo)
+    {
+        var rows = db.Parts.Where(p => string.Compare(p.Serial, after) > 0);
+        return upTo is null ? rows : rows.Where(p => string.Compare(p.Serial, upTo) <= 0);
     }
 
     /// <summary>
@@ -170,15 +184,15 @@ internal static class LedgerCheck
         try
         {
             var some = new List<KeptLine>(AtOnce);
-            await db.Database.OpenConnectionAsync(ct);
             // Two columns of every row there is: what makes objects of rows takes longer than reading them.
-            await using var ask = db.Database.GetDbConnection().CreateCommand();
-            ask.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
-            ask.CommandText = $"SELECT serial, text FROM ledger WHERE serial < '{SupplyName.KeyBegins}' ORDER BY serial, seq";
-            await using var rows = await ask.ExecuteReaderAsync(ct);
-            while (rows.Read())
+            await using var asked = await Asking.RowsAsync(
+                db,
+                $"SELECT serial, text FROM ledger WHERE serial < '{SupplyName.KeyBegins}' ORDER BY serial, seq",
+                ct
+            );
+            while (asked.Reader.Read())
             {
-                var row = (Serial: rows.GetString(0), Text: rows.GetString(1));
+                var row = (Serial: asked.Reader.GetString(0), Text: asked.Reader.GetString(1));
                 if (some.Count == 0 || some[^1].Serial != row.Serial)
                 {
                     ct.ThrowIfCancellationRequested();

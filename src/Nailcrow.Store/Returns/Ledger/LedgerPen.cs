@@ -67,13 +67,17 @@ internal sealed class LedgerPen(
             _ => parts.UpdateAsync(was, row),
         };
 
-    /// <summary>Where parts are, told anew from the ledger alone.</summary>
-    public async Task TellAllAsync()
+    /// <summary>Where some parts are, told anew from the ledger alone: those that come next after a serial.</summary>
+    /// <returns>The serial after which the next come; null where these were the last.</returns>
+    public async Task<string?> TellSomeAsync(string after)
     {
-        await db.Parts.ExecuteDeleteAsync();
-        await foreach (var line in LedgerCheck.LinesAsync(db, CancellationToken.None))
-            if (PartRow.Of(line) is { } row)
-                await parts.InsertAsync(row);
+        var (upTo, lines) = await LedgerCheck.SomeAsync(db, after, CancellationToken.None);
+        var told = lines.Select(PartRow.Of).OfType<PartRow>().ToList();
+        var serials = told.ConvertAll(r => r.Serial);
+        await LedgerCheck.Listed(db, after, upTo).Where(p => !serials.Contains(p.Serial)).ExecuteDeleteAsync();
+        foreach (var row in told)
+            await parts.UpsertAsync(row);
+        return upTo;
     }
 
     private async Task<List<LedgerRow>> RowsAsync(string serial)

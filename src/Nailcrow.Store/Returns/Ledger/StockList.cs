@@ -1,9 +1,9 @@
-using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Store.Appliances;
+using Nailcrow.Store.Products;
 
 namespace Nailcrow.Store.Returns.Ledger;
 
@@ -25,16 +25,14 @@ internal static class StockList
             Note: note
         );
 
-    private static async Task<bool> IsLeftAsync(NailcrowDb db, CancellationToken ct)
-    {
-        await db.Database.OpenConnectionAsync(ct);
-        await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText =
+    private static async Task<bool> IsLeftAsync(NailcrowDb db, CancellationToken ct) =>
+        await Asking.NumberAsync(
+            db,
             // Not "IS NOT NULL": a stretch of the index of depots, and not all drives that are anywhere.
             "SELECT CASE WHEN EXISTS (SELECT 1 FROM drive d WHERE d.depot >= '' AND NOT EXISTS (SELECT 1 FROM ledger l "
-            + "WHERE l.serial = d.serial AND l.seq = 1)) THEN 1 ELSE 0 END";
-        return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
-    }
+                + "WHERE l.serial = d.serial AND l.seq = 1)) THEN 1 ELSE 0 END",
+            ct
+        ) == 1;
 
     /// <summary>
     /// Stock that was on the list before there was a ledger. It is dated before everything that tickets say, and in pieces, each in a

@@ -16,18 +16,28 @@ internal static class WholeLines
         [EnumeratorCancellation] CancellationToken ct
     )
     {
-        var last = "";
-        while (await SerialsAsync(rows, last, atOnce, ct) is [var first, ..] serials)
-        {
-            last = serials[^1];
-            var some = await rows.Where(r => string.Compare(r.Serial, first) >= 0 && string.Compare(r.Serial, last) <= 0)
-                .OrderBy(r => r.Serial)
-                .ThenBy(r => r.Seq)
-                .Select(r => new { r.Serial, r.Text })
-                .ToListAsync(ct);
-            foreach (var one in some.GroupBy(r => r.Serial))
-                yield return (one.Key, [.. one.Select(r => r.Text)]);
-        }
+        for (var after = ""; await SomeAsync(rows, after, atOnce, ct) is [.., var last] some; after = last.Serial)
+            foreach (var one in some)
+                yield return one;
+    }
+
+    /// <summary>Those that come next after one, as many as are asked for; none where there are no more.</summary>
+    public static async Task<IReadOnlyList<(string Serial, List<string> Texts)>> SomeAsync(
+        IQueryable<LedgerRow> rows,
+        string after,
+        int atOnce,
+        CancellationToken ct
+    )
+    {
+        if (await SerialsAsync(rows, after, atOnce, ct) is not [var first, ..] serials)
+            return [];
+        var last = serials[^1];
+        var some = await rows.Where(r => string.Compare(r.Serial, first) >= 0 && string.Compare(r.Serial, last) <= 0)
+            .OrderBy(r => r.Serial)
+            .ThenBy(r => r.Seq)
+            .Select(r => new { r.Serial, r.Text })
+            .ToListAsync(ct);
+        return [.. some.GroupBy(r => r.Serial).Select(one => (one.Key, one.Select(r => r.Text).ToList()))];
     }
 
     private static Task<List<string>> SerialsAsync(IQueryable<LedgerRow> rows, string after, int atOnce, CancellationToken ct) =>

@@ -51,12 +51,17 @@ internal sealed class SupplyPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, P
     /// <summary>What all supplies are called, by name.</summary>
     public Task<List<string>> NamesAsync() => db.Supplies.Select(r => r.Name).Distinct().OrderBy(n => n).ToListAsync();
 
-    /// <summary>How many are where, told anew from the ledger alone.</summary>
-    public async Task TellAllAsync()
+    /// <summary>How many of the next supply after one are where, told anew from the ledger alone.</summary>
+    /// <returns>Which supply that was; null where there are no more.</returns>
+    public async Task<string?> TellNextAsync(string after)
     {
-        await db.Supplies.ExecuteDeleteAsync();
-        await foreach (var (key, moves) in SupplyCheck.LinesAsync(db, CancellationToken.None))
+        var some = await WholeLines.SomeAsync(SupplyCheck.OfSupplies(db), after, 1, CancellationToken.None);
+        var key = some is [var next] ? next.Serial : null;
+        var listed = db.Supplies.Where(r => string.Compare(r.Key, after) > 0);
+        await (key is null ? listed : listed.Where(r => string.Compare(r.Key, key) <= 0)).ExecuteDeleteAsync();
+        if (key is not null && some[0].Texts.Select(SupplyText.Read).OfType<SupplyMove>().ToList() is { Count: > 0 } moves)
             await TellAsync(key, moves[0].Supply, SupplyLine.Of(moves));
+        return key;
     }
 
     // What is new needs no look at all that was: only what repeats or undoes an earlier line does.

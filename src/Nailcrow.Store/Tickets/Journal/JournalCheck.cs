@@ -6,6 +6,7 @@ using Nailcrow.Core.Tickets.Journal.Reading;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Store.People;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Returns.Supplies;
 using Nailcrow.Store.Tickets.Lists;
@@ -42,6 +43,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
     )
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
+        using var time = db.TakesAllTheTimeItNeeds();
         // As of one moment: what is written while this goes on is neither missing nor too much.
         await using var moment = await db.Product.BeginReadingAsync(db, ct);
         foreach (var guard in await JournalGuards.MissingAsync(db, ct))

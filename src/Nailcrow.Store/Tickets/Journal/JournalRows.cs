@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Tickets.Journal;
@@ -91,10 +92,7 @@ internal static class JournalRows
 
     private static async Task<DbCommand> AskAsync(NailcrowDb db, string sql, long a, long b, CancellationToken ct)
     {
-        await db.Database.OpenConnectionAsync(ct);
-        var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText = sql;
-        ask.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
+        var ask = await Asking.CommandAsync(db, sql, ct);
         foreach (var (name, value) in new[] { ("@a", a), ("@b", b) })
         {
             var parameter = ask.CreateParameter();

@@ -4,6 +4,7 @@ using System.Linq.Expressions;
 using System.Reflection;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Rows;
 
 namespace Nailcrow.Store.Tickets.Lists;
@@ -33,11 +34,10 @@ internal sealed class ListRows<TRow>
         var table = new MappedTable<TRow>(db);
         var whose = Array.FindIndex(table.Columns, c => c.Property == ((MemberExpression)ticket.Body).Member as PropertyInfo);
         var column = table.Columns[whose].Name;
-        await db.Database.OpenConnectionAsync(ct);
         var names = string.Join(", ", table.Columns.Select(c => $"\"{c.Name}\""));
-        await using var ask = Command(db, $"SELECT {names} FROM {table.Name} WHERE {OneOf(column, tickets)}");
+        await using var asked = await Asking.RowsAsync(db, $"SELECT {names} FROM {table.Name} WHERE {OneOf(column, tickets)}", ct);
         var kept = new List<(long Ticket, object[] Values)>();
-        await using var row = await ask.ExecuteReaderAsync(ct);
+        var row = asked.Reader;
         while (await row.ReadAsync(ct))
         {
             var values = new object[row.FieldCount];
@@ -50,10 +50,8 @@ internal sealed class ListRows<TRow>
     /// <summary>Removes all rows of these tickets.</summary>
     public async Task DeleteAsync(NailcrowDb db, IReadOnlyCollection<long> tickets)
     {
-        if (tickets.Count == 0)
-            return;
-        await using var delete = Command(db, $"DELETE FROM {_table.Name} WHERE {OneOf(_ticket, tickets)}");
-        await delete.ExecuteNonQueryAsync();
+        if (tickets.Count > 0)
+            await Asking.DoAsync(db, $"DELETE FROM {_table.Name} WHERE {OneOf(_ticket, tickets)}", CancellationToken.None);
     }
 
     /// <summary>Whether the rows of a ticket are these, in whatever order.</summary>
@@ -73,14 +71,6 @@ internal sealed class ListRows<TRow>
 
     // Numbers of our own, as text: a list of any length is no list of parameters.
     private static string OneOf(string column, IEnumerable<long> tickets) => $"\"{column}\" IN ({string.Join(',', tickets)})";
-
-    private static DbCommand Command(NailcrowDb db, string sql)
-    {
-        var command = db.Database.GetDbConnection().CreateCommand();
-        command.Transaction = db.Database.CurrentTransaction?.GetDbTransaction();
-        command.CommandText = sql;
-        return command;
-    }
 
     private static string Told(IEnumerable<object> values) => string.Join('\u001f', values.Select(Told));
 

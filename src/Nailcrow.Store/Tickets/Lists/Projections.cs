@@ -1,8 +1,8 @@
-using System.Globalization;
 using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Reading;
+using Nailcrow.Store.Products;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Tickets.Journal;
 
@@ -17,20 +17,26 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     // As many as hold writers up for some tens of milliseconds.
     private const int AtOnce = 200;
 
+    private const int MarkedAtOnce = 2_000;
+
     /// <summary>Every ticket, whatever its lists say now.</summary>
     /// <returns>How many tickets were told again.</returns>
     public async Task<long> RebuildAsync(CancellationToken ct)
     {
-        await journal.AloneAsync(MarkAllAsync, ct);
+        long? marked = long.MinValue;
+        await PieceByPieceAsync(async connection => (marked = await MarkSomeAsync(connection, marked ?? 0)) is not null, ct);
+        await journal.AloneAsync(connection => connection.Db.Product.RefillPartsAsync(connection.Db), ct);
         return await BringUpToDateAsync(ct) + await TellMissingAsync(ct);
     }
 
     /// <summary>The tickets that were told by older rules than today's, and where parts are, which has no rules of its own.</summary>
     public async Task<long> BringUpToDateAsync(CancellationToken ct)
     {
-        await journal.AloneAsync(connection => connection.Pen.TellAllAsync(), ct);
-        await journal.AloneAsync(connection => connection.Supplies.TellAllAsync(), ct);
-        await journal.AloneAsync(connection => WarrantyRow.TellBackwardsAsync(connection), ct);
+        string? part = "";
+        await PieceByPieceAsync(async connection => (part = await connection.Pen.TellSomeAsync(part ?? "")) is not null, ct);
+        string? supply = "";
+        await PieceByPieceAsync(async connection => (supply = await connection.Supplies.TellNextAsync(supply ?? "")) is not null, ct);
+        await PieceByPieceAsync(WarrantyRow.TellBackwardsAsync, ct);
         return await TellAllAsync(
             (db, after) => db.TicketLines.Where(l => l.Rules < Projecting.ListRules && l.Number > after).Select(l => l.Number),
             ct
@@ -44,13 +50,13 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     public async Task<bool> AreStaleAsync(CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        await db.Database.OpenConnectionAsync(ct);
-        await using var ask = db.Database.GetDbConnection().CreateCommand();
-        ask.CommandText =
-            // What a newer release told, which runs beside this one or did, is its to tell.
-            $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules < {Projecting.ListRules}) OR (NOT "
-            + "EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END";
-        return Convert.ToInt64(await ask.ExecuteScalarAsync(ct), CultureInfo.InvariantCulture) == 1;
+        return await Asking.NumberAsync(
+                db,
+                // What a newer release told, which runs beside this one or did, is its to tell.
+                $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules < {Projecting.ListRules}) OR (NOT "
+                    + "EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END",
+                ct
+            ) == 1;
     }
 
     /// <summary>Tickets that have entries and no line.</summary>
@@ -66,6 +72,7 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     private async Task<long> TellAllAsync(Func<NailcrowDb, long, IQueryable<long>> wanted, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
+        using var time = db.TakesAllTheTimeItNeeds(); // that none is missing is known once all were looked at
         var told = 0L;
         var next = FoldAsync(db, wanted, 0, ct);
         try
@@ -114,16 +121,39 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     private static TicketRecord Record(long number, IEnumerable<StoredEntry> entries) =>
         TicketRecord.Of(number, entries.Select(EntryReader.Read));
 
-    private static async Task MarkAllAsync(JournalConnection connection)
+    /// <summary>Each piece in a turn of its own: whoever has something to write comes in between.</summary>
+    /// <param name="piece">Does the next one, and says whether there are more.</param>
+    private async Task PieceByPieceAsync(Func<JournalConnection, Task<bool>> piece, CancellationToken ct)
+    {
+        for (var more = true; more; )
+            await journal.AloneAsync(async connection => more = await piece(connection), ct);
+    }
+
+    /// <summary>Has the next tickets after a number told by the rules before all others, and lets go of what no ticket tells.</summary>
+    /// <returns>The number after which the next come; null where these were the last.</returns>
+    private static async Task<long?> MarkSomeAsync(JournalConnection connection, long after)
     {
         var db = connection.Db;
-        await db.TicketLines.Where(l => !db.Journal.Any(r => r.Ticket == l.Number)).ExecuteDeleteAsync();
-        await db.DrivePlaces.Where(p => !db.Journal.Any(r => r.Ticket == p.Ticket)).ExecuteDeleteAsync();
-        await db.Snapshots.Where(s => !db.Journal.Any(r => r.Ticket == s.Ticket)).ExecuteDeleteAsync();
-        await db.LifeEvents.Where(e => !db.Journal.Any(r => r.Ticket == e.Ticket)).ExecuteDeleteAsync();
-        await db.StepTimes.Where(t => !db.Journal.Any(r => r.Ticket == t.Ticket)).ExecuteDeleteAsync();
-        await db.TicketLines.ExecuteUpdateAsync(set => set.SetProperty(l => l.Rules, -1));
-        await db.Product.RefillPartsAsync(db);
+        var numbers = db.TicketLines.Where(l => l.Number > after).OrderBy(l => l.Number).Select(l => (long?)l.Number);
+        var next = await numbers.Skip(MarkedAtOnce - 1).FirstOrDefaultAsync() is { } one && one > after ? one : (long?)null;
+        // What somebody wrote there that is no number sorts behind all that are: the last piece has no end.
+        var (isLast, upTo) = (next is null, next ?? 0);
+        var lines = db.TicketLines.Where(l => l.Number > after && (isLast || l.Number <= upTo));
+        await lines.Where(l => !db.Journal.Any(r => r.Ticket == l.Number)).ExecuteDeleteAsync();
+        await db
+            .DrivePlaces.Where(p => p.Ticket > after && (isLast || p.Ticket <= upTo) && !db.Journal.Any(r => r.Ticket == p.Ticket))
+            .ExecuteDeleteAsync();
+        await db
+            .Snapshots.Where(s => s.Ticket > after && (isLast || s.Ticket <= upTo) && !db.Journal.Any(r => r.Ticket == s.Ticket))
+            .ExecuteDeleteAsync();
+        await db
+            .LifeEvents.Where(e => e.Ticket > after && (isLast || e.Ticket <= upTo) && !db.Journal.Any(r => r.Ticket == e.Ticket))
+            .ExecuteDeleteAsync();
+        await db
+            .StepTimes.Where(t => t.Ticket > after && (isLast || t.Ticket <= upTo) && !db.Journal.Any(r => r.Ticket == t.Ticket))
+            .ExecuteDeleteAsync();
+        await lines.ExecuteUpdateAsync(set => set.SetProperty(l => l.Rules, -1));
+        return next;
     }
 
     private static async Task WriteAsync(JournalConnection connection, IReadOnlyList<ListsOfTicket> folded)

@@ -51,6 +51,7 @@ public sealed class Seals : IDisposable
         try
         {
             await using var db = await _dbs.CreateDbContextAsync(ct);
+            using var time = db.TakesAllTheTimeItNeeds();
             await using var turn = await db.Product.TurnAsync(db, WritersTurn.Seals, ct);
             var last = await db.Seals.AsNoTracking().OrderByDescending(s => s.Number).FirstOrDefaultAsync(ct);
             var before = last is null ? null : Before(last.Text);
@@ -101,6 +102,7 @@ public sealed class Seals : IDisposable
     public async Task<Parsed<TicketProof>> ProveAsync(long ticket, CancellationToken ct)
     {
         await using var db = await _dbs.CreateDbContextAsync(ct);
+        using var time = db.TakesAllTheTimeItNeeds();
         if (await db.Seals.AsNoTracking().OrderByDescending(s => s.Number).FirstOrDefaultAsync(ct) is not { } newest)
             return new Parsed<TicketProof>.Refused(
                 "Nothing has been sealed yet; 'nailcrow admin seal' makes a seal now, and there is one every day."
