@@ -5,6 +5,7 @@ using Nailcrow.Core.People;
 using Nailcrow.Core.Swaps.Seen;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Swaps;
 using Nailcrow.Store.Tickets;

@@ -1,4 +1,5 @@
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Journal.Sealing;

@@ -7,6 +7,7 @@ using Microsoft.Extensions.DependencyInjection.Extensions;
 using Microsoft.Extensions.Options;
 using Nailcrow.Service.Host.Answers;
 using Nailcrow.Service.Host.Keeping;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Service.Host.Resting;
 using Nailcrow.Service.Host.Seen;
 using Nailcrow.Service.Host.Wire;
@@ -79,6 +80,7 @@ internal static class HostSetUp
         builder.Services.AddOpenApi(api => api.AddNailcrowDescription());
         builder.Services.AddReadiness(settings);
         builder.Services.AddHostedService<AtRest>();
+        builder.Services.AddSingleton<Unanswered>();
         return settings;
     }
 
@@ -103,10 +105,7 @@ internal static class HostSetUp
     {
         app.MapOpenApi("/api/openapi.json").AllowAnonymous();
         app.MapReadiness();
-        app.Map(
-                "/api/{**rest}",
-                (HttpContext http) => Refusals.NotFound($"There is no {http.Request.Path} here; /api/openapi.json lists what there is.")
-            )
+        app.Map("/api/{**rest}", (HttpContext http, Unanswered unanswered) => unanswered.Of(http))
             .AllowAnonymous()
             .ExcludeFromDescription();
         app.MapConsolePages();

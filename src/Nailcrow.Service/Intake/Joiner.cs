@@ -10,6 +10,7 @@ using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Planning;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Answers;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Service.Tickets;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Intake;

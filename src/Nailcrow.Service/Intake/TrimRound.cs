@@ -1,4 +1,5 @@
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Store.Intake;
 using Nailcrow.Store.Nodes;
 using Quartz;

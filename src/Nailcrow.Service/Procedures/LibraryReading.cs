@@ -1,4 +1,5 @@
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.OverTime;
 
 namespace Nailcrow.Service.Procedures;
 

@@ -1,5 +1,6 @@
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Keeping;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Service.Returns;
 using Nailcrow.Service.Swaps;
 using Nailcrow.Service.Tickets;

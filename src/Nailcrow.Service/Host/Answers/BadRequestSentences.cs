@@ -33,8 +33,6 @@ internal sealed partial class BadRequestSentences : IExceptionHandler
             401 => "Sign in first: POST /api/sign-in with name and password gives a token.",
             403 => "Your roles do not allow this.",
             404 => $"There is no {http.Request.Path} here; /api/openapi.json lists what there is.",
-            405 => $"{http.Request.Path} does not take {http.Request.Method}.",
-            415 => "Send JSON, with Content-Type: application/json.",
             _ => null,
         };
         if (sentence is not null)

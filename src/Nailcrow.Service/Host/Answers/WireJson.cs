@@ -4,6 +4,7 @@ using System.Text.Json.Serialization.Metadata;
 using Nailcrow.Client;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Intake;
+using Nailcrow.Service.Host.OverTime;
 
 namespace Nailcrow.Service.Host.Answers;
 

@@ -4,6 +4,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Terms;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Keeping;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Store.Appliances;
 using Nailcrow.Store.Nodes;
 using Quartz;

@@ -1,5 +1,6 @@
 using Nailcrow.Core.Returns;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Service.Host.Wire;
 using Nailcrow.Service.Returns.Outside;
 using Nailcrow.Service.Returns.Outside.Mail;

@@ -3,6 +3,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Carrying;
 using Nailcrow.Service.Host;
 using Nailcrow.Service.Host.Keeping;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Returns.Outside;
 using Nailcrow.Store.Tickets;

@@ -5,6 +5,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Letters;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Service.Host;
+using Nailcrow.Service.Host.OverTime;
 using Nailcrow.Store;
 using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Returns.Ledger;

@@ -1,6 +1,6 @@
 using Nailcrow.Store.Nodes;
 
-namespace Nailcrow.Service.Host;
+namespace Nailcrow.Service.Host.OverTime;
 
 /// <summary>Rounds of work that one node does for all of them.</summary>
 internal static class OneNodeDoes

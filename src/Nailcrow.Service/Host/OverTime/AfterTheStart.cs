@@ -1,4 +1,4 @@
-namespace Nailcrow.Service.Host;
+namespace Nailcrow.Service.Host.OverTime;
 
 /// <summary>When to begin with what nobody waits for.</summary>
 internal static class AfterTheStart

@@ -1,6 +1,6 @@
 using Quartz;
 
-namespace Nailcrow.Service.Host;
+namespace Nailcrow.Service.Host.OverTime;
 
 /// <summary>Begins with all that is done every so often once the service answers, and ends after what is just being done.</summary>
 internal sealed class Rounds(IServiceProvider services, IHostApplicationLifetime life) : BackgroundService
