@@ -75,7 +75,6 @@ static async Task<WebApplication> ReadyAsync(string[] args)
     app.MapAdmin();
     app.MapSeen(settings);
     app.MapHost();
-    app.MakeReady();
-    await prepared;
+    await Task.WhenAll(prepared, Task.Run(app.MakeReady)); // what keeps the database from being prepared is told first
     return app;
 }

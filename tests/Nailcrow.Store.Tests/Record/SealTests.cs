@@ -1,7 +1,11 @@
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Sealing;
+using Nailcrow.Store.Appliances.Csv;
 using Nailcrow.Store.OnFile;
+using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Journal.Sealing;
 
@@ -53,6 +57,44 @@ public sealed class SealTests : IAsyncLifetime
         string,
         IReadOnlyList<string>
     )>.Create((a, b) => a.Item1 == b.Item1 && a.Item2.SequenceEqual(b.Item2));
+
+    [Fact]
+    public async Task A_seal_that_is_made_while_a_list_of_drives_is_brought_in_holds_afterwards()
+    {
+        var file = Path.Combine(Path.GetDirectoryName(_store.File)!, "drives.csv");
+        await File.WriteAllLinesAsync(
+            file,
+            ["serial,model,size,depot", .. Enumerable.Range(0, 3_000).Select(n => $"C8LIST{n:00000},Cindral C8,8TB,Stores")],
+            Ct
+        );
+        var (seals, parts) = (new List<string>(), 0);
+
+        var brought = Task.Run(() =>
+            _store.Get<CsvImport>().RunAsync(ImportKind.Drives, file, dryRun: false, allOrNothing: true, "sefa", Ct)
+        );
+        while (!brought.IsCompleted)
+        {
+            await _store.Get<LedgerBook>().WriteAsync([Came($"C8HAND{++parts:00000}")], Ct); // somebody stands at a shelf meanwhile
+            seals.Add((await Seals.SealAsync(Ct)).Text);
+        }
+
+        (await brought).Written.ShouldBe(3_000);
+        seals.Add((await Seals.SealAsync(Ct)).Text);
+        seals.Select(s => Read(s).Ledger!.Lines).Distinct().Count().ShouldBeGreaterThan(3, "some were made in the middle of it");
+        foreach (var seal in seals.Where((_, nth) => nth % Math.Max(1, seals.Count / 3) == 0).Append(seals[^1]))
+            (await _store.VerifyAsync(seal)).Troubles.ShouldBeEmpty();
+    }
+
+    private static Movement Came(string serial) =>
+        new(
+            Guid.CreateVersion7(),
+            serial,
+            MovementKind.Came,
+            DateTimeOffset.UtcNow,
+            "sefa",
+            new Holder(HolderKind.Depot, "Stores"),
+            Part: new("Cindral C8", 8_000_000_000_000)
+        );
 
     [Fact]
     public async Task Where_nothing_was_written_since_the_seal_is_the_same_and_its_file_is_put_back()

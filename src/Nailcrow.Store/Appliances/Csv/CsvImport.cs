@@ -5,7 +5,7 @@ using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Returns;
 using Nailcrow.Store.Returns.Ledger;
-using Nailcrow.Store.Rows;
+using Nailcrow.Store.Tickets;
 
 namespace Nailcrow.Store.Appliances.Csv;
 
@@ -16,15 +16,19 @@ public sealed record BadRow(long Line, string Reason);
 public sealed record Imported(long Rows, long Good, long Written, long Bad, IReadOnlyList<BadRow> Problems);
 
 /// <summary>
-/// Brings in files of any length within little memory: a first pass reads and checks every row, a second writes. Rows
-/// that are there already are replaced.
+/// Brings in files of any length within little memory: a first pass reads and checks every row, a second writes, and of drives a third
+/// tells the ledger what came. Rows that are there already are replaced.
 /// </summary>
-public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider time)
+public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal journal, TimeProvider time)
 {
     private const int MostTold = 200;
 
-    // Other writers get their turn between two of these.
-    private const int InOneTransaction = 5_000;
+    // As many as hold others up for some tenths of a second at most; what is told to the ledger is read there before.
+    private const int InOneTurn = 2_000;
+    private const int ToldInOneTurn = 500;
+
+    // Whoever waits at a file's lock looks again after some milliseconds. Who has it takes it anew only after that.
+    private static readonly TimeSpan Breath = TimeSpan.FromMilliseconds(20);
 
     /// <param name="dryRun">Checks and writes nothing.</param>
     /// <param name="allOrNothing">One bad row, and nothing is written; else the good rows are. All are written in one transaction.</param>
@@ -36,7 +40,9 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         var found = await PassAsync(kind, file, known, _ => Task.CompletedTask, ct);
         if (dryRun || found.Good == 0 || (allOrNothing && found.Bad > 0))
             return found;
-        await WriteAsync(db, kind, file, known, allOrNothing, by, ct);
+        await WriteAsync(db, kind, file, known, allOrNothing, ct);
+        if (kind == ImportKind.Drives)
+            await TellLedgerAsync(file, known, by, ct);
         db.ReferenceChanges.Add(
             new()
             {
@@ -51,97 +57,81 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TimeProvider ti
         return found with { Written = found.Good };
     }
 
-    private async Task WriteAsync(
-        NailcrowDb db,
+    private async Task WriteAsync(NailcrowDb db, ImportKind kind, string file, ImportKnown known, bool together, CancellationToken ct)
+    {
+        if (together)
+            await WhenFreeAsync(db, into => PassAsync(kind, file, known, into.KeepAsync, ct), ct);
+        else
+            await InPiecesAsync(kind, file, known, InOneTurn, some => WhenFreeAsync(db, into => into.KeepAllAsync(some), ct), ct);
+        if (kind == ImportKind.Sites)
+            await WhenFreeAsync(db, into => into.AddCustomersOfSitesAsync(ct), ct);
+    }
+
+    /// <summary>
+    /// In a transaction of its own. A file has one lock, and whoever waits at it while somebody takes it again and again waits for ever: there
+    /// the journal's writer does it, in its turn with all who have something to write. On a server only those wait who want the same rows.
+    /// </summary>
+    private async Task WhenFreeAsync(NailcrowDb own, Func<ImportWriter, Task> write, CancellationToken ct)
+    {
+        if (!own.Product.HasOthers)
+        {
+            await journal.AloneAsync(connection => WriteAsync(connection.Db), ct);
+            return;
+        }
+        await using var transaction = await own.Database.BeginTransactionAsync(ct);
+        await WriteAsync(own);
+        await transaction.CommitAsync(ct);
+
+        async Task WriteAsync(NailcrowDb db)
+        {
+            var into = new ImportWriter(db);
+            await write(into);
+            await into.EndAsync(ct);
+        }
+    }
+
+    private async Task InPiecesAsync(
         ImportKind kind,
         string file,
         ImportKnown known,
-        bool together,
-        string by,
+        int atOnce,
+        Func<IReadOnlyList<object>, Task> use,
         CancellationToken ct
     )
     {
-        var (customers, sites, appliances, drives, qualified, warranties) = (
-            new PreparedRows<CustomerRow>(db),
-            new PreparedRows<SiteRow>(db),
-            new PreparedRows<ApplianceRow>(db),
-            new PreparedRows<DriveRow>(db),
-            new List<QualifiedRow>(),
-            new PreparedRows<WarrantyRow>(db)
+        var waiting = new List<object>();
+        await PassAsync(kind, file, known, TakeAsync, ct);
+        await use(waiting);
+
+        async Task TakeAsync(object row)
+        {
+            waiting.Add(row);
+            if (waiting.Count < atOnce)
+                return;
+            await use(waiting);
+            waiting = [];
+            await Task.Delay(Breath, ct);
+        }
+    }
+
+    /// <summary>
+    /// A list says what came; where a part is that the ledger knows, the ledger says. Told in the writers' turn, as all that is told to it: a
+    /// seal covers so many of its lines in their order, and none comes in between afterwards.
+    /// </summary>
+    private Task TellLedgerAsync(string file, ImportKnown known, string by, CancellationToken ct) =>
+        InPiecesAsync(
+            ImportKind.Drives,
+            file,
+            known,
+            ToldInOneTurn,
+            some =>
+                journal.AloneAsync(
+                    connection =>
+                        StockList.TellAsync(connection.Pen, some.Cast<DriveRow>().Where(d => d.Depot is not null), by, time.GetUtcNow()),
+                    ct
+                ),
+            ct
         );
-        var pen = new LedgerPen(db, new(db), new(db));
-        await db.Database.OpenConnectionAsync(ct);
-        var transaction = await db.Database.BeginTransactionAsync(ct);
-        var inThis = 0;
-        try
-        {
-            await PassAsync(kind, file, known, KeepAsync, ct);
-            await AddQualifiedAsync(db, qualified, ct);
-            if (kind == ImportKind.Sites)
-                await AddCustomersOfSitesAsync(db, ct);
-            await transaction.CommitAsync(ct);
-        }
-        finally
-        {
-            await transaction.DisposeAsync();
-        }
-
-        async Task KeepAsync(object row)
-        {
-            await (
-                row switch
-                {
-                    CustomerRow customer => customers.UpsertAsync(customer),
-                    SiteRow site => sites.UpsertAsync(site),
-                    ApplianceRow appliance => appliances.UpsertAsync(appliance),
-                    DriveRow drive => KeepDriveAsync(drive),
-                    WarrantyRow warranty => warranties.UpsertAsync(warranty),
-                    _ => Keep((QualifiedRow)row),
-                }
-            );
-            if (!together && ++inThis == InOneTransaction)
-            {
-                await transaction.CommitAsync(ct);
-                await transaction.DisposeAsync();
-                (transaction, inThis) = (await db.Database.BeginTransactionAsync(ct), 0);
-            }
-        }
-
-        // A list says what came. Where a part is that the ledger knows, the ledger says.
-        async Task KeepDriveAsync(DriveRow drive)
-        {
-            await drives.UpsertAsync(drive);
-            if (drive.Depot is not null && (await pen.LineAsync(drive.Serial)).Last is null)
-                await pen.WriteAsync([StockList.Came(drive, time.GetUtcNow(), by)], null, time.GetUtcNow());
-        }
-
-        Task Keep(QualifiedRow row)
-        {
-            qualified.Add(row);
-            return Task.CompletedTask;
-        }
-    }
-
-    /// <summary>Whoever owns a site is a customer, if nothing else is known of them yet.</summary>
-    private static async Task AddCustomersOfSitesAsync(NailcrowDb db, CancellationToken ct)
-    {
-        var named = await db.Sites.Select(s => s.Customer).Distinct().Where(name => !db.Customers.Any(c => c.Name == name)).ToListAsync(ct);
-        db.Customers.AddRange(
-            named.Select(name => new CustomerRow { Name = name, Body = StoredJson.Text(new(name), JournalJson.Default.Customer) })
-        );
-        await db.SaveChangesAsync(ct);
-    }
-
-    private static async Task AddQualifiedAsync(NailcrowDb db, List<QualifiedRow> rows, CancellationToken ct)
-    {
-        var there = (await db.QualifiedModels.AsNoTracking().ToListAsync(ct)).Select(r => (r.ApplianceModel, r.DriveModel)).ToHashSet();
-        foreach (var row in rows.GroupBy(r => (r.ApplianceModel, r.DriveModel)).Select(same => same.Last()))
-            if (!there.Contains((row.ApplianceModel, row.DriveModel)))
-                db.QualifiedModels.Add(row);
-            else if (row.NotBecause is not null) // a list without that column changes nothing of it
-                db.QualifiedModels.Update(row);
-        await db.SaveChangesAsync(ct);
-    }
 
     private async Task<Imported> PassAsync(ImportKind kind, string file, ImportKnown known, Func<object, Task> use, CancellationToken ct)
     {

@@ -10,10 +10,19 @@ namespace Nailcrow.Store.Returns.Ledger;
 /// <summary>What a firm's list of drives says of its stock, as the first line of each part's life.</summary>
 internal static class StockList
 {
-    private const int AtOnce = 2_000;
+    // As many as hold writers up for some tenths of a second.
+    private const int AtOnce = 200;
+
+    /// <summary>Tells the ledger of drives that a list has in depots; where a part is that it knows, it says itself.</summary>
+    public static async Task TellAsync(LedgerPen pen, IEnumerable<DriveRow> drives, string by, DateTimeOffset now)
+    {
+        foreach (var drive in drives)
+            if ((await pen.LineAsync(drive.Serial)).Last is null)
+                await pen.WriteAsync([Came(drive, now, by)], null, now);
+    }
 
     /// <summary>A list says what came; where it is from then on is the ledger's to say.</summary>
-    public static Movement Came(DriveRow drive, DateTimeOffset at, string by, string? note = null) =>
+    private static Movement Came(DriveRow drive, DateTimeOffset at, string by, string? note = null) =>
         new(
             Guid.CreateVersion7(),
             drive.Serial,
@@ -35,8 +44,8 @@ internal static class StockList
         ) == 1;
 
     /// <summary>
-    /// Stock that was on the list before there was a ledger. It is dated before everything that tickets say, and in pieces, each in a
-    /// transaction of its own: interrupted, it goes on where it was.
+    /// Stock that was on the list before there was a ledger, or before an import that was broken off had told it. It is dated before
+    /// everything that tickets say, and in pieces, each in a turn of its own: interrupted, it goes on where it was.
     /// </summary>
     public static async Task TakeOverAsync(NailcrowDb db, DateTimeOffset now, CancellationToken ct)
     {
@@ -45,7 +54,7 @@ internal static class StockList
         var pen = new LedgerPen(db, new(db), new(db));
         while (true)
         {
-            await using var transaction = await db.Database.BeginTransactionAsync(ct);
+            await using var transaction = await db.Product.BeginAsync(db, WritersTurn.Journal, ct);
             var drives = await db
                 .Drives.AsNoTracking()
                 .Where(d => d.Depot != null && !db.Ledger.Any(l => l.Serial == d.Serial && l.Seq == 1))
@@ -54,7 +63,7 @@ internal static class StockList
                 .ToListAsync(ct);
             foreach (var drive in drives)
                 await pen.WriteAsync(
-                    [Came(drive, ServiceClock.Earliest, "nailcrow", "It was on the list of stock when the ledger began.")],
+                    [Came(drive, ServiceClock.Earliest, "nailcrow", "It was on the list of stock, and the ledger had not been told.")],
                     null,
                     now
                 );
