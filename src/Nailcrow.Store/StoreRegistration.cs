@@ -138,7 +138,10 @@ public static class StoreRegistration
             ForeignKeys = true,
             Mode = SqliteOpenMode.ReadWrite,
         };
-        options.UseSqlite(connection.ToString()).UseSnakeCaseNamingConvention().AddInterceptors(new PoolsFollowTheFile(new(file)));
+        options
+            .UseSqlite(connection.ToString())
+            .UseSnakeCaseNamingConvention()
+            .AddInterceptors(new PoolsFollowTheFile(new(file)), WaitsAtTheLock.One);
         return options;
     }
 

@@ -30,28 +30,6 @@ internal sealed class PoolsFollowTheFile(DatabaseFile file) : DbConnectionInterc
         return new(result);
     }
 
-    // Asked of SQLite itself, which looks again after a millisecond at first; whoever asks through the library sleeps 150 ms each time.
-    private const string LooksAgainSoon = "PRAGMA busy_timeout = 1000";
-
-    public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData) => LookAgainSoon(connection);
-
-    public override Task ConnectionOpenedAsync(
-        DbConnection connection,
-        ConnectionEndEventData eventData,
-        CancellationToken cancellationToken = default
-    )
-    {
-        LookAgainSoon(connection); // nothing of it is a journey
-        return Task.CompletedTask;
-    }
-
-    private static void LookAgainSoon(DbConnection connection)
-    {
-        using var command = connection.CreateCommand();
-        command.CommandText = LooksAgainSoon;
-        command.ExecuteNonQuery();
-    }
-
     private void Follow(DbConnection connection)
     {
         var now = file.Now;

@@ -23,12 +23,11 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
 {
     private const int MostTold = 200;
 
-    // As many as hold others up for some tenths of a second at most; what is told to the ledger is read there before.
-    private const int InOneTurn = 2_000;
-    private const int ToldInOneTurn = 500;
+    // As many as hold others up for some tenths of a second at most.
+    private const int InOneTurn = 1_000;
 
     // Whoever waits at a file's lock looks again after some milliseconds. Who has it takes it anew only after that.
-    private static readonly TimeSpan Breath = TimeSpan.FromMilliseconds(20);
+    private static readonly TimeSpan Breath = TimeSpan.FromMilliseconds(10);
 
     /// <param name="dryRun">Checks and writes nothing.</param>
     /// <param name="allOrNothing">One bad row, and nothing is written; else the good rows are. All are written in one transaction.</param>
@@ -40,9 +39,12 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
         var found = await PassAsync(kind, file, known, _ => Task.CompletedTask, ct);
         if (dryRun || found.Good == 0 || (allOrNothing && found.Bad > 0))
             return found;
-        await WriteAsync(db, kind, file, known, allOrNothing, ct);
-        if (kind == ImportKind.Drives)
-            await TellLedgerAsync(file, known, by, ct);
+        if (allOrNothing)
+            await WriteTogetherAsync(db, kind, file, known, by, ct);
+        else
+            await InPiecesAsync(kind, file, known, some => WriteAsync(db, some, by, ct), ct);
+        if (kind == ImportKind.Sites)
+            await WhenFreeAsync(db, into => into.AddCustomersOfSitesAsync(ct), ct);
         db.ReferenceChanges.Add(
             new()
             {
@@ -57,14 +59,30 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
         return found with { Written = found.Good };
     }
 
-    private async Task WriteAsync(NailcrowDb db, ImportKind kind, string file, ImportKnown known, bool together, CancellationToken ct)
+    private async Task WriteTogetherAsync(NailcrowDb db, ImportKind kind, string file, ImportKnown known, string by, CancellationToken ct)
     {
-        if (together)
-            await WhenFreeAsync(db, into => PassAsync(kind, file, known, into.KeepAsync, ct), ct);
-        else
-            await InPiecesAsync(kind, file, known, InOneTurn, some => WhenFreeAsync(db, into => into.KeepAllAsync(some), ct), ct);
-        if (kind == ImportKind.Sites)
-            await WhenFreeAsync(db, into => into.AddCustomersOfSitesAsync(ct), ct);
+        await WhenFreeAsync(db, into => PassAsync(kind, file, known, into.KeepAsync, ct), ct);
+        if (kind == ImportKind.Drives) // to its end, whoever has gone meanwhile: they are on the list
+            await InPiecesAsync(kind, file, known, some => TellLedgerAsync(some, by), CancellationToken.None);
+    }
+
+    private async Task WriteAsync(NailcrowDb db, IReadOnlyList<object> rows, string by, CancellationToken ct)
+    {
+        await WhenFreeAsync(db, into => into.KeepAllAsync(rows), ct);
+        await TellLedgerAsync(rows, by);
+    }
+
+    /// <summary>
+    /// A list says what came; where a part is that the ledger knows, the ledger says. Told in the writers' turn, as all that is told to it: a
+    /// seal covers so many of its lines in their order, and none comes in between afterwards.
+    /// </summary>
+    private async Task TellLedgerAsync(IReadOnlyList<object> rows, string by)
+    {
+        if (rows.OfType<DriveRow>().Where(d => d.Depot is not null).ToList() is { Count: > 0 } drives)
+            await journal.AloneAsync(
+                connection => StockList.TellAsync(connection.Pen, drives, by, time.GetUtcNow()),
+                CancellationToken.None
+            );
     }
 
     /// <summary>
@@ -94,7 +112,6 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
         ImportKind kind,
         string file,
         ImportKnown known,
-        int atOnce,
         Func<IReadOnlyList<object>, Task> use,
         CancellationToken ct
     )
@@ -106,32 +123,13 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
         async Task TakeAsync(object row)
         {
             waiting.Add(row);
-            if (waiting.Count < atOnce)
+            if (waiting.Count < InOneTurn)
                 return;
             await use(waiting);
             waiting = [];
             await Task.Delay(Breath, ct);
         }
     }
-
-    /// <summary>
-    /// A list says what came; where a part is that the ledger knows, the ledger says. Told in the writers' turn, as all that is told to it: a
-    /// seal covers so many of its lines in their order, and none comes in between afterwards.
-    /// </summary>
-    private Task TellLedgerAsync(string file, ImportKnown known, string by, CancellationToken ct) =>
-        InPiecesAsync(
-            ImportKind.Drives,
-            file,
-            known,
-            ToldInOneTurn,
-            some =>
-                journal.AloneAsync(
-                    connection =>
-                        StockList.TellAsync(connection.Pen, some.Cast<DriveRow>().Where(d => d.Depot is not null), by, time.GetUtcNow()),
-                    ct
-                ),
-            ct
-        );
 
     private async Task<Imported> PassAsync(ImportKind kind, string file, ImportKnown known, Func<object, Task> use, CancellationToken ct)
     {
