@@ -1,4 +1,4 @@
-using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.AspNetCore.Routing.Template;
 using Nailcrow.Service.Host.Answers;
@@ -8,12 +8,15 @@ namespace Nailcrow.Service.Host;
 /// <summary>What is told where nothing takes a call: that there is no such place, or what the one there is does take.</summary>
 internal sealed class Unanswered(EndpointDataSource calls, ParameterPolicyFactory policies)
 {
-    public ProblemHttpResult Of(HttpContext http)
+    public IResult Of(HttpContext http)
     {
         var path = http.Request.Path;
         var there = calls.Endpoints.OfType<RouteEndpoint>().Where(e => !IsForTheRest(e) && IsAt(e, http)).ToList();
         if (there.Count == 0)
             return Refusals.NotFound($"There is no {path} here; /api/openapi.json lists what there is.");
+        // Whoever has not come in is told no more of it than by the place itself.
+        if (http.User.Identity?.IsAuthenticated != true && there.TrueForAll(e => e.Metadata.GetMetadata<IAllowAnonymous>() is null))
+            return TypedResults.Unauthorized();
         var methods = there.SelectMany(e => e.Metadata.GetMetadata<IHttpMethodMetadata>()?.HttpMethods ?? []).Distinct().Order().ToList();
         if (!methods.Contains(http.Request.Method))
         {

@@ -14,7 +14,7 @@ public sealed class UnansweredTests(PeopledService service) : IClassFixture<Peop
     [Fact]
     public async Task Every_place_that_is_described_tells_which_methods_it_takes()
     {
-        using var http = service.Service.Http();
+        using var http = await service.Service.HttpAsync("ilka");
         foreach (var place in await DescribedAsync(http))
         {
             using var ask = new HttpRequestMessage(HttpMethod.Patch, place.Path);
@@ -29,7 +29,7 @@ public sealed class UnansweredTests(PeopledService service) : IClassFixture<Peop
     [Fact]
     public async Task Every_call_with_a_body_tells_what_kind_that_has_to_be()
     {
-        using var http = service.Service.Http();
+        using var http = await service.Service.HttpAsync("ilka");
         var told = 0;
         foreach (var place in await DescribedAsync(http))
         foreach (var (method, call) in place.Calls)
@@ -55,12 +55,28 @@ public sealed class UnansweredTests(PeopledService service) : IClassFixture<Peop
     [InlineData("api/tickets/1001/entries/and/more")]
     public async Task Where_nothing_is_that_is_told(string path)
     {
-        using var http = service.Service.Http();
+        using var http = await service.Service.HttpAsync("ilka");
         using var ask = new HttpRequestMessage(HttpMethod.Patch, path);
         using var answer = await http.SendAsync(ask, Ct);
 
         answer.StatusCode.ShouldBe(HttpStatusCode.NotFound);
         (await SaidAsync(answer)).ShouldBe($"There is no /{path} here; /api/openapi.json lists what there is.");
+    }
+
+    [Theory]
+    [InlineData("PATCH", "api/tickets/1001")]
+    [InlineData("POST", "api/import/drives")]
+    public async Task A_stranger_is_asked_to_come_in_first(string method, string path)
+    {
+        using var http = service.Service.Http();
+        using var ask = new HttpRequestMessage(new(method), path)
+        {
+            Content = new StringContent("x", Encoding.UTF8, "text/x-nobody-takes"),
+        };
+        using var answer = await http.SendAsync(ask, Ct);
+
+        answer.StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+        (await SaidAsync(answer)).ShouldStartWith("Sign in first: ");
     }
 
     private static async Task<string> SaidAsync(HttpResponseMessage answer) =>
