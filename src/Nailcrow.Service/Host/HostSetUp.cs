@@ -32,6 +32,9 @@ internal static class HostSetUp
     // Whoever stops a service waits five seconds before being rude; what takes longer is taken up at the next start.
     private static readonly TimeSpan LastsAtMost = TimeSpan.FromSeconds(3);
 
+    // An upgrade is waited for however long it takes, and nobody is to wonder.
+    private static readonly TimeSpan SaysThatItWaits = TimeSpan.FromSeconds(10);
+
     public static ServiceSettings AddHost(this WebApplicationBuilder builder)
     {
         var settings = ServiceSettings.Of(builder.Configuration);
@@ -127,7 +130,13 @@ internal static class HostSetUp
         MayStart(app, settings);
         app.Services.GetService<FileInUse>(); // a server has none
         var database = app.Services.GetRequiredService<Database>();
-        var missing = await database.MigrateAsync(CancellationToken.None);
+        var migrating = database.MigrateAsync(CancellationToken.None);
+        if (await Task.WhenAny(migrating, Task.Delay(SaysThatItWaits)) != migrating)
+            Log.ForContext(typeof(HostSetUp))
+                .Information(
+                    "The record is being brought to this release's form, by this node or by another that it waits for; a large one takes minutes"
+                );
+        var missing = await migrating;
         if (missing.Count > 0)
             Log.ForContext(typeof(HostSetUp))
                 .Warning(

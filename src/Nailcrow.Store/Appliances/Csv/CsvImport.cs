@@ -25,6 +25,7 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
 
     // As many as hold others up for some tenths of a second at most.
     private const int InOneTurn = 1_000;
+    private const int ToldInOneTurn = 200;
 
     // Whoever waits at a file's lock looks again after some milliseconds. Who has it takes it anew only after that.
     private static readonly TimeSpan Breath = TimeSpan.FromMilliseconds(10);
@@ -42,9 +43,10 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
         if (allOrNothing)
             await WriteTogetherAsync(db, kind, file, known, by, ct);
         else
-            await InPiecesAsync(kind, file, known, some => WriteAsync(db, some, by, ct), ct);
-        if (kind == ImportKind.Sites)
-            await WhenFreeAsync(db, into => into.AddCustomersOfSitesAsync(ct), ct);
+        {
+            await InPiecesAsync(kind, file, known, some => WriteAsync(db, some, by), ct);
+            await WhenFreeAsync(db, into => EndAsync(into, kind));
+        }
         db.ReferenceChanges.Add(
             new()
             {
@@ -61,14 +63,22 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
 
     private async Task WriteTogetherAsync(NailcrowDb db, ImportKind kind, string file, ImportKnown known, string by, CancellationToken ct)
     {
-        await WhenFreeAsync(db, into => PassAsync(kind, file, known, into.KeepAsync, ct), ct);
+        await WhenFreeAsync(
+            db,
+            async into =>
+            {
+                await PassAsync(kind, file, known, into.KeepAsync, ct);
+                await EndAsync(into, kind);
+            }
+        );
         if (kind == ImportKind.Drives) // to its end, whoever has gone meanwhile: they are on the list
             await InPiecesAsync(kind, file, known, some => TellLedgerAsync(some, by), CancellationToken.None);
     }
 
-    private async Task WriteAsync(NailcrowDb db, IReadOnlyList<object> rows, string by, CancellationToken ct)
+    /// <summary>Whoever asked may go between two pieces, and not within one: what is on the list is told to the ledger.</summary>
+    private async Task WriteAsync(NailcrowDb db, IReadOnlyList<object> rows, string by)
     {
-        await WhenFreeAsync(db, into => into.KeepAllAsync(rows), ct);
+        await WhenFreeAsync(db, into => into.KeepAllAsync(rows));
         await TellLedgerAsync(rows, by);
     }
 
@@ -78,33 +88,36 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
     /// </summary>
     private async Task TellLedgerAsync(IReadOnlyList<object> rows, string by)
     {
-        if (rows.OfType<DriveRow>().Where(d => d.Depot is not null).ToList() is { Count: > 0 } drives)
-            await journal.AloneAsync(
-                connection => StockList.TellAsync(connection.Pen, drives, by, time.GetUtcNow()),
-                CancellationToken.None
-            );
+        foreach (var some in rows.OfType<DriveRow>().Where(d => d.Depot is not null).Chunk(ToldInOneTurn))
+        {
+            await journal.AloneAsync(connection => StockList.TellAsync(connection.Pen, some, by, time.GetUtcNow()), CancellationToken.None);
+            await Task.Delay(Breath);
+        }
     }
+
+    private static Task EndAsync(ImportWriter into, ImportKind kind) =>
+        kind == ImportKind.Sites ? into.AddCustomersOfSitesAsync() : Task.CompletedTask;
 
     /// <summary>
     /// In a transaction of its own. A file has one lock, and whoever waits at it while somebody takes it again and again waits for ever: there
     /// the journal's writer does it, in its turn with all who have something to write. On a server only those wait who want the same rows.
     /// </summary>
-    private async Task WhenFreeAsync(NailcrowDb own, Func<ImportWriter, Task> write, CancellationToken ct)
+    private async Task WhenFreeAsync(NailcrowDb own, Func<ImportWriter, Task> write)
     {
         if (!own.Product.HasOthers)
         {
-            await journal.AloneAsync(connection => WriteAsync(connection.Db), ct);
+            await journal.AloneAsync(connection => WriteAsync(connection.Db), CancellationToken.None);
             return;
         }
-        await using var transaction = await own.Database.BeginTransactionAsync(ct);
+        await using var transaction = await own.Database.BeginTransactionAsync();
         await WriteAsync(own);
-        await transaction.CommitAsync(ct);
+        await transaction.CommitAsync();
 
         async Task WriteAsync(NailcrowDb db)
         {
             var into = new ImportWriter(db);
             await write(into);
-            await into.EndAsync(ct);
+            await into.EndAsync();
         }
     }
 

@@ -42,26 +42,26 @@ internal sealed class ImportWriter(NailcrowDb db)
     }
 
     /// <summary>What is only written once all of it is here.</summary>
-    public async Task EndAsync(CancellationToken ct)
+    public async Task EndAsync()
     {
         if (_qualified.Count == 0)
             return;
-        var there = (await db.QualifiedModels.AsNoTracking().ToListAsync(ct)).Select(r => (r.ApplianceModel, r.DriveModel)).ToHashSet();
+        var there = (await db.QualifiedModels.AsNoTracking().ToListAsync()).Select(r => (r.ApplianceModel, r.DriveModel)).ToHashSet();
         foreach (var row in _qualified.GroupBy(r => (r.ApplianceModel, r.DriveModel)).Select(same => same.Last()))
             if (!there.Contains((row.ApplianceModel, row.DriveModel)))
                 db.QualifiedModels.Add(row);
             else if (row.NotBecause is not null) // a list without that column changes nothing of it
                 db.QualifiedModels.Update(row);
-        await db.SaveChangesAsync(ct);
+        await db.SaveChangesAsync();
     }
 
     /// <summary>Whoever owns a site is a customer, if nothing else is known of them yet.</summary>
-    public async Task AddCustomersOfSitesAsync(CancellationToken ct)
+    public async Task AddCustomersOfSitesAsync()
     {
-        var named = await db.Sites.Select(s => s.Customer).Distinct().Where(name => !db.Customers.Any(c => c.Name == name)).ToListAsync(ct);
+        var named = await db.Sites.Select(s => s.Customer).Distinct().Where(name => !db.Customers.Any(c => c.Name == name)).ToListAsync();
         db.Customers.AddRange(
             named.Select(name => new CustomerRow { Name = name, Body = StoredJson.Text(new(name), JournalJson.Default.Customer) })
         );
-        await db.SaveChangesAsync(ct);
+        await db.SaveChangesAsync();
     }
 }
