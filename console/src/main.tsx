@@ -1,4 +1,5 @@
 import { createRoot } from 'react-dom/client'
+import { holdNewsWhilePressing } from './shared/live/underTheFinger'
 import { App } from './shell/App'
 import { ConsoleProviders } from './shell/ConsoleProviders'
 import './shell/fonts'
@@ -7,6 +8,7 @@ import './shell/look.css'
 
 const root = document.getElementById('root')
 if (!root) throw new Error('index.html needs an element with the id "root".')
+holdNewsWhilePressing()
 createRoot(root).render(
   <ConsoleProviders>
     <App />

@@ -167,7 +167,11 @@ public sealed class ConsoleTests(ConsoleInUse use)
                     await PressAsync(page, step.Kind == Core.Procedures.StepKind.Look ? "Yes" : "Done");
                     break;
             }
-            await Soon.IsAsync(async () => (await ilka.TicketAsync(ticket, Ct)).Run?.Current?.Id != step.Id, Ct);
+            await Soon.ComesAsync(
+                async () => (Step: (await ilka.TicketAsync(ticket, Ct)).Run?.Current?.Id, Page: await page.InnerTextAsync("main")),
+                seen => seen.Step != step.Id,
+                Ct
+            );
         }
         throw new TimeoutException("The run never came to its end.");
     }

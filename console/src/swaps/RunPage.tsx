@@ -206,10 +206,11 @@ function Others({ run }: { run: RunView }) {
 /** What is typed and refused at a step ends with it. */
 function Answering({ ticket, run, step }: { ticket: TicketView; run: RunView; step: RunStep }) {
   const writer = useWrite(ticket.number)
+  const machine = useWrite(ticket.number)
   return (
     <>
-      <StepAnswers ticket={ticket} run={run} step={step} writer={writer} />
-      <Refused problem={writer.problem} />
+      <StepAnswers ticket={ticket} run={run} step={step} writer={writer} machine={machine} />
+      <Refused problem={writer.problem ?? machine.problem} />
     </>
   )
 }

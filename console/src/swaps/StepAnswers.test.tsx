@@ -41,20 +41,20 @@ function shown(
   ]
   const view = { sheet: { id: 'sheet', steps: [] }, since: new Date().toISOString(), unmet: null, visits: [], ...run } as unknown as RunView
   const ticket = { number: 1001, reachable, moves } as unknown as TicketView
-  render(
+  const { unmount } = render(
     <MantineProvider>
       <QueryClientProvider client={client}>
         <MemoryRouter>
           {door ? (
             <SomethingElse ticket={ticket} run={view} step={step(known)} writer={writer} close={() => {}} />
           ) : (
-            <StepAnswers ticket={ticket} run={view} step={step(known)} writer={writer} />
+            <StepAnswers ticket={ticket} run={view} step={step(known)} writer={writer} machine={writer} />
           )}
         </MemoryRouter>
       </QueryClientProvider>
     </MantineProvider>,
   )
-  return { write, errand }
+  return { write, errand, unmount }
 }
 
 const button = (name: string) => screen.getByRole('button', { name })
@@ -248,4 +248,19 @@ it('where a lead said no to a call that leads nowhere, going on ends the run', (
   const { write } = shown({ kind: 'call' }, { endsHere: true })
   fireEvent.click(button('End the run here'))
   expect(write).toHaveBeenCalledWith({ kind: 'step-passed', sheet: 'sheet', step: 'a' })
+})
+
+it('a machine that is slow to switch its light holds nobody up, and what it did at last answers no other step', async () => {
+  const { write, errand, unmount } = shown({ kind: 'light', records: 'light-on' })
+  let switched = (_: object) => {}
+  errand.mockReturnValue(new Promise(resolve => (switched = resolve)))
+
+  fireEvent.click(button('Switch it on for me'))
+  fireEvent.click(button('I did it by hand'))
+  expect(write).toHaveBeenCalledTimes(1)
+  unmount() // the run has gone on
+  switched({})
+  await Promise.resolve()
+
+  expect(write).toHaveBeenCalledTimes(1)
 })

@@ -1,5 +1,5 @@
 import { Button, Textarea, TextInput } from '@mantine/core'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useSecond } from '../shared/time'
 import { Press } from '../shared/typed/Press'
@@ -9,7 +9,8 @@ import { said } from '../shared/words'
 import type { Writer } from '../tickets'
 import { NamedAnswer } from './NamedAnswer'
 
-type Props = { ticket: TicketView; run: RunView; step: RunStep; writer: Writer }
+/** What is asked of the machine goes by itself: it may be slow, and whoever stands before it goes on meanwhile. */
+type Props = { ticket: TicketView; run: RunView; step: RunStep; writer: Writer; machine: Writer }
 
 // The reader of codes weighs a megabyte; only who scans with the camera fetches it.
 const CameraScan = lazy(() => import('../shared/scanning/CameraScan').then(part => ({ default: part.CameraScan })))
@@ -146,16 +147,17 @@ function rangeOf(step: RunStep): string | undefined {
 }
 
 /** The service can switch the light where it reaches the machine; elsewhere a hand did it. */
-function LightAnswer({ ticket, run, step, writer }: Props) {
+function LightAnswer({ ticket, run, step, writer, machine }: Props) {
   const on = step.records === 'light-on'
+  const stillHere = useStillHere()
   const done = () => writer.write({ kind: 'step-answered', sheet: run.sheet.id, step: step.id, answer: 'done' })
   return (
     <div className="run-choices">
       {ticket.reachable && (
         <Press
-          busy={writer.busy}
+          busy={machine.busy || writer.busy}
           onClick={async () => {
-            if (await writer.run({ errand: 'light', on })) await done()
+            if ((await machine.run({ errand: 'light', on })) && stillHere.current) await done()
           }}
         >
           Switch it {on ? 'on' : 'off'} for me
@@ -215,11 +217,11 @@ function Stopped(props: Props) {
 }
 
 /** What usually opens a gate, one press away. */
-function GateHelp({ ticket, run, step, writer }: Props) {
+function GateHelp({ ticket, run, step, writer, machine }: Props) {
   return (
     <div className="gate-help">
       {ticket.reachable && (
-        <Press variant="default" busy={writer.busy} onClick={() => writer.run({ errand: 'snapshot' })}>
+        <Press variant="default" busy={machine.busy} onClick={() => machine.run({ errand: 'snapshot' })}>
           Take a snapshot
         </Press>
       )}
@@ -229,9 +231,9 @@ function GateHelp({ ticket, run, step, writer }: Props) {
       {step.gate === 'light-off' && (
         <Press
           variant="default"
-          busy={writer.busy}
+          busy={machine.busy || writer.busy}
           onClick={() =>
-            ticket.reachable ? writer.run({ errand: 'light', on: false }) : writer.write({ kind: 'locator-switched', on: false })
+            ticket.reachable ? machine.run({ errand: 'light', on: false }) : writer.write({ kind: 'locator-switched', on: false })
           }
         >
           Light off
@@ -250,6 +252,18 @@ function GateHelp({ ticket, run, step, writer }: Props) {
 export const whyNot = (ticket: TicketView, kind: MoveKind): string | null => {
   const move = ticket.moves.find(m => m.move === kind)
   return move ? move.whyNot : 'That is not asked for at this step.'
+}
+
+/** Whether the step is still the one that is shown: what a slow machine did at last answers no other. */
+function useStillHere() {
+  const here = useRef(true)
+  useEffect(
+    () => () => {
+      here.current = false
+    },
+    [],
+  )
+  return here
 }
 
 /** Whole seconds left of a hold, on the service's clock; 0 where none runs. */

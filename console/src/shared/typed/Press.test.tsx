@@ -3,7 +3,7 @@ import { fireEvent, render, screen } from '@testing-library/react'
 import { expect, it, vi } from 'vitest'
 import { Press } from './Press'
 
-it('takes no second press, and sends no form again, while the first is under way', () => {
+it('takes no second press, and sends no form again, while the first is under way, and says so', () => {
   const pressed = vi.fn()
   const sent = vi.fn(event => event.preventDefault())
   const shown = (busy: boolean) => (
@@ -24,4 +24,5 @@ it('takes no second press, and sends no form again, while the first is under way
 
   expect(pressed).toHaveBeenCalledTimes(1)
   expect(sent).toHaveBeenCalledTimes(1)
+  expect(screen.getByRole('button', { name: 'Done' }).getAttribute('aria-disabled')).toBe('true')
 })
