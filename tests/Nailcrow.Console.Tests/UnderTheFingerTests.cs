@@ -50,32 +50,36 @@ public sealed class UnderTheFingerTests(ConsoleInUse use)
         await page.GetByText("Assigned to ilka").WaitForAsync();
     }
 
-    [Fact]
-    public async Task A_finger_that_was_on_its_way_when_the_step_changed_answers_no_step_that_nobody_has_read()
+    [Theory]
+    [InlineData("strap", "/run", "Done")]
+    [InlineData(null, "", "Take it")]
+    [InlineData("strap", "", "Light on")]
+    public async Task A_finger_that_was_on_its_way_presses_nothing_that_only_just_appeared(string? until, string where, string pressed)
     {
-        var ticket = await use.TypedTicketAsync("strap");
+        var ticket = await use.TypedTicketAsync(until);
         var page = await use.PageAsync(phone: true);
-        await page.GotoAsync($"/tickets/{ticket}/run");
-        var done = page.GetByRole(AriaRole.Button, new() { Name = "Done", Exact = true });
-        await done.WaitForAsync();
-        var at = await MiddleOfAsync(done);
-        await page.EvaluateAsync(NoteWhatIsPressable, new[] { (int)at.X, (int)at.Y });
+        await page.GotoAsync($"/tickets/{ticket}{where}");
+        var button = page.GetByRole(AriaRole.Button, new() { Name = pressed, Exact = true });
+        await button.ScrollIntoViewIfNeededAsync();
+        await button.EvaluateAsync(NoteWhatIsPressable);
 
-        await done.ClickAsync();
+        await button.ClickAsync();
 
         await page.WaitForFunctionAsync("() => window.underTheFinger !== undefined");
-        (await page.EvaluateAsync<string?>("() => window.underTheFinger")).ShouldBe("nothing to press");
-        await page.WaitForFunctionAsync("() => window.stillPressable() !== 'nothing to press'");
+        (await page.EvaluateAsync<string[]>("() => window.underTheFinger")).ShouldBeEmpty();
+        await page.WaitForFunctionAsync("() => window.pressable().length > 0");
     }
 
-    /// <summary>What a finger would press that stays where it was, in the very moment in which another step is shown.</summary>
+    /// <summary>Which buttons anywhere on the page can be pressed that were not there before, in the very moment in which one that was pressed is gone.</summary>
     private const string NoteWhatIsPressable = """
-        ([x, y]) => {
-          window.stillPressable = () => document.elementFromPoint(x, y).closest('button, input, a')?.textContent ?? 'nothing to press'
-          const says = document.querySelector('#say').textContent
+        pressed => {
+          const buttons = () => [...document.querySelectorAll('main button, main a[data-variant]')]
+          const before = new Set(buttons())
+          const hears = button => getComputedStyle(button).pointerEvents !== 'none'
+          window.pressable = () => buttons().filter(b => !before.has(b) && hears(b)).map(b => b.textContent)
           new MutationObserver(() => {
-            if (document.querySelector('#say').textContent !== says) window.underTheFinger ??= window.stillPressable()
-          }).observe(document.body, { subtree: true, childList: true, characterData: true })
+            if (!pressed.isConnected) window.underTheFinger ??= window.pressable()
+          }).observe(document.body, { subtree: true, childList: true })
         }
         """;
 
