@@ -62,6 +62,31 @@ public sealed class OnPostgresTests : IAsyncLifetime
         (await admin.VerifyAsync(Ct)).Troubles.ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task A_node_that_waits_while_another_upgrades_the_record_says_so_and_starts_once_that_is_done()
+    {
+        var database = await Postgres.NewDatabaseAsync();
+        await using (var before = await ServiceAsync(database))
+            await before.Process.StopAsync();
+        const string Long = "SELECT pg_sleep(600)";
+        const string Held = $"FROM pg_stat_activity WHERE state = 'active' AND query LIKE '%{Long}' AND wait_event = 'PgSleep'";
+        var upgrading = Postgres.AskAsync(database, $"LOCK TABLE \"__EFMigrationsHistory\"; {Long}");
+        await Soon.IsAsync(async () => (await Postgres.AskAsync(database, $"SELECT count(*) {Held}")).Trim() == "1", Ct);
+        var folder = Directory.CreateTempSubdirectory("nailcrow-");
+
+        await using var node = RunningProcess.Start(
+            Built.Service,
+            ["--urls", "http://127.0.0.1:0", "--Nailcrow:Data", folder.FullName + "/nailcrow.db", .. On(database)]
+        );
+        await node.HearsAsync("The record is being brought to this release's form, by this node or by another that it waits for");
+        node.Said.ShouldNotContain("Nailcrow listens");
+        await Postgres.AskAsync(database, $"SELECT pg_cancel_backend(pid) {Held}");
+
+        await node.HearsAsync("Nailcrow listens");
+        await Should.ThrowAsync<InvalidOperationException>(upgrading);
+        folder.Delete(recursive: true);
+    }
+
     /// <summary>PostgreSQL takes no half of a character where a file takes anything: wherever we cut a text, we cut between two.</summary>
     [Fact]
     public async Task Texts_that_are_cut_or_searched_for_by_their_end_may_have_characters_that_take_two_places()
