@@ -24,6 +24,8 @@ public sealed class ConsoleInUse : IAsyncLifetime
     /// <summary>The drive in bay 5 of the machine nobody reaches by wire; its label is what the camera sees.</summary>
     public const string FailedDrive = "CDR12T0005";
 
+    private const float Patience = 180_000; // a small machine under load is slow, not wrong
+
     private RunningService? _service;
     private RunningStandIn? _machine;
     private RunningProvider? _provider;
@@ -44,6 +46,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
         _service = await RunningService.StartPeopledAsync(_machine.Address, alone: true, further: _provider.Settings);
         await _provider.KnowsAsync(_service.Address);
         _playwright = await Playwright.CreateAsync();
+        Assertions.SetDefaultExpectTimeout(Patience);
         _browser = await _playwright.Chromium.LaunchAsync(
             new()
             {
@@ -85,7 +88,7 @@ public sealed class ConsoleInUse : IAsyncLifetime
             }
         );
         _open.Add((TestContext.Current.Test?.UniqueID, context));
-        context.SetDefaultTimeout(180_000); // a small machine under load is slow, not wrong
+        context.SetDefaultTimeout(Patience);
         var page = await context.NewPageAsync();
         await page.GotoAsync("/");
         if (person is null)

@@ -123,7 +123,7 @@ public sealed class LookTests(ConsoleInUse use)
             await Fetching(page).WaitForAsync();
             (await ViolationsAsync(page)).ShouldBe("", $"{path} while it waits");
             silence.SetResult();
-            await page.GetByRole(AriaRole.Alert).First.WaitForAsync(new() { Timeout = 20_000 });
+            await page.GetByRole(AriaRole.Alert).First.WaitForAsync();
             (await ViolationsAsync(page)).ShouldBe("", $"{path} without an answer");
         }
     }

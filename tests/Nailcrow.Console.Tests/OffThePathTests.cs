@@ -19,7 +19,7 @@ public sealed class OffThePathTests(ConsoleInUse use)
 
     /// <summary>Looked at again and again: whoever only waits for the next change misses one that came a moment before.</summary>
     private static Task IsAtAsync(IPage page, string ends) =>
-        Assertions.Expect(page).ToHaveURLAsync(new System.Text.RegularExpressions.Regex(ends), new() { Timeout = 180_000 });
+        Assertions.Expect(page).ToHaveURLAsync(new System.Text.RegularExpressions.Regex(ends));
 
     [Fact]
     public async Task What_a_lead_answered_stands_at_the_step_that_asked_until_the_run_goes_on()

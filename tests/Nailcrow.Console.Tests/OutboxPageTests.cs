@@ -79,10 +79,10 @@ public sealed class OutboxPageTests(ConsoleInUse use)
         await page.GotoAsync("/stores");
         await page.GetByRole(AriaRole.Link, new() { Name = "What goes out to carriers, to makers and by mail" }).ClickAsync();
         await page.GetByText("given up", new() { Exact = false }).First.WaitForAsync();
-        await page.GetByText("Nightline answered 503: We are down for the night.").WaitForAsync(new() { Timeout = 30_000 });
+        await page.GetByText("Nightline answered 503: We are down for the night.").WaitForAsync();
         await carrier.HandAsync("behave/well");
         await page.GetByRole(AriaRole.Button, new() { Name = "Send it again now" }).ClickAsync();
-        await page.GetByText("Everything that had to be said was said.").WaitForAsync(new() { Timeout = 30_000 });
+        await page.GetByText("Everything that had to be said was said.").WaitForAsync();
 
         await page.GotoAsync($"/tickets/{ticket}/return");
         await page.GetByText("they come on").First.WaitForAsync();

@@ -70,7 +70,7 @@ public sealed class PeoplePageTests(ConsoleInUse use)
 
         await page.GetByText("◆ live").WaitForAsync();
         page.Url.ShouldEndWith($"/tickets/{ticket}/run");
-        await Assertions.Expect(page.GetByLabel("Scan, or type the serial")).ToHaveValueAsync("CDR12T00", new() { Timeout = 30_000 });
+        await Assertions.Expect(page.GetByLabel("Scan, or type the serial")).ToHaveValueAsync("CDR12T00");
     }
 
     [Fact]
