@@ -59,6 +59,22 @@ public sealed class FollowTests(CommandInUse use) : IClassFixture<CommandInUse>
     }
 
     [Fact]
+    public async Task What_was_typed_before_a_step_was_shown_is_no_answer_to_it()
+    {
+        var ticket = await StartedAsync();
+
+        var screen = await use.Command.AtTerminalAsync(
+            [("Enter when done", "\nyes\n"), ("What was typed before this was shown is not taken.", ""), (" > ", "q\n")],
+            "run",
+            "follow",
+            ticket
+        );
+
+        screen.ShouldContain("if there is a backup"); // the second step was shown, and asks still
+        (await use.Command.DoneAsync("ticket", "journal", ticket)).Split("step-").Length.ShouldBe(2, screen);
+    }
+
+    [Fact]
     public async Task Something_else_that_happened_is_followed_first_and_the_run_goes_on_after_it()
     {
         var ticket = await StartedAsync();

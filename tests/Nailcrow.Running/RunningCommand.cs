@@ -76,6 +76,54 @@ public sealed class RunningCommand : IDisposable
         return new(process.ExitCode, output.ToString(), await error);
     }
 
+    /// <summary>A command at a terminal of its own, where keys may be pressed before anything is asked.</summary>
+    /// <param name="turns">What it shows, and what is typed as soon as it does; each is looked for behind the one before.</param>
+    /// <returns>Everything that stood on the screen.</returns>
+    public async Task<string> AtTerminalAsync((string Shows, string Typed)[] turns, params string[] arguments)
+    {
+        string[] words = [.. Built.Command, .. arguments];
+        var start = new ProcessStartInfo("script", ["-qec", string.Join(' ', words.Select(w => $"'{w}'")), "/dev/null"])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardInput = true,
+        };
+        foreach (
+            var (name, value) in (IEnumerable<KeyValuePair<string, string>>)[.. Built.LivesShort, .. Surroundings, new("TERM", "xterm")]
+        )
+            start.Environment[name] = value;
+        using var process = Process.Start(start) ?? throw new InvalidOperationException("script did not start.");
+        var (screen, from, turn) = (new StringBuilder(), 0, 0);
+        var some = new char[4096];
+        while (await ReadAsync() is var read and > 0)
+        {
+            screen.Append(some, 0, read);
+            while (
+                turn < turns.Length
+                && screen.ToString(from, screen.Length - from).IndexOf(turns[turn].Shows, StringComparison.Ordinal) is var at and >= 0
+            )
+            {
+                from += at + turns[turn].Shows.Length;
+                await process.StandardInput.WriteAsync(turns[turn++].Typed);
+                await process.StandardInput.FlushAsync();
+            }
+        }
+        await process.WaitForExitAsync();
+        return screen.ToString();
+
+        async Task<int> ReadAsync()
+        {
+            try
+            {
+                return await process.StandardOutput.ReadAsync(some, 0, some.Length).WaitAsync(TimeSpan.FromMinutes(4));
+            }
+            catch (TimeoutException)
+            {
+                process.Kill(entireProcessTree: true);
+                throw new TimeoutException($"It waits, and what comes next was not shown: {screen}");
+            }
+        }
+    }
+
     /// <summary>A command that has to be done; what it said.</summary>
     public async Task<string> DoneAsync(params string[] arguments)
     {

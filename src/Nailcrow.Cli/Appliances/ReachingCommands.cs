@@ -124,7 +124,7 @@ internal static class ReachingCommands
             );
         foreach (var line in OfOffered(offered))
             call.Screen.Line(line);
-        return call.Screen.Ask("Is that what its own screen says? yes or no: ").Trim() is "yes" or "y"
+        return call.Screen.AskAnew("Is that what its own screen says? yes or no: ").Trim() is "yes" or "y"
             ? offered.Certificate.Sha256
             : throw new UsageProblem("Nothing was changed; nothing is sent to it.");
     }

@@ -74,7 +74,7 @@ internal static class PublishCommands
             );
         else
             call.Screen.Line($"Nothing new is taken on trust; {known} {(known == 1 ? "thing is" : "things are")} as published before.");
-        var answer = await call.AskAsync("  You answer for it. Publish? (yes or no) > ");
+        var answer = await call.AskAnewAsync("  You answer for it. Publish? (yes or no) > ");
         return answer.Trim().ToUpperInvariant() is "YES" or "Y"
             ? view.Trusting
             : throw new Refusal($"{id} was not published; 'yes' publishes it.");

@@ -25,6 +25,9 @@ internal sealed class Call(ParseResult parsed, CancellationToken ct)
     /// <summary>Asks at the terminal, and can be left with Ctrl-C while it waits.</summary>
     public Task<string> AskAsync(string question) => Task.Run(() => Screen.Ask(question), CancellationToken.None).WaitAsync(ct);
 
+    /// <summary>The same about what was shown only just now: what was typed before is no answer to it.</summary>
+    public Task<string> AskAnewAsync(string question) => Task.Run(() => Screen.AskAnew(question), CancellationToken.None).WaitAsync(ct);
+
     /// <summary>What stands there; what may be left out is null or empty where it was.</summary>
     public T Get<T>(Argument<T> argument) =>
         argument.Arity.MinimumNumberOfValues == 0 ? parsed.GetValue(argument)! : parsed.GetRequiredValue(argument);

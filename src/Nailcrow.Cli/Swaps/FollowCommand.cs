@@ -58,7 +58,7 @@ internal static class FollowCommand
     /// <summary>False when the person leaves.</summary>
     private static async Task<bool> AskAsync(Call call, TicketView view, RunStep step)
     {
-        switch ((await call.AskAsync($"      {Prompt(view, step)} > ")).Trim())
+        switch ((await call.AskAnewAsync($"      {Prompt(view, step)} > ")).Trim())
         {
             case "q" or "leave":
                 return false;

@@ -92,6 +92,21 @@ internal sealed class Screen
             ?? throw new UsageProblem("The input ended before the command was through. What was answered is kept.");
     }
 
+    /// <summary>
+    /// Asks about what was shown only just now. What was typed at the terminal before it was shown, by a finger that pressed twice, is no
+    /// answer to it; a program that pipes its answers in knows what it is asked.
+    /// </summary>
+    public string AskAnew(string question)
+    {
+        if (!Console.IsInputRedirected && Console.KeyAvailable)
+        {
+            while (Console.KeyAvailable)
+                Console.ReadKey(intercept: true);
+            Hint("      What was typed before this was shown is not taken.");
+        }
+        return Ask(question);
+    }
+
     /// <summary>A table with a head; see <see cref="Rows"/> for where it does not fit.</summary>
     public void Table(IReadOnlyList<string> head, IEnumerable<string[]> rows)
     {
