@@ -87,6 +87,37 @@ public sealed class AllTheTimeTests
         (await store.VerifyAsync()).Troubles.ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task Of_four_times_as_many_parts_the_lists_are_told_with_four_times_as_much_to_do()
+    {
+        StoreInUse.IsAboutTheFile();
+
+        var few = await StepsAsync(4_000);
+
+        (await StepsAsync(16_000)).ShouldBeInRange(3 * few, 5 * few);
+    }
+
+    /// <summary>What telling the lists of so many parts takes, whose lines were made and not played.</summary>
+    private static async Task<long> StepsAsync(int parts)
+    {
+        await using var store = new StoreInUse();
+        using var steps = new StepsTaken(store.File);
+        await store.InitializeAsync();
+        await store.Get<LedgerBook>().WriteAsync(Came(1), Ct);
+        store.Tamper(
+            $"""
+            WITH RECURSIVE many (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM many WHERE n < {parts})
+            INSERT INTO ledger (serial, seq, id, ticket, at, text, hash)
+            SELECT printf('C8TIME%05d', n), seq, printf('00000000-0000-7000-8000-%012d', n), ticket, at,
+              replace(text, 'C8TIME00000', printf('C8TIME%05d', n)), hash FROM ledger, many
+            """
+        );
+        var before = steps.Taken;
+        await store.Get<Projections>().RebuildAsync(Ct);
+        store.Dump("part").Split('\n').Length.ShouldBe(parts + 1);
+        return steps.Taken - before;
+    }
+
     private static List<Movement> Came(int parts) =>
         [
             .. Enumerable

@@ -149,7 +149,8 @@ internal static class LedgerCheck
     /// <returns>The lines, and the serial after which the next come; null where there are no more.</returns>
     public static async Task<(string? UpTo, IReadOnlyList<PartLine> Lines)> SomeAsync(NailcrowDb db, string after, CancellationToken ct)
     {
-        var some = await WholeLines.SomeAsync(OfParts(db), after, InAPiece, ct);
+        // No serial has small letters, so all parts come before the first supply.
+        var some = await WholeLines.SomeAsync(db, after, SupplyName.KeyBegins, InAPiece, ct);
         return some is [.., var last]
             ? (last.Serial, [.. some.Select(one => new KeptLine(one.Serial, one.Texts).Line()).Where(l => l.Movements.Count > 0)])
             : (null, []);
@@ -216,10 +217,6 @@ internal static class LedgerCheck
     }
 
     private static Task<List<PartLine>> Folded(List<KeptLine> some) => Task.Run(() => some.ConvertAll(kept => kept.Line()));
-
-    /// <summary>No serial has small letters, so all parts come before the first supply.</summary>
-    private static IQueryable<LedgerRow> OfParts(NailcrowDb db) =>
-        db.Ledger.AsNoTracking().Where(r => string.Compare(r.Serial, SupplyName.KeyBegins) < 0);
 
     /// <summary>A part's line as it is kept.</summary>
     private sealed record KeptLine(string Serial, List<string> Texts)

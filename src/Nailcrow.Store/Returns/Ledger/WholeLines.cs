@@ -9,30 +9,38 @@ namespace Nailcrow.Store.Returns.Ledger;
 /// </summary>
 internal static class WholeLines
 {
+    /// <param name="after">What sorts before all of them.</param>
+    /// <param name="end">What sorts behind all of them.</param>
     /// <param name="atOnce">Of how many parts or supplies the lines are held.</param>
     public static async IAsyncEnumerable<(string Serial, List<string> Texts)> OfAsync(
-        IQueryable<LedgerRow> rows,
+        NailcrowDb db,
+        string after,
+        string end,
         int atOnce,
         [EnumeratorCancellation] CancellationToken ct
     )
     {
-        for (var after = ""; await SomeAsync(rows, after, atOnce, ct) is [.., var last] some; after = last.Serial)
+        for (; await SomeAsync(db, after, end, atOnce, ct) is [.., var last] some; after = last.Serial)
             foreach (var one in some)
                 yield return one;
     }
 
     /// <summary>Those that come next after one, as many as are asked for; none where there are no more.</summary>
     public static async Task<IReadOnlyList<(string Serial, List<string> Texts)>> SomeAsync(
-        IQueryable<LedgerRow> rows,
+        NailcrowDb db,
         string after,
+        string end,
         int atOnce,
         CancellationToken ct
     )
     {
-        if (await SerialsAsync(rows, after, atOnce, ct) is not [var first, ..] serials)
+        if (await SerialsAsync(db, after, end, atOnce, ct) is not [var first, ..] serials)
             return [];
+        // From one end to one other: of two ends a file goes by the first it is told, and looks at all rows up to that.
         var last = serials[^1];
-        var some = await rows.Where(r => string.Compare(r.Serial, first) >= 0 && string.Compare(r.Serial, last) <= 0)
+        var some = await db
+            .Ledger.AsNoTracking()
+            .Where(r => string.Compare(r.Serial, first) >= 0 && string.Compare(r.Serial, last) <= 0)
             .OrderBy(r => r.Serial)
             .ThenBy(r => r.Seq)
             .Select(r => new { r.Serial, r.Text })
@@ -40,6 +48,13 @@ internal static class WholeLines
         return [.. some.GroupBy(r => r.Serial).Select(one => (one.Key, one.Select(r => r.Text).ToList()))];
     }
 
-    private static Task<List<string>> SerialsAsync(IQueryable<LedgerRow> rows, string after, int atOnce, CancellationToken ct) =>
-        rows.Where(r => string.Compare(r.Serial, after) > 0).Select(r => r.Serial).Distinct().OrderBy(s => s).Take(atOnce).ToListAsync(ct);
+    // Grouped, which goes along the index and stops; what is made distinct is gathered to its end before some of it are taken.
+    private static Task<List<string>> SerialsAsync(NailcrowDb db, string after, string end, int atOnce, CancellationToken ct) =>
+        db
+            .Ledger.Where(r => string.Compare(r.Serial, after) > 0 && string.Compare(r.Serial, end) < 0)
+            .GroupBy(r => r.Serial)
+            .Select(one => one.Key)
+            .OrderBy(s => s)
+            .Take(atOnce)
+            .ToListAsync(ct);
 }

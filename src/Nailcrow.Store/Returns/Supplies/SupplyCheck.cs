@@ -18,7 +18,7 @@ internal static class SupplyCheck
     )
     {
         // One at a time: what is used every day has a long line.
-        await foreach (var (key, texts) in WholeLines.OfAsync(OfSupplies(db), 1, ct))
+        await foreach (var (key, texts) in WholeLines.OfAsync(db, SupplyName.KeyBegins, SupplyName.KeyEnds, 1, ct))
             if (texts.Select(SupplyText.Read).OfType<SupplyMove>().ToList() is { Count: > 0 } moves)
                 yield return (key, moves);
     }
@@ -72,11 +72,6 @@ internal static class SupplyCheck
                 )
             );
     }
-
-    public static IQueryable<LedgerRow> OfSupplies(NailcrowDb db) =>
-        db
-            .Ledger.AsNoTracking()
-            .Where(r => string.Compare(r.Serial, SupplyName.KeyBegins) >= 0 && string.Compare(r.Serial, SupplyName.KeyEnds) < 0);
 
     private static bool IsOf(string id, string key) => id.StartsWith($"{key}\n", StringComparison.Ordinal);
 }

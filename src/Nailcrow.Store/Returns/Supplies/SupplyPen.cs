@@ -55,7 +55,8 @@ internal sealed class SupplyPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, P
     /// <returns>Which supply that was; null where there are no more.</returns>
     public async Task<string?> TellNextAsync(string after)
     {
-        var some = await WholeLines.SomeAsync(SupplyCheck.OfSupplies(db), after, 1, CancellationToken.None);
+        var from = after.Length > 0 ? after : SupplyName.KeyBegins;
+        var some = await WholeLines.SomeAsync(db, from, SupplyName.KeyEnds, 1, CancellationToken.None);
         var key = some is [var next] ? next.Serial : null;
         var listed = db.Supplies.Where(r => string.Compare(r.Key, after) > 0);
         await (key is null ? listed : listed.Where(r => string.Compare(r.Key, key) <= 0)).ExecuteDeleteAsync();

@@ -63,7 +63,11 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     public Task<long> TellMissingAsync(CancellationToken ct) =>
         TellAllAsync(
             (db, after) =>
-                db.Journal.Where(r => r.Ticket > after && !db.TicketLines.Any(l => l.Number == r.Ticket)).Select(r => r.Ticket).Distinct(),
+                // Grouped, which goes along the index and stops; what is made distinct is gathered to its end before some of it are taken.
+                db
+                    .Journal.Where(r => r.Ticket > after && !db.TicketLines.Any(l => l.Number == r.Ticket))
+                    .GroupBy(r => r.Ticket)
+                    .Select(one => one.Key),
             ct
         );
 
@@ -136,22 +140,21 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
         var db = connection.Db;
         var numbers = db.TicketLines.Where(l => l.Number > after).OrderBy(l => l.Number).Select(l => (long?)l.Number);
         var next = await numbers.Skip(MarkedAtOnce - 1).FirstOrDefaultAsync() is { } one && one > after ? one : (long?)null;
-        // What somebody wrote there that is no number sorts behind all that are: the last piece has no end.
-        var (isLast, upTo) = (next is null, next ?? 0);
-        var lines = db.TicketLines.Where(l => l.Number > after && (isLast || l.Number <= upTo));
+        var (lines, places) = (db.TicketLines.Where(l => l.Number > after), db.DrivePlaces.Where(p => p.Ticket > after));
+        var (looks, lives) = (db.Snapshots.Where(s => s.Ticket > after), db.LifeEvents.Where(e => e.Ticket > after));
+        var times = db.StepTimes.Where(t => t.Ticket > after);
+        // What somebody wrote there that is no number sorts behind all that are: the last piece has no end, and is not asked for one.
+        if (next is { } upTo)
+        {
+            (lines, places) = (lines.Where(l => l.Number <= upTo), places.Where(p => p.Ticket <= upTo));
+            (looks, lives) = (looks.Where(s => s.Ticket <= upTo), lives.Where(e => e.Ticket <= upTo));
+            times = times.Where(t => t.Ticket <= upTo);
+        }
         await lines.Where(l => !db.Journal.Any(r => r.Ticket == l.Number)).ExecuteDeleteAsync();
-        await db
-            .DrivePlaces.Where(p => p.Ticket > after && (isLast || p.Ticket <= upTo) && !db.Journal.Any(r => r.Ticket == p.Ticket))
-            .ExecuteDeleteAsync();
-        await db
-            .Snapshots.Where(s => s.Ticket > after && (isLast || s.Ticket <= upTo) && !db.Journal.Any(r => r.Ticket == s.Ticket))
-            .ExecuteDeleteAsync();
-        await db
-            .LifeEvents.Where(e => e.Ticket > after && (isLast || e.Ticket <= upTo) && !db.Journal.Any(r => r.Ticket == e.Ticket))
-            .ExecuteDeleteAsync();
-        await db
-            .StepTimes.Where(t => t.Ticket > after && (isLast || t.Ticket <= upTo) && !db.Journal.Any(r => r.Ticket == t.Ticket))
-            .ExecuteDeleteAsync();
+        await places.Where(p => !db.Journal.Any(r => r.Ticket == p.Ticket)).ExecuteDeleteAsync();
+        await looks.Where(s => !db.Journal.Any(r => r.Ticket == s.Ticket)).ExecuteDeleteAsync();
+        await lives.Where(e => !db.Journal.Any(r => r.Ticket == e.Ticket)).ExecuteDeleteAsync();
+        await times.Where(t => !db.Journal.Any(r => r.Ticket == t.Ticket)).ExecuteDeleteAsync();
         await lines.ExecuteUpdateAsync(set => set.SetProperty(l => l.Rules, -1));
         return next;
     }
