@@ -1,4 +1,5 @@
 using Microsoft.Playwright;
+using Nailcrow.Client;
 using Nailcrow.Client.Intake;
 using Nailcrow.Core.Rebuilds;
 using Nailcrow.Core.Returns;
@@ -169,14 +170,14 @@ public sealed class ConsoleTests(ConsoleInUse use)
                     await PressAsync(page, step.Kind == Core.Procedures.StepKind.Look ? "Yes" : "Done");
                     break;
             }
-            await Soon.ComesAsync(() => SeenAsync(ticket, page), seen => seen.Step != step.Id, Ct);
+            await Soon.ComesAsync(() => SeenAsync(ilka, ticket, page), seen => seen.Step != step.Id, Ct);
         }
         throw new TimeoutException("The run never came to its end.");
     }
 
     /// <summary>The step the run is at, and what the page shows: that is told where it does not go on.</summary>
-    private async Task<(string? Step, string Page)> SeenAsync(long ticket, IPage page) =>
-        ((await (await use.AsAsync("ilka")).TicketAsync(ticket, Ct)).Run?.Current?.Id, await page.InnerTextAsync("main"));
+    private static async Task<(string? Step, string Page)> SeenAsync(NailcrowClient ilka, long ticket, IPage page) =>
+        ((await ilka.TicketAsync(ticket, Ct)).Run?.Current?.Id, await page.InnerTextAsync("main"));
 
     [Fact]
     public async Task What_somebody_else_writes_appears_by_itself()
