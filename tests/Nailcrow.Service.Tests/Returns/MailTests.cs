@@ -81,6 +81,24 @@ public sealed class MailTests(TheFirm firm)
         );
     }
 
+    [Fact]
+    public async Task Of_two_mail_servers_the_other_carries_what_the_first_does_not_take_today()
+    {
+        await using var first = await Outside.MailAsync(firm, "Aisle post");
+        await using var other = await Outside.MailAsync(firm);
+        await first.HandAsync("behave/down");
+        var story = await new Story(firm).OnSiteAsync();
+
+        await story.DoesAsync("ilka", new PaperMailed(PaperKind.ServiceReport, "desk@corrin.example"));
+
+        await Outside.ComesAsync(
+            async () => (await story.ViewAsync()).Letters.FirstOrDefault() ?? "",
+            l => l.StartsWith("desk@corrin.example was sent the service report", StringComparison.Ordinal)
+        );
+        (await other.MailsAsync("desk@corrin.example")).Count.ShouldBe(1);
+        (await first.MailsAsync("desk@corrin.example")).ShouldBeEmpty();
+    }
+
     [Theory]
     [InlineData("down", "We are down for the night")]
     [InlineData("hangs", "did not answer within 2 s.")]

@@ -75,7 +75,7 @@ internal sealed class SignInNewsRound(
 
     private async Task SendAsync(SignInLetter letter, CancellationToken ct)
     {
-        var mail = (await partners.AllAsync(ct)).FirstOrDefault(p => p.Kind == PartnerKind.Mail);
+        var mail = await partners.OfMailAsync(letter.Tries, ct);
         var tooOld = time.GetUtcNow() - letter.At >= TriedFor; // whatever it was that kept it
         var heard =
             tooOld ? new Heard<string>.No("it could not be sent for a day")

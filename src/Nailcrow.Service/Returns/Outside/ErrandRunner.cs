@@ -102,7 +102,7 @@ internal sealed class ErrandRunner(
 
     private async Task SendMailAsync(ErrandNow now, TicketRecord record, CancellationToken ct)
     {
-        if ((await partners.AllAsync(ct)).FirstOrDefault(p => p.Kind == PartnerKind.Mail) is not { } mail)
+        if (await partners.OfMailAsync(Math.Max(0, now.Tries - 1), ct) is not { } mail)
         {
             await LaterAsync(now, "No mail server is known any more; an administrator adds one again.", null, ct);
             return;

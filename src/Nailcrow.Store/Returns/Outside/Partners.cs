@@ -25,6 +25,15 @@ public sealed class Partners(IDbContextFactory<NailcrowDb> dbs, ISecretKeeper ke
     public async Task<Partner?> FindAsync(string name, PartnerKind kind, CancellationToken ct) =>
         (await AllAsync(ct)).FirstOrDefault(p => p.Kind == kind && p.Name.Equals(name.Trim(), StringComparison.OrdinalIgnoreCase));
 
+    /// <summary>Which mail server carries a mail: of several each has its turn, try by try, so that one that is down keeps nothing back.</summary>
+    /// <param name="tried">How often it was tried before; the first by name is tried first.</param>
+    /// <returns>Null where there is none.</returns>
+    public async Task<Partner?> OfMailAsync(int tried, CancellationToken ct)
+    {
+        var servers = (await AllAsync(ct)).Where(p => p.Kind == PartnerKind.Mail).ToList();
+        return servers.Count == 0 ? null : servers[tried % servers.Count];
+    }
+
     /// <returns>Null where it was kept under keys that are gone: it has to be given anew.</returns>
     public async Task<string?> SecretAsync(string name, CancellationToken ct)
     {
