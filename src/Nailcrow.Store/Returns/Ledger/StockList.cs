@@ -52,12 +52,15 @@ internal static class StockList
         if (!await IsLeftAsync(db, ct))
             return; // nearly every start: nothing is written, and nothing is compiled for the question
         var pen = new LedgerPen(db, new(db), new(db));
+        var after = ""; // what was told is not looked at again to find what comes next
         while (true)
         {
             await using var transaction = await db.Product.BeginAsync(db, WritersTurn.Journal, ct);
             var drives = await db
                 .Drives.AsNoTracking()
-                .Where(d => d.Depot != null && !db.Ledger.Any(l => l.Serial == d.Serial && l.Seq == 1))
+                .Where(d =>
+                    string.Compare(d.Serial, after) > 0 && d.Depot != null && !db.Ledger.Any(l => l.Serial == d.Serial && l.Seq == 1)
+                )
                 .OrderBy(d => d.Serial)
                 .Take(AtOnce)
                 .ToListAsync(ct);
@@ -70,6 +73,7 @@ internal static class StockList
             await transaction.CommitAsync(ct);
             if (drives.Count < AtOnce)
                 return;
+            after = drives[^1].Serial;
         }
     }
 }
