@@ -70,7 +70,10 @@ public sealed class UnderTheFingerTests(ConsoleInUse use)
         await page.WaitForFunctionAsync("() => window.pressable().length > 0");
     }
 
-    /// <summary>Which buttons anywhere on the page can be pressed that were not there before, in the very moment in which one that was pressed is gone.</summary>
+    /// <summary>
+    /// Which buttons anywhere on the page can be pressed that were not there before, in the very moment in which one that was pressed is
+    /// gone.
+    /// </summary>
     private const string NoteWhatIsPressable = """
         pressed => {
           const buttons = () => [...document.querySelectorAll('main button, main a[data-variant]')]

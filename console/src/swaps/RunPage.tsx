@@ -210,7 +210,8 @@ function Answering({ ticket, run, step }: { ticket: TicketView; run: RunView; st
   return (
     <>
       <StepAnswers ticket={ticket} run={run} step={step} writer={writer} machine={machine} />
-      <Refused problem={writer.problem ?? machine.problem} />
+      <Refused problem={writer.problem} />
+      <Refused problem={machine.problem} />
     </>
   )
 }

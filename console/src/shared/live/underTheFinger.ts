@@ -15,9 +15,8 @@ export function holdNewsWhilePressing(): void {
   let over: ReturnType<typeof setTimeout> | undefined
 
   const letGo = () => {
-    const told = held ?? []
+    for (const tell of held ?? []) setTimeout(tell, 0) // each by itself, as without us: one that fails keeps no other back
     held = null
-    for (const tell of told) tell()
   }
   const letGoIn = (ms: number) => {
     clearTimeout(over)
