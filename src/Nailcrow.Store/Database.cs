@@ -54,9 +54,14 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider clo
         await using var turn = await db.Product.TurnAsync(db, WritersTurn.Tables, ct);
         var applied = await AppliedAsync(db, ct);
         var known = db.Database.GetMigrations().ToList();
-        if (applied.Except(known).ToList() is { Count: > 0 } newer)
+        if (applied.Count > 0 && !applied.Contains(known[0]))
+            throw new OtherReleaseException(
+                $"This record was last worked on by a release older than {Release.Before} (its tables are as of {applied[^1]}). Start "
+                    + $"{Release.Before} on it once, which brings it to a form that {Release.Version} goes on from; nothing was changed here."
+            );
+        if (Newer(applied, known) is { Count: > 0 } newer)
             return WorkedOnByNewer(newer); // all of it was brought up to date by that release, its guards too
-        var isNew = applied.Count < known.Count;
+        var isNew = known.Except(applied).Any();
         if (isNew)
         {
             if (applied.Count > 0 && await db.Product.TooOldAsync(db, ct) is { } older)
@@ -73,8 +78,6 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider clo
                 await db.GetService<IMigrator>().MigrateAsync(step, ct);
             await db.Product.MadeAsync(db, ct);
         }
-        if (db.Database.IsSqlite())
-            await JournalUpgrade.RunAsync(db, ct); // asked each time: the last start may have been interrupted in it
         await StockList.TakeOverAsync(db, clock.GetUtcNow(), ct);
         var missing = await JournalGuards.PutBackAsync(db, ct);
         return isNew ? [] : missing;
@@ -140,7 +143,14 @@ public sealed class Database(IDbContextFactory<NailcrowDb> dbs, TimeProvider clo
         }
     }
 
+    /// <summary>Changes that only a newer release knows. What came before the first that is known is in that one.</summary>
+    private static List<string> Newer(IEnumerable<string> applied, IReadOnlyList<string> known) =>
+        [.. applied.Except(known).Where(change => string.CompareOrdinal(change, known[0]) > 0)];
+
     /// <summary>Whether its tables are exactly those that this release knows.</summary>
-    internal static async Task<bool> IsUpToDateAsync(NailcrowDb db, CancellationToken ct) =>
-        db.Database.GetMigrations().SequenceEqual(await AppliedAsync(db, ct));
+    internal static async Task<bool> IsUpToDateAsync(NailcrowDb db, CancellationToken ct)
+    {
+        var (applied, known) = (await AppliedAsync(db, ct), db.Database.GetMigrations().ToList());
+        return !known.Except(applied).Any() && Newer(applied, known).Count == 0;
+    }
 }

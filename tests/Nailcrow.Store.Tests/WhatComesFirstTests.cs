@@ -1,7 +1,4 @@
 using System.Globalization;
-using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Infrastructure;
-using Microsoft.EntityFrameworkCore.Migrations;
 using Nailcrow.Core.People;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Moves;
@@ -97,22 +94,6 @@ public sealed class WhatComesFirstTests(TicketsOfAllKinds made) : IClassFixture<
             loads.Where(l => l.Engineer == engineer).Sum(l => l.Open).ShouldBe(theirs.Count);
         }
         loads.ShouldNotContain(l => l.Engineer == "nobody-else");
-    }
-
-    [Fact]
-    public async Task After_an_upgrade_no_open_ticket_is_missing_from_the_lists_before_they_are_told_anew()
-    {
-        StoreInUse.IsAboutTheFile();
-        made.Store.Tamper("update ticket_line set urgency = coalesce(margin, 0.5)"); // as the release before kept it
-        await using (var db = await made.Store.Get<IDbContextFactory<NailcrowDb>>().CreateDbContextAsync(Ct))
-        {
-            await db.GetService<IMigrator>().MigrateAsync("TicketsByAnyPart", Ct);
-            await db.GetService<IMigrator>().MigrateAsync(cancellationToken: Ct);
-        }
-
-        var found = await Lines.FindAsync(new(Ended: false, Order: TicketOrder.Worst, Limit: 1_000), Ct);
-
-        found.Select(l => l.Number).ShouldBe(Sorted(made.All.Where(t => !t.Ended)).Select(t => t.Number));
     }
 
     // Sorted in memory by the score of each line; nothing is cut into parts here.

@@ -107,21 +107,4 @@ public sealed class PictureRemovedTests : IAsyncLifetime
                 t => t.Sentence.ShouldEndWith("entry 3 says that it is kept no more.")
             );
     }
-
-    [Fact]
-    public async Task What_an_earlier_release_guarded_otherwise_is_guarded_anew_without_a_word_of_somebody_at_the_database()
-    {
-        StoreInUse.IsAboutTheFile();
-        await using var earlier = new StoreInUse { Migrated = false };
-        await earlier.InitializeAsync();
-        await earlier.BroughtToAsync("SignInElsewhere");
-        earlier.Tamper(
-            "CREATE TRIGGER photo_keeps_every_picture BEFORE DELETE ON photo BEGIN SELECT RAISE(ABORT, "
-                + "'Pictures belong to the journal: none is ever removed.'); END"
-        );
-
-        (await earlier.Get<Database>().MigrateAsync(Ct)).ShouldBeEmpty();
-
-        (await earlier.VerifyAsync()).Troubles.ShouldBeEmpty();
-    }
 }

@@ -1,18 +1,16 @@
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Microsoft.Data.Sqlite;
-using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Infrastructure;
-using Microsoft.EntityFrameworkCore.Migrations;
 using Nailcrow.Core.Tickets.Journal.Verifying;
+using Nailcrow.Store.Nodes;
 using Nailcrow.Store.Tickets.Lists;
 
 namespace Nailcrow.Store.Tests.Record;
 
-/// <summary>A database that an earlier release wrote, brought up to date by this one.</summary>
+/// <summary>What an earlier release wrote, read by this one.</summary>
 public sealed class RecordedTests : IAsyncLifetime
 {
-    private readonly StoreInUse _store = new() { Migrated = false };
+    private readonly StoreInUse _store = new();
 
     private static CancellationToken Ct => TestContext.Current.CancellationToken;
 
@@ -26,28 +24,18 @@ public sealed class RecordedTests : IAsyncLifetime
 
     public ValueTask DisposeAsync() => _store.DisposeAsync();
 
-    private async Task<RecordedRelease> BroughtUpToDateAsync(string name)
+    private async Task<RecordedRelease> KeptHereAsync(string name)
     {
         var release = RecordedRelease.All.Single(r => r.Name == name);
-        await using (var db = await _store.Get<IDbContextFactory<NailcrowDb>>().CreateDbContextAsync(Ct))
-            await db.GetService<IMigrator>().MigrateAsync(LastMigrationOf(name), Ct);
         using (var connection = new SqliteConnection($"Data Source={_store.File}"))
         {
             connection.Open();
             foreach (var row in release.Rows)
                 Insert(connection, row);
         }
-        await _store.Get<Database>().MigrateAsync(Ct);
         await _store.Get<Projections>().RebuildAsync(Ct);
         return release;
     }
-
-    private static string LastMigrationOf(string release) =>
-        release switch
-        {
-            "0.1.0" => "ProceduresHaveVersions",
-            _ => throw new ArgumentOutOfRangeException(nameof(release)),
-        };
 
     private static void Insert(SqliteConnection connection, JsonElement row)
     {
@@ -66,7 +54,7 @@ public sealed class RecordedTests : IAsyncLifetime
     [Theory, MemberData(nameof(Releases))]
     public async Task Every_chain_still_holds_from_what_was_stored_and_every_entry_is_read(string name)
     {
-        var release = await BroughtUpToDateAsync(name);
+        var release = await KeptHereAsync(name);
 
         var (over, troubles) = await _store.VerifyAsync();
 
@@ -78,7 +66,7 @@ public sealed class RecordedTests : IAsyncLifetime
     [Theory, MemberData(nameof(Releases))]
     public async Task Each_ticket_is_the_one_it_was_then(string name)
     {
-        var release = await BroughtUpToDateAsync(name);
+        var release = await KeptHereAsync(name);
 
         foreach (var (number, told) in release.Tickets)
         {
@@ -98,22 +86,19 @@ public sealed class RecordedTests : IAsyncLifetime
         Regex.IsMatch(difference, """^T-\d+\.wiped\[\d+\] was (\w+) and is \{"serial":"\1","at":"2026-""");
 
     [Fact]
-    public async Task An_upgrade_that_was_interrupted_goes_on_where_it_was()
+    public async Task A_record_that_is_older_than_the_release_before_is_left_as_it_is_and_which_release_brings_it_on_is_said()
     {
-        var release = RecordedRelease.All.Single(r => r.Name == "0.1.0");
-        await using (var db = await _store.Get<IDbContextFactory<NailcrowDb>>().CreateDbContextAsync(Ct))
-            await db.GetService<IMigrator>().MigrateAsync("ProceduresHaveVersions", Ct);
-        using (var connection = new SqliteConnection($"Data Source={_store.File}"))
-        {
-            connection.Open();
-            foreach (var row in release.Rows)
-                Insert(connection, row);
-        }
-        await using (var db = await _store.Get<IDbContextFactory<NailcrowDb>>().CreateDbContextAsync(Ct))
-            await db.Database.MigrateAsync(Ct); // the tables are new, and the power went before any text was put together
+        var ticket = await _store.OpenAsync();
+        _store.Tamper("DELETE FROM \"__EFMigrationsHistory\" WHERE migration_id > '20261129085031_SignInElsewhere'"); // as an older one left it
+        var before = _store.Dump("journal");
 
-        await _store.Get<Database>().MigrateAsync(Ct);
+        var refused = await Should.ThrowAsync<OtherReleaseException>(() => _store.Get<Database>().MigrateAsync(Ct));
 
-        (await _store.VerifyAsync()).Over.Entries.ShouldBe(release.Rows.Count());
+        refused.Message.ShouldBe(
+            "This record was last worked on by a release older than 0.1.0 (its tables are as of 20261129085031_SignInElsewhere). Start 0.1.0 on "
+                + $"it once, which brings it to a form that {Release.Version} goes on from; nothing was changed here."
+        );
+        _store.Dump("journal").ShouldBe(before);
+        before.ShouldContain($"{ticket}");
     }
 }

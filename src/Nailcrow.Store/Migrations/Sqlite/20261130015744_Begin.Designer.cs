@@ -11,8 +11,8 @@ using Nailcrow.Store;
 namespace Nailcrow.Store.Migrations.Sqlite
 {
     [DbContext(typeof(SqliteNailcrowDb))]
-    [Migration("20261126214928_TicketsInOrder")]
-    partial class TicketsInOrder
+    [Migration(Known)]
+    partial class Begin
     {
         /// <inheritdoc />
         protected override void BuildTargetModel(ModelBuilder modelBuilder)
@@ -75,6 +75,27 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasDatabaseName("ix_asp_net_user_logins_user_id");
 
                     b.ToTable("AspNetUserLogins", (string)null);
+                });
+
+            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserPasskey<string>", b =>
+                {
+                    b.Property<byte[]>("CredentialId")
+                        .HasMaxLength(1023)
+                        .HasColumnType("BLOB")
+                        .HasColumnName("credential_id");
+
+                    b.Property<string>("UserId")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("user_id");
+
+                    b.HasKey("CredentialId")
+                        .HasName("pk_passkey");
+
+                    b.HasIndex("UserId")
+                        .HasDatabaseName("ix_passkey_user_id");
+
+                    b.ToTable("passkey", (string)null);
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<string>", b =>
@@ -162,6 +183,24 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasDatabaseName("ix_appliance_site");
 
                     b.ToTable("appliance", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Appliances.CustomerRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Body")
+                        .IsConcurrencyToken()
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("body");
+
+                    b.HasKey("Name")
+                        .HasName("pk_customer");
+
+                    b.ToTable("customer", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Appliances.DriveModelRow", b =>
@@ -288,6 +327,98 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("drive_life", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Appliances.MachineAccessRow", b =>
+                {
+                    b.Property<string>("Asset")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("asset");
+
+                    b.Property<long?>("GivenAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("given_at");
+
+                    b.Property<string>("GivenBy")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("given_by");
+
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<long?>("OfferedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("offered_at");
+
+                    b.Property<long?>("OfferedFrom")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("offered_from");
+
+                    b.Property<string>("OfferedSha256")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("offered_sha256");
+
+                    b.Property<string>("OfferedSubject")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("offered_subject");
+
+                    b.Property<long?>("OfferedUntil")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("offered_until");
+
+                    b.Property<string>("Origin")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("origin");
+
+                    b.Property<string>("Secret")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("secret");
+
+                    b.Property<string>("SecretFile")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("secret_file");
+
+                    b.Property<Guid?>("Stamp")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("stamp");
+
+                    b.Property<long?>("TrustedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("trusted_at");
+
+                    b.Property<string>("TrustedBy")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("trusted_by");
+
+                    b.Property<long?>("TrustedFrom")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("trusted_from");
+
+                    b.Property<string>("TrustedSha256")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("trusted_sha256");
+
+                    b.Property<string>("TrustedSubject")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("trusted_subject");
+
+                    b.Property<long?>("TrustedUntil")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("trusted_until");
+
+                    b.Property<string>("Way")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("way");
+
+                    b.HasKey("Asset")
+                        .HasName("pk_machine_access");
+
+                    b.HasIndex("Asset")
+                        .HasDatabaseName("ix_machine_access_waits")
+                        .HasFilter("offered_sha256 IS NOT NULL");
+
+                    b.ToTable("machine_access", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Appliances.ModelRow", b =>
                 {
                     b.Property<string>("Id")
@@ -314,6 +445,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.Property<string>("DriveModel")
                         .HasColumnType("TEXT")
                         .HasColumnName("drive_model");
+
+                    b.Property<string>("NotBecause")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("not_because");
 
                     b.HasKey("ApplianceModel", "DriveModel")
                         .HasName("pk_qualified");
@@ -373,8 +508,16 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("body");
 
+                    b.Property<string>("Customer")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("customer");
+
                     b.HasKey("Name")
                         .HasName("pk_site");
+
+                    b.HasIndex("Customer")
+                        .HasDatabaseName("ix_site_customer");
 
                     b.ToTable("site", (string)null);
                 });
@@ -514,6 +657,67 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("intake_rule", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Moving.NeverGivenRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<long>("Numbers")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("numbers");
+
+                    b.HasKey("Name")
+                        .HasName("pk_never_given");
+
+                    b.ToTable("never_given", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Moving.RecordPlaceRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("id");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("place");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("why");
+
+                    b.HasKey("Id")
+                        .HasName("pk_record_place");
+
+                    b.ToTable("record_place", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.AnsweredRow", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("hash");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("until");
+
+                    b.HasKey("Hash")
+                        .HasName("pk_answered");
+
+                    b.HasIndex("Until")
+                        .HasDatabaseName("ix_answered_until");
+
+                    b.ToTable("answered", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.People.Person", b =>
                 {
                     b.Property<string>("Id")
@@ -529,6 +733,14 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("TEXT")
                         .HasColumnName("concurrency_stamp");
 
+                    b.Property<long?>("DisabledAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("disabled_at");
+
+                    b.Property<string>("DisabledBecause")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("disabled_because");
+
                     b.Property<string>("Email")
                         .HasMaxLength(256)
                         .HasColumnType("TEXT")
@@ -537,6 +749,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("INTEGER")
                         .HasColumnName("email_confirmed");
+
+                    b.Property<long?>("FirstUntil")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("first_until");
 
                     b.Property<string>("FullName")
                         .IsRequired()
@@ -550,6 +766,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.Property<long?>("LockoutEnd")
                         .HasColumnType("INTEGER")
                         .HasColumnName("lockout_end");
+
+                    b.Property<bool>("MustChange")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("must_change");
 
                     b.Property<string>("NormalizedEmail")
                         .HasMaxLength(256)
@@ -604,6 +824,236 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.People.ScriptKeyRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ended_at");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("hash");
+
+                    b.Property<long?>("LastUsed")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("last_used");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Person")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("person");
+
+                    b.Property<bool>("ReadOnly")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("read_only");
+
+                    b.Property<string>("RoleWords")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("role_words");
+
+                    b.Property<long>("Since")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("since");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("until");
+
+                    b.HasKey("Id")
+                        .HasName("pk_script_key");
+
+                    b.HasIndex("Person", "Since")
+                        .HasDatabaseName("ix_script_key_person_since");
+
+                    b.ToTable("script_key", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.SecondFactorRow", b =>
+                {
+                    b.Property<string>("Person")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("person");
+
+                    b.Property<string>("CodeKey")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("code_key");
+
+                    b.Property<long?>("CodesSince")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("codes_since");
+
+                    b.Property<long>("LastStep")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("last_step");
+
+                    b.Property<long?>("OfferedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("offered_at");
+
+                    b.Property<string>("OfferedKey")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("offered_key");
+
+                    b.Property<string>("RecoveryHashes")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("recovery_hashes");
+
+                    b.Property<byte[]>("RecoverySalt")
+                        .HasColumnType("BLOB")
+                        .HasColumnName("recovery_salt");
+
+                    b.HasKey("Person")
+                        .HasName("pk_second_factor");
+
+                    b.ToTable("second_factor", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.SecurityRow", b =>
+                {
+                    b.Property<long>("Seq")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("seq");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("by");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("hash");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("text");
+
+                    b.HasKey("Seq")
+                        .HasName("pk_security_line");
+
+                    b.HasIndex("By", "Seq")
+                        .HasDatabaseName("ix_security_line_by_seq");
+
+                    b.HasIndex("Kind", "Seq")
+                        .HasDatabaseName("ix_security_line_kind_seq");
+
+                    b.ToTable("security_line", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.SessionRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("address");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("device");
+
+                    b.Property<bool>("Elsewhere")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("elsewhere");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ended_at");
+
+                    b.Property<long>("LastSeen")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("last_seen");
+
+                    b.Property<string>("Person")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("person");
+
+                    b.Property<long>("Since")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("since");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("until");
+
+                    b.HasKey("Id")
+                        .HasName("pk_session");
+
+                    b.HasIndex("Person", "Since")
+                        .HasDatabaseName("ix_session_person_since");
+
+                    b.ToTable("session", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.SignInLetterRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("address");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<long>("DueAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("due_at");
+
+                    b.Property<string>("Says")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("says");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("to");
+
+                    b.Property<long>("Tries")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("tries");
+
+                    b.HasKey("Id")
+                        .HasName("pk_sign_in_letter");
+
+                    b.HasIndex("DueAt")
+                        .HasDatabaseName("ix_sign_in_letter_due_at");
+
+                    b.ToTable("sign_in_letter", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Procedures.ProcedureVersionRow", b =>
                 {
                     b.Property<string>("Procedure")
@@ -613,6 +1063,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.Property<string>("Version")
                         .HasColumnType("TEXT")
                         .HasColumnName("version");
+
+                    b.Property<string>("Earlier")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("earlier");
 
                     b.Property<string>("File")
                         .IsRequired()
@@ -717,6 +1171,364 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.ToTable("step_time", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Returns.Ledger.LedgerRow", b =>
+                {
+                    b.Property<long>("Position")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("position");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("hash");
+
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<long>("Seq")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("seq");
+
+                    b.Property<string>("Serial")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("text");
+
+                    b.Property<long?>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.HasKey("Position")
+                        .HasName("pk_ledger");
+
+                    b.HasIndex("Id")
+                        .IsUnique()
+                        .HasDatabaseName("ix_ledger_id");
+
+                    b.HasIndex("Ticket")
+                        .HasDatabaseName("ix_ledger_ticket");
+
+                    b.HasIndex("Serial", "Seq")
+                        .IsUnique()
+                        .HasDatabaseName("ix_ledger_serial_seq");
+
+                    b.ToTable("ledger", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Returns.Ledger.PartRow", b =>
+                {
+                    b.Property<string>("Serial")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial");
+
+                    b.Property<string>("Apart")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("apart");
+
+                    b.Property<string>("Asset")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("asset");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("bytes");
+
+                    b.Property<DateOnly?>("DueBy")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("due_by");
+
+                    b.Property<string>("Going")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("going");
+
+                    b.Property<string>("Holder")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("holder");
+
+                    b.Property<string>("HolderKind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("holder_kind");
+
+                    b.Property<long?>("Hours")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("hours");
+
+                    b.Property<string>("Model")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("model");
+
+                    b.Property<long?>("ReservedFor")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("reserved_for");
+
+                    b.Property<string>("SerialReversed")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial_reversed");
+
+                    b.Property<string>("Shelf")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("shelf");
+
+                    b.Property<long>("Since")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("since");
+
+                    b.Property<long?>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.Property<string>("ToInspect")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("to_inspect");
+
+                    b.Property<string>("UnwipedFrom")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("unwiped_from");
+
+                    b.HasKey("Serial")
+                        .HasName("pk_part");
+
+                    b.HasIndex("ReservedFor")
+                        .HasDatabaseName("ix_part_reserved_for");
+
+                    b.HasIndex("SerialReversed")
+                        .HasDatabaseName("ix_part_serial_reversed");
+
+                    b.HasIndex("Apart", "Since")
+                        .HasDatabaseName("ix_part_apart_since");
+
+                    b.HasIndex("DueBy", "Serial")
+                        .HasDatabaseName("ix_part_due_by_serial");
+
+                    b.HasIndex("HolderKind", "Since")
+                        .HasDatabaseName("ix_part_holder_kind_since");
+
+                    b.HasIndex("ToInspect", "Since")
+                        .HasDatabaseName("ix_part_to_inspect_since");
+
+                    b.HasIndex("HolderKind", "ReservedFor", "Bytes")
+                        .HasDatabaseName("ix_part_holder_kind_reserved_for_bytes");
+
+                    b.HasIndex("HolderKind", "Holder", "Model", "Serial")
+                        .HasDatabaseName("ix_part_holder_kind_holder_model_serial");
+
+                    b.ToTable("part", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Returns.Outside.OutboxRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<Guid>("About")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("about");
+
+                    b.Property<long?>("DueAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("due_at");
+
+                    b.Property<long?>("FollowAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("follow_at");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Label")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("label");
+
+                    b.Property<string>("Partner")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("partner");
+
+                    b.Property<string>("Says")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("says");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("state");
+
+                    b.Property<long>("Ticket")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ticket");
+
+                    b.Property<long>("Tries")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("tries");
+
+                    b.Property<long>("WrittenAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("written_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_outbox");
+
+                    b.HasIndex("FollowAt")
+                        .HasDatabaseName("ix_outbox_follow_at");
+
+                    b.HasIndex("Label")
+                        .HasDatabaseName("ix_outbox_label");
+
+                    b.HasIndex("Ticket")
+                        .HasDatabaseName("ix_outbox_ticket");
+
+                    b.HasIndex("State", "DueAt")
+                        .HasDatabaseName("ix_outbox_state_due_at");
+
+                    b.HasIndex("State", "WrittenAt", "Id")
+                        .HasDatabaseName("ix_outbox_state_written_at_id");
+
+                    b.ToTable("outbox", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Returns.Outside.PartnerRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("address");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Secret")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("secret");
+
+                    b.HasKey("Name")
+                        .HasName("pk_partner");
+
+                    b.ToTable("partner", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Returns.Supplies.SupplyRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<long>("Count")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("count");
+
+                    b.Property<string>("Holder")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("holder");
+
+                    b.Property<string>("HolderKind")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("holder_kind");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("key");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT")
+                        .HasColumnName("name");
+
+                    b.HasKey("Id")
+                        .HasName("pk_supply");
+
+                    b.HasIndex("HolderKind", "Holder")
+                        .HasDatabaseName("ix_supply_holder_kind_holder");
+
+                    b.HasIndex("Key", "HolderKind")
+                        .HasDatabaseName("ix_supply_key_holder_kind");
+
+                    b.ToTable("supply", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Returns.WarrantyRow", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("id");
+
+                    b.Property<DateOnly?>("From")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("from");
+
+                    b.Property<string>("Model")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("model");
+
+                    b.Property<long>("SaidAt")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("said_at");
+
+                    b.Property<string>("Serial")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial");
+
+                    b.Property<string>("SerialReversed")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("serial_reversed");
+
+                    b.Property<string>("Source")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("source");
+
+                    b.Property<string>("Terms")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("terms");
+
+                    b.Property<DateOnly>("Until")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("until");
+
+                    b.HasKey("Id")
+                        .HasName("pk_warranty");
+
+                    b.HasIndex("Model")
+                        .HasDatabaseName("ix_warranty_model");
+
+                    b.HasIndex("Serial")
+                        .HasDatabaseName("ix_warranty_serial");
+
+                    b.HasIndex("SerialReversed")
+                        .HasDatabaseName("ix_warranty_serial_reversed");
+
+                    b.HasIndex("Until", "Id")
+                        .HasDatabaseName("ix_warranty_until_id");
+
+                    b.ToTable("warranty", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Swaps.DrivePlaceRow", b =>
                 {
                     b.Property<string>("Serial")
@@ -782,6 +1594,26 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasDatabaseName("ix_photo_ticket");
 
                     b.ToTable("photo", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.Swaps.PicturePeriodRow", b =>
+                {
+                    b.Property<string>("Customer")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("customer");
+
+                    b.Property<long>("Months")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("months");
+
+                    b.Property<long>("Since")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("since");
+
+                    b.HasKey("Customer")
+                        .HasName("pk_picture_period");
+
+                    b.ToTable("picture_period", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.Tickets.JournalRow", b =>
@@ -1051,17 +1883,17 @@ namespace Nailcrow.Store.Migrations.Sqlite
                     b.HasIndex("Stage", "Number")
                         .HasDatabaseName("ix_ticket_line_stage_number");
 
-                    b.HasIndex("Urgency", "Number")
-                        .HasDatabaseName("ix_ticket_line_urgency_number");
-
                     b.HasIndex("Ended", "DueOrder", "Number")
                         .HasDatabaseName("ix_ticket_line_ended_due_order_number");
 
-                    b.HasIndex("Ended", "Urgency", "Number")
-                        .HasDatabaseName("ix_ticket_line_ended_urgency_number");
-
                     b.HasIndex("Engineer", "Ended", "Number")
                         .HasDatabaseName("ix_ticket_line_engineer_ended_number");
+
+                    b.HasIndex("Urgency", "DueOrder", "Number")
+                        .HasDatabaseName("ix_ticket_line_urgency_due_order_number");
+
+                    b.HasIndex("NextWho", "Urgency", "DueOrder", "Number")
+                        .HasDatabaseName("ix_ticket_line_next_who_urgency_due_order_number");
 
                     b.ToTable("ticket_line", (string)null);
                 });
@@ -1084,6 +1916,59 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_asp_net_user_logins_asp_net_users_user_id");
+                });
+
+            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserPasskey<string>", b =>
+                {
+                    b.HasOne("Nailcrow.Store.People.Person", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_passkey_asp_net_users_user_id");
+
+                    b.OwnsOne("Microsoft.AspNetCore.Identity.IdentityPasskeyData", "Data", b1 =>
+                        {
+                            b1.Property<byte[]>("IdentityUserPasskeyCredentialId");
+
+                            b1.Property<byte[]>("AttestationObject")
+                                .IsRequired();
+
+                            b1.Property<byte[]>("ClientDataJson")
+                                .IsRequired();
+
+                            b1.Property<long>("CreatedAt");
+
+                            b1.Property<bool>("IsBackedUp");
+
+                            b1.Property<bool>("IsBackupEligible");
+
+                            b1.Property<bool>("IsUserVerified");
+
+                            b1.Property<string>("Name");
+
+                            b1.Property<byte[]>("PublicKey")
+                                .IsRequired();
+
+                            b1.Property<uint>("SignCount");
+
+                            b1.PrimitiveCollection<string>("Transports");
+
+                            b1.HasKey("IdentityUserPasskeyCredentialId");
+
+                            b1.ToTable("passkey");
+
+                            b1
+                                .ToJson("data")
+                                .HasColumnType("TEXT");
+
+                            b1.WithOwner()
+                                .HasForeignKey("IdentityUserPasskeyCredentialId")
+                                .HasConstraintName("fk_passkey_passkey_credential_id");
+                        });
+
+                    b.Navigation("Data")
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<string>", b =>

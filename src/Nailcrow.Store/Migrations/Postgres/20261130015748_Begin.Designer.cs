@@ -12,7 +12,7 @@ using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 namespace Nailcrow.Store.Migrations.Postgres
 {
     [DbContext(typeof(PostgresNailcrowDb))]
-    [Migration("20261129210650_Begin")]
+    [Migration(Known)]
     partial class Begin
     {
         /// <inheritdoc />
@@ -744,6 +744,33 @@ namespace Nailcrow.Store.Migrations.Postgres
                     b.ToTable("intake_rule", (string)null);
                 });
 
+            modelBuilder.Entity("Nailcrow.Store.Moving.RecordPlaceRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("place")
+                        .UseCollation("C");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("why");
+
+                    b.HasKey("Id")
+                        .HasName("pk_record_place");
+
+                    b.ToTable("record_place", (string)null);
+                });
+
             modelBuilder.Entity("Nailcrow.Store.Nodes.LeaseRow", b =>
                 {
                     b.Property<string>("Work")
@@ -818,6 +845,26 @@ namespace Nailcrow.Store.Migrations.Postgres
                         .HasName("pk_shared_key");
 
                     b.ToTable("shared_key", (string)null);
+                });
+
+            modelBuilder.Entity("Nailcrow.Store.People.AnsweredRow", b =>
+                {
+                    b.Property<string>("Hash")
+                        .HasColumnType("text")
+                        .HasColumnName("hash")
+                        .UseCollation("C");
+
+                    b.Property<long>("Until")
+                        .HasColumnType("bigint")
+                        .HasColumnName("until");
+
+                    b.HasKey("Hash")
+                        .HasName("pk_answered");
+
+                    b.HasIndex("Until")
+                        .HasDatabaseName("ix_answered_until");
+
+                    b.ToTable("answered", (string)null);
                 });
 
             modelBuilder.Entity("Nailcrow.Store.People.Person", b =>
@@ -1556,8 +1603,14 @@ namespace Nailcrow.Store.Migrations.Postgres
                     b.HasIndex("Label")
                         .HasDatabaseName("ix_outbox_label");
 
+                    b.HasIndex("Ticket")
+                        .HasDatabaseName("ix_outbox_ticket");
+
                     b.HasIndex("State", "DueAt")
                         .HasDatabaseName("ix_outbox_state_due_at");
+
+                    b.HasIndex("State", "WrittenAt", "Id")
+                        .HasDatabaseName("ix_outbox_state_written_at_id");
 
                     b.ToTable("outbox", (string)null);
                 });

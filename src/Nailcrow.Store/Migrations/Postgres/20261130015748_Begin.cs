@@ -9,6 +9,17 @@ namespace Nailcrow.Store.Migrations.Postgres
     /// <inheritdoc />
     public partial class Begin : Migration
     {
+        // All that release 0.1.0 knew, in one. Records of 0.1.0 have it: this is the name of the last change that they saw.
+        public const string Known = "20261130015748_AnsweredOnce";
+
+        // What they saw before it, one after the other. A record that begins here has seen it as well, so that 0.1.0 can go back to it.
+        private static readonly string[] Before =
+        [
+            "20261129210650_Begin",
+            "20261130001024_RecordsMove",
+            "20261130012528_OutboxInOrder",
+        ];
+
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
@@ -1090,11 +1101,61 @@ namespace Nailcrow.Store.Migrations.Postgres
                   FOR EACH STATEMENT EXECUTE FUNCTION counts_what_is_given();
                 """
             );
+
+            migrationBuilder.CreateTable(
+                name: "record_place",
+                columns: table => new
+                {
+                    id = table.Column<int>(type: "integer", nullable: false),
+                    why = table.Column<string>(type: "text", nullable: false),
+                    place = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    at = table.Column<DateTime>(type: "timestamp with time zone", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_record_place", x => x.id);
+                });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_outbox_state_written_at_id",
+                table: "outbox",
+                columns: new[] { "state", "written_at", "id" });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_outbox_ticket",
+                table: "outbox",
+                column: "ticket");
+
+            migrationBuilder.CreateTable(
+                name: "answered",
+                columns: table => new
+                {
+                    hash = table.Column<string>(type: "text", nullable: false, collation: "C"),
+                    until = table.Column<long>(type: "bigint", nullable: false)
+                },
+                constraints: table =>
+                {
+                    table.PrimaryKey("pk_answered", x => x.hash);
+                });
+
+            migrationBuilder.CreateIndex(
+                name: "ix_answered_until",
+                table: "answered",
+                column: "until");
+
+            foreach (var seen in Before)
+                migrationBuilder.Sql($"INSERT INTO \"__EFMigrationsHistory\" (migration_id, product_version) VALUES ('{seen}', '10.0.9')");
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropTable(
+                name: "answered");
+
+            migrationBuilder.DropTable(
+                name: "record_place");
+
             migrationBuilder.DropTable(
                 name: "AspNetUserClaims");
 
