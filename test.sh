@@ -9,7 +9,7 @@ export DOTNET_TieredPGO=0
 export DOTNET_ThreadPool_UnfairSemaphoreSpinLimit=0
 passed=0 failed=0
 mkdir -p .build
-rm -rf .build/dotnet-test.log .build/checks-failed.log .build/test-times
+rm -rf .build/dotnet-test.log .build/checks-failed.log .build/test-times* .build/*.ended
 
 # What comes next, and how long all has taken: on the clock, and of the machine's processors, which others may be given for a while.
 stage() {
@@ -91,13 +91,25 @@ add_console_tests() {
 
 # So many test programs at once: dotnet_tests NUMBER NAME ...
 dotnet_tests() {
-  local log=.build/dotnet-test.log part=.build/dotnet-test-part.log status=0 at_once=$1 modules=""
+  local part=.build/dotnet-test-part.log status=0
+  stage "Tests of ${*:2}"
+  test_programs "$@" 2>&1 | tee "$part" || status=$?
+  add_dotnet_tests "$part" "$status" "${@:2}"
+}
+
+test_programs() {
+  local modules="" at_once=$1
   shift
-  stage "Tests of $*"
   for name in "$@"; do modules+="tests/*/bin/Debug/net10.0/Nailcrow.$name.Tests.dll;"; done
   dotnet test --test-modules "${modules%;}" --max-parallel-test-modules "$at_once" \
-    --report-xunit-ctrf --results-directory .build/test-times --show-slowest-tests 10 2>&1 | tee "$part" || status=$?
-  cat "$part" >>"$log"
+    --report-xunit-ctrf --results-directory ".build/test-times${NAILCROW_TESTED_ON:+-$NAILCROW_TESTED_ON}" --show-slowest-tests 10
+}
+
+# What a run of test programs said is added up: add_dotnet_tests LOG STATUS NAME ...
+add_dotnet_tests() {
+  local part=$1 status=$2
+  shift 2
+  cat "$part" >>.build/dotnet-test.log
   local succeeded=$(grep -oE '^ +succeeded: [0-9]+' "$part" | tail -1 | grep -oE '[0-9]+')
   local lost=$(grep -oE '^ +failed: [0-9]+' "$part" | tail -1 | grep -oE '[0-9]+')
   passed=$((passed + ${succeeded:-0})) failed=$((failed + ${lost:-0}))
@@ -131,6 +143,16 @@ if [ -e .build/tested.whole ]; then
 else
   echo "== What is tested could not be compiled as it is released; see .build/tested.log"
 fi
-# Each waits for something in a quarter of its time; two at once wait beside each other.
-dotnet_tests 2 Service Console Cli
+# Each waits for something in a quarter of its time; two at once wait beside each other: the service with its record in a file, and
+# beside it the console, the terminal, and then the service once more, with its record on a server.
+export NAILCROW_TESTED_ON_BOTH=1
+{ test_programs 1 Console Cli; echo $? >.build/beside.ended; } >.build/beside.log 2>&1 &&
+  { NAILCROW_TESTED_ON=postgres test_programs 1 Service; echo $? >.build/on-server.ended; } >.build/on-server.log 2>&1 &
+beside=$!
+dotnet_tests 1 Service
+wait "$beside"
+stage "Tests of Console Cli, and of Service on PostgreSQL, ran beside it"
+cat .build/beside.log .build/on-server.log
+add_dotnet_tests .build/beside.log "$(cat .build/beside.ended)" Console Cli
+add_dotnet_tests .build/on-server.log "$(cat .build/on-server.ended)" "Service on PostgreSQL"
 end

@@ -115,6 +115,7 @@ internal static class Targets
         new HashSet<string> { "Salt mill" },
         new Dictionary<string, Core.Appliances.Models.ApplianceModel>(),
         new HashSet<string> { "FSC-0107" },
+        ["ilka"],
         new Dictionary<string, long>()
     );
 

@@ -101,6 +101,7 @@ public static class StoreRegistration
             .AddSingleton<Warranties>()
             .AddSingleton<Drives>()
             .AddSingleton<LedgerBook>()
+            .AddSingleton<DepotNames>()
             .AddSingleton<SupplyBook>()
             .AddSingleton<Outbox>()
             .AddSingleton<Partners>()

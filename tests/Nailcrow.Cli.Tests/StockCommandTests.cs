@@ -46,6 +46,26 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
     }
 
     [Fact]
+    public async Task A_depot_that_reads_nearly_like_another_is_asked_about_and_said_to_be_new()
+    {
+        await AsSefaAsync(["stock", "receive", "DEPOT0001A", "--depot", "Lighthouse", .. New[2..]]);
+
+        var asked = await use.Command.RunAsync(["stock", "move", "DEPOT0001A", "--depot", "Lighthuose", "--as", "sefa"]);
+        var supply = await use.Command.RunAsync(["stock", "supply", "came", "rail bolts", "4", "--depot", "Lighthuose", "--as", "sefa"]);
+        var van = await use.Command.RunAsync(["stock", "move", "DEPOT0001A", "--van", "ilca", "--as", "sefa"]);
+
+        (asked.Code, supply.Code, van.Code).ShouldBe((1, 1, 1));
+        foreach (var answer in new[] { asked, supply })
+            answer.All.ShouldContain(
+                "Nothing lies in a depot 'Lighthuose', and there is Lighthouse. Say which it is. With --new-depot it is another one."
+            );
+        van.All.ShouldContain("'ilca' is no engineer here, and has no van; engineers: ");
+        (await AsSefaAsync("stock", "move", "DEPOT0001A", "--depot", "Lighthuose", "--new-depot")).ShouldContain(
+            "DEPOT0001A went from depot Lighthouse to depot Lighthuose."
+        );
+    }
+
+    [Fact]
     public async Task A_part_goes_from_its_shelf_by_its_ticket_to_a_person_and_back_and_its_line_tells_it()
     {
         await AsSefaAsync(["stock", "receive", "LINE00001A", .. New]);

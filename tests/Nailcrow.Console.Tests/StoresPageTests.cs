@@ -55,6 +55,28 @@ public sealed class StoresPageTests(ConsoleInUse use)
     }
 
     [Fact]
+    public async Task A_depot_that_reads_nearly_like_another_is_the_one_that_is_pressed()
+    {
+        var sefa = await WithPartAsync("WHICHDEPOT1");
+        await WithPartAsync("WHICHDEPOT2");
+        var page = await use.PageAsync("sefa", phone: true);
+        await page.GotoAsync("/stores");
+        await page.GetByLabel("Depot").FillAsync("Lofft");
+        await page.GetByLabel("Shelf").FillAsync("C7");
+        var scanned = page.GetByRole(AriaRole.List, new() { Name = "Scanned" });
+
+        await ScanAsync(page, "WHICHDEPOT1");
+        await scanned.GetByText("Nothing lies in a depot 'Lofft', and there is Loft. Say which it is.").WaitForAsync();
+        await scanned.GetByRole(AriaRole.Button, new() { Name = "Into Loft" }).ClickAsync();
+        await scanned.GetByText("WHICHDEPOT1 went from depot Loft, shelf B2 to depot Loft, shelf C7.").WaitForAsync();
+        await ScanAsync(page, "WHICHDEPOT2");
+        await scanned.GetByRole(AriaRole.Button, new() { Name = "Lofft is a new depot" }).ClickAsync();
+        await scanned.GetByText("WHICHDEPOT2 went from depot Loft, shelf B2 to depot Lofft, shelf C7.").WaitForAsync();
+
+        (await sefa.PartAsync("WHICHDEPOT1", Ct)).Now!.Holder.ShouldBe(Shelf with { Shelf = "C7" });
+    }
+
+    [Fact]
     public async Task The_phones_camera_reads_a_label_into_stores()
     {
         var page = await use.PageAsync("sefa", phone: true);

@@ -9,6 +9,9 @@ internal static class PostgresServer
     /// <summary>Whether the tests are to run on PostgreSQL; where nothing is said, they run on the file.</summary>
     public static bool IsTested { get; } = Environment.GetEnvironmentVariable("NAILCROW_TESTED_ON") == "postgres";
 
+    /// <summary>Whether the tests run on the file as well as on PostgreSQL, one after the other; this run is one of both.</summary>
+    public static bool IsTestedInTurn { get; } = Environment.GetEnvironmentVariable("NAILCROW_TESTED_ON_BOTH") == "1";
+
     private static readonly Lazy<Task<RunningPostgres>> One = new(RunningPostgres.StartAsync);
 
     /// <summary>A database of its own.</summary>

@@ -71,6 +71,9 @@ public sealed class RunningService : IAsyncDisposable
     /// <summary>Whether all services of these tests keep their record on a server, and none has a file to look into.</summary>
     public static bool OnServer => PostgresServer.IsTested;
 
+    /// <summary>Whether there is a run on the file and one on a server, of which this is one.</summary>
+    public static bool OnBothInTurn => PostgresServer.IsTestedInTurn;
+
     /// <summary>How its database is named to a command on the same machine, beside the file.</summary>
     public Task<string[]> DatabaseSettingAsync() => PostgresServer.SettingAsync(Folder);
 

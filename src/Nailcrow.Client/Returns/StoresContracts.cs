@@ -6,16 +6,27 @@ namespace Nailcrow.Client.Returns;
 /// <summary>Parts that came in, or that go from one place of stores to another.</summary>
 /// <param name="Id">Made once by whoever sends it: what is sent twice is taken once. One that counts several parts makes each one's from it.</param>
 /// <param name="To">A depot, with its shelf, or a person's van.</param>
-/// <param name="AsRead">The label was read again: a serial that reads nearly like an expected one is another.</param>
-public sealed record ReceiveAsk(Guid Id, string Serial, Holder To, string? Model = null, long? Bytes = null, bool AsRead = false);
+/// <param name="AsRead">The label was read again: a serial that reads nearly like an expected or known one is another.</param>
+/// <param name="NewDepot">It goes into a depot in which nothing lies yet, and not into the one whose name reads nearly the same.</param>
+public sealed record ReceiveAsk(
+    Guid Id,
+    string Serial,
+    Holder To,
+    string? Model = null,
+    long? Bytes = null,
+    bool AsRead = false,
+    bool NewDepot = false
+);
 
 /// <summary>What became of a part that came in.</summary>
 /// <param name="Asks">Nothing is recorded yet: something has to be said first.</param>
 /// <param name="Ticket">The ticket that waited for it.</param>
-public sealed record ReceiveAnswer(string Serial, string Says, bool Asks, long? Ticket, StoredPart? Now);
+/// <param name="NearDepot">The depot that there is, where the one that was named is not there and reads nearly the same.</param>
+public sealed record ReceiveAnswer(string Serial, string Says, bool Asks, long? Ticket, StoredPart? Now, string? NearDepot = null);
 
 /// <summary>Parts that go to another place of stores together.</summary>
-public sealed record MoveAsk(Guid Id, IReadOnlyList<string> Serials, Holder To);
+/// <param name="NewDepot">As of what comes in.</param>
+public sealed record MoveAsk(Guid Id, IReadOnlyList<string> Serials, Holder To, bool NewDepot = false);
 
 public sealed record MoveAnswer(IReadOnlyList<ReceiveAnswer> Parts);
 

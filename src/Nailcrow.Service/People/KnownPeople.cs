@@ -27,13 +27,16 @@ internal sealed class KnownPeople(PeopleBook people)
         if (named is null)
             return null;
         var all = await people.AllAsync(ct);
-        var engineers = all.Where(p => p.DisabledAt is null && p.Roles().Contains(Role.Engineer))
-            .Select(p => p.Name)
-            .Order(StringComparer.Ordinal)
-            .ToList();
+        var engineers = Engineers(all);
         return engineers.Contains(named) ? null
             : all.Any(p => p.Name == named && p.DisabledAt is not null)
                 ? $"'{named}' may not come in any more; engineers: {string.Join(", ", engineers)}."
             : $"'{named}' is no engineer here; engineers: {string.Join(", ", engineers)}.";
     }
+
+    /// <summary>By the names they sign in with.</summary>
+    public async Task<IReadOnlyCollection<string>> EngineersAsync(CancellationToken ct) => Engineers(await people.AllAsync(ct));
+
+    private static List<string> Engineers(IEnumerable<Person> all) =>
+        [.. all.Where(p => p.DisabledAt is null && p.Roles().Contains(Role.Engineer)).Select(p => p.Name).Order(StringComparer.Ordinal)];
 }

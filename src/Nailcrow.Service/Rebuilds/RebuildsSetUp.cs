@@ -17,6 +17,7 @@ internal static class RebuildsSetUp
             .AddSingleton<TicketViews>()
             .AddSingleton<KnownTickets>()
             .AddSingleton<KnownAgreements>()
+            .AddSingleton<KnownPlaces>()
             .AddSingleton<Appliances.BaySightings>()
             .AddSingleton<SheetMaker>()
             .AddSingleton<RebuildFollower>()

@@ -121,22 +121,33 @@ internal static class StoresEndpoints
     internal static async Task<Results<Ok<ReceiveAnswer>, ProblemHttpResult>> Receive(
         Sent<ReceiveAsk> sent,
         StoresRoom room,
+        KnownPlaces places,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
         var ask = sent.Message;
-        return NoPlace(ask.To) is { } no
-            ? Refusals.Unusable(no)
-            : TypedResults.Ok(
-                await room.TakeInAsync(new(ask.Serial, ask.To, ask.Model?.Trim(), ask.Bytes, ask.AsRead), ask.Id, person.ToActor(), ct)
-            );
+        if (NoPlace(ask.To) is { } no)
+            return Refusals.Unusable(no);
+        return await places.OfAsync(ask.To, ask.NewDepot, ct) switch
+        {
+            NamedPlace.Nobodys(var says) => Refusals.Unusable(says),
+            NamedPlace.Near near => TypedResults.Ok(Asked(ask.Serial, near)),
+            NamedPlace.There(var to) => TypedResults.Ok(
+                await room.TakeInAsync(new(ask.Serial, to, ask.Model?.Trim(), ask.Bytes, ask.AsRead), ask.Id, person.ToActor(), ct)
+            ),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
     }
+
+    private static ReceiveAnswer Asked(string serial, NamedPlace.Near near) =>
+        new(SerialNumber.Normalise(serial), near.Says, true, null, null, near.Depot);
 
     /// <summary>Parts that go to another shelf, depot or van, each told for itself.</summary>
     internal static async Task<Results<Ok<MoveAnswer>, ProblemHttpResult>> Move(
         Sent<MoveAsk> sent,
         StoresRoom room,
+        KnownPlaces places,
         ClaimsPrincipal person,
         CancellationToken ct
     )
@@ -144,9 +155,15 @@ internal static class StoresEndpoints
         var ask = sent.Message;
         if ((NoPlace(ask.To) ?? TooMany(ask.Serials)) is { } no)
             return Refusals.Unusable(no);
+        var named = await places.OfAsync(ask.To, ask.NewDepot, ct);
+        if (named is NamedPlace.Nobodys(var says))
+            return Refusals.Unusable(says);
+        if (named is NamedPlace.Near near)
+            return TypedResults.Ok(new MoveAnswer([.. ask.Serials.Distinct().Select(serial => Asked(serial, near))]));
+        var to = ((NamedPlace.There)named).Place;
         var answers = new List<ReceiveAnswer>();
         foreach (var serial in ask.Serials.Distinct())
-            answers.Add(await room.TakeInAsync(new(serial, ask.To), TicketMovements.IdOf(ask.Id, serial), person.ToActor(), ct));
+            answers.Add(await room.TakeInAsync(new(serial, to), TicketMovements.IdOf(ask.Id, serial), person.ToActor(), ct));
         return TypedResults.Ok(new MoveAnswer(answers));
     }
 
@@ -169,14 +186,28 @@ internal static class StoresEndpoints
     internal static async Task<Results<Ok<CountAnswer>, ProblemHttpResult>> Count(
         Sent<CountAsk> sent,
         StoresRoom room,
+        KnownPlaces places,
+        LedgerBook book,
         ClaimsPrincipal person,
         CancellationToken ct
     )
     {
         var ask = sent.Message;
-        return (NoPlace(ask.At) ?? TooMany(ask.Serials)) is { } no ? Refusals.Unusable(no)
-            : Counting.WhyNot(person.ToActor(), ask.At) is { } notTheirs ? Refusals.NotAllowed(notTheirs)
-            : TypedResults.Ok(await room.CountAsync(ask, person.ToActor(), ct));
+        if ((NoPlace(ask.At) ?? TooMany(ask.Serials)) is { } no)
+            return Refusals.Unusable(no);
+        if (Counting.WhyNot(person.ToActor(), ask.At) is { } notTheirs)
+            return Refusals.NotAllowed(notTheirs);
+        return await places.OfAsync(ask.At, false, ct) switch
+        {
+            NamedPlace.There(var at) => TypedResults.Ok(await room.CountAsync(ask with { At = at }, person.ToActor(), ct)),
+            // Somebody has gone, and what is in their van is looked for; into it nothing more is written down.
+            NamedPlace.Nobodys when !ask.Book && (await book.HeldAsync(ask.At, null, 1, ct)).Count > 0 => TypedResults.Ok(
+                await room.CountAsync(ask, person.ToActor(), ct)
+            ),
+            NamedPlace.Nobodys(var says) => Refusals.Unusable(says),
+            NamedPlace.Near(_, var says) => Refusals.Unusable($"{says} A new depot begins with the first part that is taken in there."),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
     }
 
     /// <summary>A used drive on a shelf was wiped.</summary>

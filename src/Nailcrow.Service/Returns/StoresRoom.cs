@@ -22,7 +22,8 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
         var hand = scanned with { Serial = scanned.AsRead ? scanned.Serial : await book.MeantAsync(scanned.Serial, ct) };
         var line = await book.LineAsync(hand.Serial, ct);
         var expected = line.Last is null ? await book.NearlyAsync(hand.Serial, ct) : [];
-        var received = Receiving.Of(hand, line, await WaitingAsync(line, ct), expected, id, actor.Name, time.GetUtcNow());
+        var alike = line.Last is null ? await book.AlikeAsync(hand.Serial, ct) : [];
+        var received = Receiving.Of(hand, line, await WaitingAsync(line, ct), expected, alike, id, actor.Name, time.GetUtcNow());
         return received switch
         {
             Received.OnTicket(var ticket, var body, var says) => await OnTicketAsync(ticket, hand.Serial, body, says, id, actor, ct),
@@ -49,7 +50,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
             );
         return line.Holder switch
         {
-            null => await AnswerAsync(line.Serial, $"Nothing is known of {line.Serial}; receive it first.", true, null, ct),
+            null => await UnknownAsync(line.Serial, "Receive it first.", ct),
             { Kind: HolderKind.Depot } from => await InLedgerAsync(
                 new(ask.Id, line.Serial, MovementKind.Went, time.GetUtcNow(), actor.Name, new(HolderKind.Van, ask.To)),
                 $"{line.Serial} went from {from} into the van of {ask.To}; it is set aside for no ticket.",
@@ -70,7 +71,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
     {
         var line = await book.LineAsync(await book.MeantAsync(ask.Serial, ct), ct);
         if (line.Holder is not { } holder)
-            return await AnswerAsync(line.Serial, $"Nothing is known of {line.Serial}.", true, null, ct);
+            return await UnknownAsync(line.Serial, "", ct);
         if (await WaitingAsync(line, ct) is { } ticket && ticket.Custody.HolderOf(line.Serial) is { MayKeep: false })
             return await OnTicketAsync(
                 ticket.Number,
@@ -101,6 +102,8 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
     public async Task<ReceiveAnswer> WipedAsync(WipeAsk ask, Actor actor, CancellationToken ct)
     {
         var line = await book.LineAsync(await book.MeantAsync(ask.Serial, ct), ct);
+        if (line.Holder is null)
+            return await UnknownAsync(line.Serial, "", ct);
         return line.Holder is { Kind: HolderKind.Depot or HolderKind.Van }
             ? await InLedgerAsync(
                 new(ask.Id, line.Serial, MovementKind.Wiped, time.GetUtcNow(), actor.Name, Note: ask.Method),
@@ -109,8 +112,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
             )
             : await AnswerAsync(
                 line.Serial,
-                $"{line.Serial} is {line.Holder?.Where() ?? "not known"}; what lies in a depot or a van is wiped "
-                    + "here, else on its ticket.",
+                $"{line.Serial} is {line.Holder.Where()}; what lies in a depot or a van is wiped " + "here, else on its ticket.",
                 true,
                 null,
                 ct
@@ -129,6 +131,9 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
                 booked.Add(await TakeInAsync(new(found.Serial, ask.At), TicketMovements.IdOf(ask.Id, found.Serial), actor, ct));
         return new(counted, booked);
     }
+
+    private async Task<ReceiveAnswer> UnknownAsync(string serial, string instead, CancellationToken ct) =>
+        await AnswerAsync(serial, $"{Receiving.Unknown(serial, await book.AlikeAsync(serial, ct))} {instead}".TrimEnd(), true, null, ct);
 
     private async Task<Ticket?> WaitingAsync(PartLine line, CancellationToken ct) =>
         line.Movements.LastOrDefault(m => m.Ticket is not null)?.Ticket is { } number

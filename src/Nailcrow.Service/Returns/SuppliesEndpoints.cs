@@ -52,6 +52,7 @@ internal static class SuppliesEndpoints
     internal static async Task<Results<Ok<SupplyAnswer>, ProblemHttpResult>> Write(
         Sent<SupplyAsk> sent,
         SupplyBook book,
+        KnownPlaces places,
         TimeProvider time,
         ClaimsPrincipal person,
         CancellationToken ct
@@ -64,6 +65,14 @@ internal static class SuppliesEndpoints
             return Refusals.NotAllowed(notTheirs);
         if (ask.Note?.Length > MostOfANote)
             return Refusals.Unusable($"The note has {ask.Note.Length:N0} characters; at most {MostOfANote:N0} are taken.");
+        var (from, to) = (await NamedAsync(ask.From), await NamedAsync(ask.To));
+        if (WhyNot(to) is { } noTo)
+            return Refusals.Unusable(noTo);
+        // What is in the van of somebody who has gone is taken out of it; where nothing is, nothing is counted.
+        if (ask.Way == SupplyWay.Counted && WhyNot(from) is { } noVan && await IsEmptyAsync(Place(ask.From), book, ct))
+            return Refusals.Unusable(noVan);
+        if ((to as NamedPlace.Near ?? (ask.Way == SupplyWay.Counted ? from as NamedPlace.Near : null)) is { } near)
+            return TypedResults.Ok(new SupplyAnswer(near.Says, true, NearDepot: near.Depot));
         var move = new SupplyMove(
             ask.Id,
             name.Text,
@@ -71,13 +80,22 @@ internal static class SuppliesEndpoints
             ask.Count,
             time.GetUtcNow(),
             person.ToActor().Name,
-            Place(ask.From),
-            Place(ask.To),
+            Meant(from, ask.From),
+            Meant(to, ask.To),
             Note: string.IsNullOrWhiteSpace(ask.Note) ? null : ask.Note.Trim()
         );
         var written = await book.WriteAsync(name, move, ask.AsNamed, ct);
         return TypedResults.Ok(new SupplyAnswer(written.Says, written.Asks, written.Near));
+
+        async Task<NamedPlace?> NamedAsync(string? said) => Place(said) is { } place ? await places.OfAsync(place, ask.NewDepot, ct) : null;
     }
+
+    private static string? WhyNot(NamedPlace? place) => (place as NamedPlace.Nobodys)?.Says;
+
+    private static Holder? Meant(NamedPlace? place, string? said) => (place as NamedPlace.There)?.Place ?? Place(said);
+
+    private static async Task<bool> IsEmptyAsync(Holder? place, SupplyBook book, CancellationToken ct) =>
+        place is null || (await book.ListAsync(place, ct)).Count == 0;
 
     private const int MostOfANote = 4_000;
 

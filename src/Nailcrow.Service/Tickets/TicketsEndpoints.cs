@@ -186,6 +186,7 @@ internal static class TicketsEndpoints
         KnownPeople people,
         KnownTickets tickets,
         Returns.KnownAgreements agreements,
+        Returns.KnownPlaces places,
         TimeProvider time,
         ClaimsPrincipal person,
         CancellationToken ct
@@ -197,6 +198,7 @@ internal static class TicketsEndpoints
                 await people.WhyNotAsync(intent.Body, ct)
                 ?? await tickets.WhyNotAsync(number, intent.Body, ct)
                 ?? await agreements.WhyNotAsync(number, intent.Body, ct)
+                ?? await places.WhyNotAsync(intent.Body, ct)
             )
                 is { } nobody
             && (await journal.ReadAsync(number, ct))?.Find(intent.Id) is null // what was taken once is answered as it was

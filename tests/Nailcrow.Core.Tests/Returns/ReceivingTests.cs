@@ -11,7 +11,7 @@ public class ReceivingTests
 
     private static string Asked(InHand hand, params string[] expected) =>
         Receiving
-            .Of(hand, PartLine.Of(hand.Serial, []), null, expected, Guid.NewGuid(), "sefa", Some.Noon)
+            .Of(hand, PartLine.Of(hand.Serial, []), null, expected, [], Guid.NewGuid(), "sefa", Some.Noon)
             .ShouldBeOfType<Received.Ask>()
             .Says;
 

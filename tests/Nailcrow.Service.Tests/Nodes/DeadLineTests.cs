@@ -16,7 +16,7 @@ public sealed class DeadLineTests
     [Fact]
     public async Task A_node_whose_line_goes_dead_in_the_middle_of_writing_holds_up_the_others_for_moments_only_and_takes_part_again_afterwards()
     {
-        await using var postgres = await RunningPostgres.StartAsync();
+        await using var postgres = await ServerOfItsOwn.StartAsync();
         var database = await postgres.NewDatabaseAsync();
         using var line = new FrozenLine(database);
         await using var well = await StartAsync(database);

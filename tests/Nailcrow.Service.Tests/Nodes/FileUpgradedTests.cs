@@ -34,11 +34,13 @@ public sealed class FileUpgradedTests : IAsyncLifetime
     [InlineData(false)]
     public async Task Each_goes_on_with_what_the_other_kept_and_nothing_of_it_is_lost(bool begunByTheReleaseBefore)
     {
-        var (first, second) = begunByTheReleaseBefore ? (_before, Built.Service) : (Built.Service, _before);
+        string[] toAndFro = begunByTheReleaseBefore
+            ? [_before, Built.Service, _before, Built.Service]
+            : [Built.Service, _before, Built.Service];
         long ticket = 0;
         var notes = new List<string>();
 
-        foreach (var assembly in new[] { first, second, first, second, Built.Service })
+        foreach (var assembly in toAndFro)
         {
             await using var service = await RunningService.StartAsync(
                 _folder.FullName,

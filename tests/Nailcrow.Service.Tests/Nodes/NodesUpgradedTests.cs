@@ -30,6 +30,7 @@ public sealed class NodesUpgradedTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
+        ServerOfItsOwn.OnceIsEnough();
         _before = await ReleaseBefore.ServiceAsync(Ct);
         _postgres = await RunningPostgres.StartAsync();
         _database = await _postgres.NewDatabaseAsync();

@@ -18,9 +18,9 @@ public sealed class OnPostgresTests : IAsyncLifetime
 
     private RunningPostgres Postgres => _postgres ?? throw new InvalidOperationException("Not started.");
 
-    public async ValueTask InitializeAsync() => _postgres = await RunningPostgres.StartAsync();
+    public async ValueTask InitializeAsync() => _postgres = await ServerOfItsOwn.StartAsync();
 
-    public ValueTask DisposeAsync() => Postgres.DisposeAsync();
+    public ValueTask DisposeAsync() => _postgres?.DisposeAsync() ?? ValueTask.CompletedTask;
 
     private static string[] On(string database) =>
         ["--Nailcrow:Database", database, "--Nailcrow:PasswordRounds", "1000", "--Nailcrow:ReadsAhead", "false"];

@@ -15,7 +15,7 @@ public sealed class UnderFireTests
     [Fact]
     public async Task Whatever_becomes_of_nodes_and_their_database_every_entry_that_was_acknowledged_is_there_once_and_every_alert_on_one_ticket()
     {
-        await using var postgres = await RunningPostgres.StartAsync();
+        await using var postgres = await ServerOfItsOwn.StartAsync();
         var database = await postgres.NewDatabaseAsync();
         using var line = new FrozenLine(database);
         List<RunningService> nodes =

@@ -166,7 +166,7 @@ public sealed class SuppliesTests(TheFirm firm)
                 .Range(0, 8)
                 .Select(n =>
                     SaysAsync(
-                        new(Guid.CreateVersion7(), "Rail kits", SupplyWay.Moved, 3, "Stores", $"van of {(n % 2 == 0 ? "ilka" : "wenna")}")
+                        new(Guid.CreateVersion7(), "Rail kits", SupplyWay.Moved, 3, "Stores", $"van of {(n % 2 == 0 ? "ilka" : "tamsel")}")
                     )
                 )
         );

@@ -21,8 +21,23 @@ export function ScanLine({ scan, again }: Props) {
           Send again
         </Button>
       )}
-      {scan.state === 'asks' && scan.way === 'receive' && <NewHere scan={scan} again={again} />}
+      {scan.state === 'asks' && scan.nearDepot && <WhichDepot scan={scan} depot={scan.nearDepot} again={again} />}
+      {scan.state === 'asks' && !scan.nearDepot && scan.way === 'receive' && <NewHere scan={scan} again={again} />}
     </li>
+  )
+}
+
+/** A depot that reads nearly like another one is that, or a new one. */
+function WhichDepot({ scan, depot, again }: Props & { depot: string }) {
+  return (
+    <span className="row">
+      <Button variant="default" size="xs" onClick={() => again(scan, { to: { ...scan.to, name: depot } })}>
+        Into {depot}
+      </Button>
+      <Button variant="default" size="xs" onClick={() => again(scan, { newDepot: true })}>
+        {scan.to.name} is a new depot
+      </Button>
+    </span>
   )
 }
 

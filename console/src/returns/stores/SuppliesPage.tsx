@@ -106,20 +106,18 @@ function Line({ name }: { name: string }) {
 function Written({ supplies, ownVan }: { supplies: readonly SupplyStock[]; ownVan?: string }) {
   const { fields, typed, set } = useDraft('supplies', { way: 'came', name: '', count: '', from: '', to: '', note: '' })
   const way = ownVan ? 'counted' : (ways.find(([w]) => w === fields.way)?.[0] ?? 'came')
-  const write = useWriting(
-    {
-      supply: fields.name,
-      way,
-      count: Number(fields.count),
-      from: way === 'came' ? null : (ownVan ?? fields.from),
-      to: way === 'came' || way === 'moved' ? fields.to : null,
-      note: fields.note.trim() || null,
-    },
-    () => {
-      set('count', '')
-      set('note', '')
-    },
-  )
+  const line: Told = {
+    supply: fields.name,
+    way,
+    count: Number(fields.count),
+    from: way === 'came' ? null : (ownVan ?? fields.from),
+    to: way === 'came' || way === 'moved' ? fields.to : null,
+    note: fields.note.trim() || null,
+  }
+  const write = useWriting(line, () => {
+    set('count', '')
+    set('note', '')
+  })
   return (
     <form
       className="panel now stack"
@@ -153,7 +151,7 @@ function Written({ supplies, ownVan }: { supplies: readonly SupplyStock[]; ownVa
       </div>
       <datalist id="supplies">{supplies.map(named)}</datalist>
       <Refused problem={write.error} />
-      <Answered write={write} name={fields.name} />
+      <Answered write={write} line={line} />
       <div>
         <Button type="submit" loading={write.isPending}>
           Write it down
@@ -165,10 +163,13 @@ function Written({ supplies, ownVan }: { supplies: readonly SupplyStock[]; ownVa
 
 const named = ({ name }: SupplyStock) => <option key={name} value={name} />
 
+type Told = Omit<SupplyAsk, 'id' | 'asNamed' | 'newDepot'>
+
 /** What was made of it; a name that looks like another one is asked about. */
-function Answered({ write, name }: { write: ReturnType<typeof useWriting>; name: string }) {
+function Answered({ write, line }: { write: ReturnType<typeof useWriting>; line: Told }) {
   const answer = write.data
   if (!answer) return null
+  const end = line.to ? 'to' : 'from'
   return (
     <>
       <p role="status" className={answer.asks ? 'brick' : undefined} style={{ margin: 0 }}>
@@ -180,7 +181,17 @@ function Answered({ write, name }: { write: ReturnType<typeof useWriting>; name:
             It is {answer.near}
           </Button>
           <Button variant="default" loading={write.isPending} onClick={() => write.mutate({ asNamed: true })}>
-            {name} is new
+            {line.supply} is new
+          </Button>
+        </div>
+      )}
+      {answer.nearDepot && (
+        <div className="row">
+          <Button variant="default" loading={write.isPending} onClick={() => write.mutate({ [end]: answer.nearDepot })}>
+            It is {answer.nearDepot}
+          </Button>
+          <Button variant="default" loading={write.isPending} onClick={() => write.mutate({ newDepot: true })}>
+            {line[end]} is a new depot
           </Button>
         </div>
       )}
@@ -188,12 +199,12 @@ function Answered({ write, name }: { write: ReturnType<typeof useWriting>; name:
   )
 }
 
-function useWriting(line: Omit<SupplyAsk, 'id' | 'asNamed'>, kept: () => void) {
+function useWriting(line: Told, kept: () => void) {
   const id = useRef(uuid7())
   const client = useQueryClient()
   return useMutation({
     mutationFn: async (more: Partial<SupplyAsk>) =>
-      unwrap(await api.POST('/api/supplies', { body: { ...line, id: id.current, asNamed: false, ...more } })),
+      unwrap(await api.POST('/api/supplies', { body: { ...line, id: id.current, asNamed: false, newDepot: false, ...more } })),
     onSuccess: answer => {
       id.current = uuid7()
       if (answer.asks) return

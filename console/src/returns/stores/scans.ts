@@ -20,6 +20,9 @@ export type Scan = {
   model?: string
   bytes?: number
   asRead?: boolean
+  /** The depot that there is, where the one that was named reads nearly the same. */
+  nearDepot?: string | null
+  newDepot?: boolean
 }
 
 const most = 100
@@ -50,7 +53,7 @@ export function useScans() {
       tail.current = tail.current.then(async () => {
         try {
           const answer = await sent(scan)
-          change(scan.id, { state: answer.asks ? 'asks' : 'done', says: answer.says, ticket: answer.ticket ?? null })
+          change(scan.id, became(answer))
           if (!answer.asks) void client.invalidateQueries({ queryKey: ['stores'] })
         } catch (problem) {
           const lost = isOutOfContact(problem)
@@ -99,15 +102,22 @@ export function leftOpen(kept: string | undefined): readonly Scan[] {
   }
 }
 
-async function sent({ id, way, serial, to, model, bytes, asRead }: Scan): Promise<ReceiveAnswer> {
+const became = (answer: ReceiveAnswer): Partial<Scan> => ({
+  state: answer.asks ? 'asks' : 'done',
+  says: answer.says,
+  ticket: answer.ticket ?? null,
+  nearDepot: answer.nearDepot ?? null,
+})
+
+async function sent({ id, way, serial, to, model, bytes, asRead, newDepot }: Scan): Promise<ReceiveAnswer> {
   if (way === 'issue') return unwrap(await api.POST('/api/stores/hand-outs', { body: { id, serial, to: to.name } }))
   if (way === 'move') {
-    const moved = unwrap(await api.POST('/api/stores/moves', { body: { id, serials: [serial], to } }))
+    const moved = unwrap(await api.POST('/api/stores/moves', { body: { id, serials: [serial], to, newDepot: newDepot ?? false } }))
     return moved.parts[0] as ReceiveAnswer // one in, one out
   }
   return unwrap(
     await api.POST('/api/stores/receipts', {
-      body: { id, serial, to, model: model ?? null, bytes: bytes ?? null, asRead: asRead ?? false },
+      body: { id, serial, to, model: model ?? null, bytes: bytes ?? null, asRead: asRead ?? false, newDepot: newDepot ?? false },
     }),
   )
 }

@@ -28,6 +28,7 @@ internal static class StockMoves
         {
             Description = "The label was read again: it is no other serial that reads nearly the same.",
         };
+        var newDepot = StockPlace.NewDepot();
         return new Command("receive", "Take parts in, box after box: each is matched to what waits for it.")
         {
             serials,
@@ -37,6 +38,7 @@ internal static class StockMoves
             model,
             size,
             asRead,
+            newDepot,
         }.Does(async call =>
         {
             var to = StockPlace.Of(call, depot, van, shelf);
@@ -45,7 +47,10 @@ internal static class StockMoves
                 call,
                 call.Get(serials),
                 serial =>
-                    call.Client.ReceiveAsync(new(Guid.CreateVersion7(), serial, to, call.Get(model), bytes, call.Get(asRead)), call.Ct)
+                    call.Client.ReceiveAsync(
+                        new(Guid.CreateVersion7(), serial, to, call.Get(model), bytes, call.Get(asRead), call.Get(newDepot)),
+                        call.Ct
+                    )
             );
         });
     }
@@ -54,17 +59,24 @@ internal static class StockMoves
     {
         var serials = Serials();
         var (depot, van, shelf) = StockPlace.Options();
-        return new Command("move", "Put parts on another shelf, into another depot or a van.") { serials, depot, van, shelf }.Does(
-            async call =>
-            {
-                var to = StockPlace.Of(call, depot, van, shelf);
-                await EachAsync(
-                    call,
-                    call.Get(serials),
-                    async serial => (await call.Client.MovePartsAsync(new(Guid.CreateVersion7(), [serial], to), call.Ct)).Parts[0]
-                );
-            }
-        );
+        var newDepot = StockPlace.NewDepot();
+        return new Command("move", "Put parts on another shelf, into another depot or a van.")
+        {
+            serials,
+            depot,
+            van,
+            shelf,
+            newDepot,
+        }.Does(async call =>
+        {
+            var to = StockPlace.Of(call, depot, van, shelf);
+            await EachAsync(
+                call,
+                call.Get(serials),
+                async serial =>
+                    (await call.Client.MovePartsAsync(new(Guid.CreateVersion7(), [serial], to, call.Get(newDepot)), call.Ct)).Parts[0]
+            );
+        });
     }
 
     public static Command Issue()
@@ -166,8 +178,11 @@ internal static class StockMoves
         call.Show(
             answer,
             ContractJson.Default.ReceiveAnswer,
-            screen => screen.Line($"{(answer.Asks ? "[bold]?[/]" : " ")} {Screen.Safe(answer.Says)}")
+            screen => screen.Line($"{(answer.Asks ? "[bold]?[/]" : " ")} {Screen.Safe(Says(answer))}")
         );
+
+    private static string Says(ReceiveAnswer answer) =>
+        answer.NearDepot is null ? answer.Says : $"{answer.Says} With --new-depot it is another one.";
 
     private static IEnumerable<string> Scanned()
     {

@@ -14,6 +14,9 @@ internal static class StockPlace
             Said.Optional("--shelf", "Which shelf of the depot.", "NAME")
         );
 
+    public static Option<bool> NewDepot() =>
+        new("--new-depot") { Description = "Nothing lies in this depot yet, and it is no other one that reads nearly the same." };
+
     public static Holder Of(Call call, Option<string?> depot, Option<string?> van, Option<string?> shelf) =>
         (call.Get(depot), call.Get(van)) switch
         {

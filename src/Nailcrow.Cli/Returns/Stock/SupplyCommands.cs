@@ -59,10 +59,16 @@ internal static class SupplyCommands
 
     private static Command Came()
     {
-        var (name, count, note, asNamed) = (Name(), Count(1), Note(), AsNamed());
+        var (name, count, note, asNamed, newDepot) = (Name(), Count(1), Note(), AsNamed(), StockPlace.NewDepot());
         var (depot, van) = Places("they are put");
-        return new Command("came", "So many came in.") { name, count, depot, van, note, asNamed }.Does(call =>
-            WriteAsync(call, new(Id(), call.Get(name), SupplyWay.Came, call.Get(count), To: Place(call, depot, van).Place()), note, asNamed)
+        return new Command("came", "So many came in.") { name, count, depot, van, note, asNamed, newDepot }.Does(call =>
+            WriteAsync(
+                call,
+                new(Id(), call.Get(name), SupplyWay.Came, call.Get(count), To: Place(call, depot, van).Place()),
+                note,
+                asNamed,
+                newDepot
+            )
         );
     }
 
@@ -71,8 +77,14 @@ internal static class SupplyCommands
         var (name, count, note) = (Name(), Count(1), Note());
         var from = Said.Needed("--from", "Where they are: a depot, or \"van of ilka\".", "PLACE");
         var to = Said.Needed("--to", "Where they are put: a depot, or \"van of ilka\".", "PLACE");
-        return new Command("move", "So many go to another depot or van.") { name, count, from, to, note }.Does(call =>
-            WriteAsync(call, new(Id(), call.Get(name), SupplyWay.Moved, call.Get(count), call.Said(from), call.Said(to)), note)
+        var newDepot = StockPlace.NewDepot();
+        return new Command("move", "So many go to another depot or van.") { name, count, from, to, note, newDepot }.Does(call =>
+            WriteAsync(
+                call,
+                new(Id(), call.Get(name), SupplyWay.Moved, call.Get(count), call.Said(from), call.Said(to)),
+                note,
+                newDepot: newDepot
+            )
         );
     }
 
@@ -92,7 +104,7 @@ internal static class SupplyCommands
 
     private static Command Counted()
     {
-        var (name, count, note, asNamed) = (Name(), Count(0), Note(), AsNamed());
+        var (name, count, note, asNamed, newDepot) = (Name(), Count(0), Note(), AsNamed(), StockPlace.NewDepot());
         var (depot, van) = Places("you counted");
         return new Command("count", "So many are there, whatever was recorded; the difference is told.")
         {
@@ -102,23 +114,41 @@ internal static class SupplyCommands
             van,
             note,
             asNamed,
+            newDepot,
         }.Does(call =>
-            WriteAsync(call, new(Id(), call.Get(name), SupplyWay.Counted, call.Get(count), Place(call, depot, van).Place()), note, asNamed)
+            WriteAsync(
+                call,
+                new(Id(), call.Get(name), SupplyWay.Counted, call.Get(count), Place(call, depot, van).Place()),
+                note,
+                asNamed,
+                newDepot
+            )
         );
     }
 
-    private static async Task WriteAsync(Call call, SupplyAsk ask, Option<string?> note, Option<bool>? asNamed = null)
+    private static async Task WriteAsync(
+        Call call,
+        SupplyAsk ask,
+        Option<string?> note,
+        Option<bool>? asNamed = null,
+        Option<bool>? newDepot = null
+    )
     {
         var answer = await call.Client.CountSuppliesAsync(
             ask with
             {
                 Note = call.Get(note),
                 AsNamed = asNamed is not null && call.Get(asNamed),
+                NewDepot = newDepot is not null && call.Get(newDepot),
             },
             call.Ct
         );
         if (answer.Asks)
-            throw new Refusal(answer.Near is null ? answer.Says : $"{answer.Says} With --as-named it is a new one.");
+            throw new Refusal(
+                answer.Near is not null ? $"{answer.Says} With --as-named it is a new one."
+                : answer.NearDepot is not null ? $"{answer.Says} With --new-depot it is another one."
+                : answer.Says
+            );
         call.Show(answer, ContractJson.Default.SupplyAnswer, screen => screen.Line(Screen.Safe(answer.Says)));
     }
 

@@ -33,11 +33,13 @@ public static class Receiving
 {
     /// <param name="waiting">The ticket that moved it last; null where none did.</param>
     /// <param name="expected">Serials on their way: one that reads nearly the same is asked about before it is said.</param>
+    /// <param name="alike">Parts that are there, whose serials differ in nothing but characters that people misread.</param>
     public static Received Of(
         InHand hand,
         PartLine line,
         Ticket? waiting,
         IEnumerable<string> expected,
+        IReadOnlyList<StoredPart> alike,
         Guid id,
         string by,
         DateTimeOffset now
@@ -49,7 +51,7 @@ public static class Receiving
         if (waiting is not null && waiting.Custody.HolderOf(serial) is { } held && (!held.MayKeep || !waiting.IsEnded))
             return ForTicket(hand, serial, line, waiting, held, id, by, now);
         if (line.Holder is not { } was)
-            return New(hand, serial, expected, id, by, now);
+            return New(hand, serial, expected, alike, id, by, now);
         if (IsThere(line.Holder, hand.To))
             return new Received.There($"{serial} is {was.Where()} already.");
         var usual = was is { Kind: HolderKind.Depot or HolderKind.Van or HolderKind.Engineer or HolderKind.Carrier };
@@ -106,7 +108,15 @@ public static class Receiving
         );
     }
 
-    private static Received New(InHand hand, string serial, IEnumerable<string> expected, Guid id, string by, DateTimeOffset now)
+    private static Received New(
+        InHand hand,
+        string serial,
+        IEnumerable<string> expected,
+        IReadOnlyList<StoredPart> alike,
+        Guid id,
+        string by,
+        DateTimeOffset now
+    )
     {
         if (!hand.AsRead && expected.Where(e => IsNearly(serial, e)).Take(MostNear).ToList() is { Count: > 0 } near)
             return new Received.Ask(
@@ -114,6 +124,8 @@ public static class Receiving
                     + (near.Count == 1 ? "is on its way and reads" : "are on their way and read")
                     + " nearly the same. Read the label again, or say that it is as read."
             );
+        if (!hand.AsRead && alike.Count > 0)
+            return new Received.Ask($"{Unknown(serial, alike)} Read the label again, or say that it is as read.");
         return hand is { Model: { Length: > 0 } model, Bytes: { } bytes and >= ByteSize.FewestOfADrive }
             ? new Received.InLedger(
                 new(id, serial, MovementKind.Came, now, by, hand.To, Part: new(model, ByteSize.Labelled(bytes))),
@@ -124,6 +136,15 @@ public static class Receiving
 
     // Any of them may be the one in the hand; who named one alone would have it taken for that.
     private const int MostNear = 5;
+
+    /// <summary>That nothing is known of a serial, and of which parts something is that read nearly the same.</summary>
+    public static string Unknown(string serial, IReadOnlyList<StoredPart> alike)
+    {
+        var near = alike.Take(MostNear).Select(p => $"{p.Serial} {p.Holder.Where()}").ToList();
+        return near.Count == 0
+            ? $"Nothing is known of {serial}."
+            : $"Nothing is known of {serial}; {string.Join(" and ", near)} {(near.Count == 1 ? "reads" : "read")} nearly the same.";
+    }
 
     private static string Hint(string serial) =>
         SerialNumber.Meanings(serial).Skip(1).FirstOrDefault() is { } without

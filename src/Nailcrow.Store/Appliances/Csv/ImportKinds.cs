@@ -5,6 +5,8 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Models;
 using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Intake;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Returns;
@@ -28,6 +30,7 @@ internal sealed record ImportKnown(
     IReadOnlySet<string> Sites,
     IReadOnlyDictionary<string, ApplianceModel> Models,
     IReadOnlySet<string> Assets,
+    IReadOnlyCollection<string> Engineers,
     IReadOnlyDictionary<string, long> Versions
 );
 
@@ -174,6 +177,8 @@ internal static class ImportRows
             throw new CsvProblem("A drive is either in an appliance (asset, and bay where known) or in a depot; give one of the two.");
         if (asset is not null && !known.Assets.Contains(asset))
             throw new CsvProblem($"asset is '{asset}', which is no appliance here; import the appliances first.");
+        if (depot is not null && NamedPlace.Of(Holder.OfPlace(depot), [depot], known.Engineers, false) is NamedPlace.Nobodys(var says))
+            throw new CsvProblem($"depot is '{depot}': {says}");
         var bytes = ArrayCell.Bytes(row.Needed("size"));
         if (bytes < ByteSize.FewestOfADrive)
             throw new CsvProblem($"size is {bytes} bytes; no drive is under 1 GB. Write a unit: 8TB.");

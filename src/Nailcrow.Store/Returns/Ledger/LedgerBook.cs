@@ -162,6 +162,10 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         ];
     }
 
+    /// <summary>Parts whose serials differ from one that was read in nothing but characters that people misread, by their serials.</summary>
+    public async Task<IReadOnlyList<StoredPart>> AlikeAsync(string serial, CancellationToken ct) =>
+        [.. (await OfAsync([.. SerialComparison.MayBe(serial)], ct)).OrderBy(p => p.Serial, StringComparer.Ordinal)];
+
     // A batch of one model shares its first half; what a maker counts up is in the last.
     private const int MostNearly = 5_000;
     private const int LeastOfHalf = 3;
