@@ -34,15 +34,29 @@ internal static class VerifyCommand
 
     private static void Tell(Screen screen, Verified found)
     {
-        var pictures = found.Pictures == 0 ? "" : $", and {found.Pictures} {(found.Pictures == 1 ? "picture" : "pictures")}";
         if (found.Holds)
-            screen.Line($"All {found.Entries} entries of {found.Tickets} tickets{pictures} are as they were written.");
+            screen.Line($"All {found.Entries} entries of {found.Tickets} tickets{More(found)} are as they were written.");
         if (found.Holds && found.Sealed > 0)
             screen.Line($"The first {found.Sealed} of them are what was sealed.");
         if (found.Troubles.Count > 0)
             screen.Table(["what", "where"], found.Troubles.Select(t => new[] { $"[bold]{Words.Of(t.Kind)}[/]", Screen.Safe(t.Sentence) }));
         if (found.More > 0)
             screen.Line($"... and {found.More} more.");
+    }
+
+    private static string More(Verified found)
+    {
+        var more = new List<string>();
+        Add(found.Movements, "line of the ledger", "lines of the ledger");
+        Add(found.SecurityLines, "line of the security log", "lines of the security log");
+        Add(found.Pictures, "picture", "pictures");
+        return more.Count == 0 ? "" : $"{string.Concat(more.SkipLast(1).Select(m => $", {m}"))} and {more[^1]}";
+
+        void Add(long many, string one, string several)
+        {
+            if (many > 0)
+                more.Add($"{many} {(many == 1 ? one : several)}");
+        }
     }
 
     private static string Count(Verified found) =>

@@ -6,7 +6,18 @@ namespace Nailcrow.Client.Admin;
 /// <param name="Sealed">How many entries it was held against a seal for; 0 without one.</param>
 /// <param name="Troubles">What is wrong, the first thousand; empty where all holds.</param>
 /// <param name="More">How many more there are.</param>
-public sealed record Verified(long Tickets, long Entries, long Pictures, long Sealed, IReadOnlyList<Trouble> Troubles, long More)
+/// <param name="Movements">Lines of the ledger of parts.</param>
+/// <param name="SecurityLines">Lines of the security log.</param>
+public sealed record Verified(
+    long Tickets,
+    long Entries,
+    long Pictures,
+    long Sealed,
+    IReadOnlyList<Trouble> Troubles,
+    long More,
+    long Movements = 0,
+    long SecurityLines = 0
+)
 {
     public bool Holds => Troubles.Count == 0;
 }

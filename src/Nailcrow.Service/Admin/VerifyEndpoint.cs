@@ -67,7 +67,9 @@ internal static class VerifyEndpoint
         try
         {
             var over = await check.RunAsync(seal, readToo, Tell, p => news.TryWrite(new(p.What, p.Done, p.Of)), CancellationToken.None);
-            return new(Found: new(over.Tickets, over.Entries, over.Pictures, over.Sealed, troubles, more));
+            return new(
+                Found: new(over.Tickets, over.Entries, over.Pictures, over.Sealed, troubles, more, over.Movements, over.SecurityLines)
+            );
         }
         catch (Exception e) when (StorageTroubles.Sentence(e) is not null)
         {

@@ -97,7 +97,8 @@ public sealed class SecurityLog(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
     }
 
     /// <summary>Computes the chain again from the stored text.</summary>
-    internal static async Task HoldAsync(NailcrowDb db, Action<Trouble> tell, CancellationToken ct)
+    /// <returns>The number of its last line.</returns>
+    internal static async Task<long> HoldAsync(NailcrowDb db, Action<Trouble> tell, CancellationToken ct)
     {
         var (seq, hash) = (0L, HashChain.Start);
         await foreach (var row in db.SecurityLines.AsNoTracking().OrderBy(r => r.Seq).AsAsyncEnumerable().WithCancellation(ct))
@@ -114,6 +115,7 @@ public sealed class SecurityLog(IDbContextFactory<NailcrowDb> dbs, TimeProvider 
         }
         if (await db.Product.EverGivenAsync(db, "security_line", ct) is var given && given > seq)
             tell(Of(TroubleKind.Missing, $"{given - seq} lines at the end of the security log that were written are not there any more."));
+        return seq;
     }
 
     /// <summary>How far it has come.</summary>

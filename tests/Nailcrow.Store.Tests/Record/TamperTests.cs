@@ -1,9 +1,14 @@
+using Nailcrow.Core.People.Log;
+using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Core.Tickets.Journal.Sealing;
 using Nailcrow.Core.Tickets.Journal.Verifying;
 using Nailcrow.Core.Tickets.Planning;
+using Nailcrow.Store.People;
+using Nailcrow.Store.Returns.Ledger;
 using Nailcrow.Store.Tickets.Journal;
 using Nailcrow.Store.Tickets.Journal.Sealing;
 
@@ -277,11 +282,22 @@ public sealed class TamperTests : IAsyncLifetime
     public async Task What_is_not_tampered_with_has_no_troubles_and_is_what_was_sealed()
     {
         await _store.WriteAsync(1001, new NoteWritten("After the seal"));
+        Movement came = new(
+            Guid.CreateVersion7(),
+            "P8NEW00001",
+            MovementKind.Came,
+            DateTimeOffset.UtcNow,
+            "sefa",
+            new(HolderKind.Depot, "Stores")
+        );
+        await _store.Get<LedgerBook>().WriteAsync([came], Ct);
+        foreach (var name in new[] { "ilka", "lioth" })
+            await _store.Get<SecurityLog>().WriteAsync(new(name, "198.51.100.7"), SecurityEvent.SignedIn, null, "a browser on Linux", Ct);
 
         var (over, troubles) = await _store.VerifyAsync(_seal);
 
         troubles.ShouldBeEmpty();
-        over.ShouldBe(new Checked(3, 10, 1, 9));
+        over.ShouldBe(new Checked(3, 10, 1, 9, Movements: 1, SecurityLines: 2));
     }
 
     /// <summary>

@@ -26,7 +26,8 @@ internal static class LedgerCheck
     private const int Ahead = 4;
 
     /// <summary>Computes each part's chain again from the stored text.</summary>
-    public static async Task ChainsAsync(NailcrowDb db, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
+    /// <returns>How many lines there are.</returns>
+    public static async Task<long> ChainsAsync(NailcrowDb db, Action<Trouble> tell, Action<CheckProgress> progress, CancellationToken ct)
     {
         var (serial, seq, hash, done) = ("", 0L, HashChain.Start, 0L);
         var most = await db.Ledger.LongCountAsync(ct);
@@ -57,6 +58,7 @@ internal static class LedgerCheck
                     $"{given - done} lines of the ledger of parts that were written are not there any more."
                 )
             );
+        return done;
     }
 
     /// <summary>The hashes of lines in order of arrival, after so many of them.</summary>

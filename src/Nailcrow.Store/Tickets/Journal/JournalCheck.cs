@@ -18,7 +18,7 @@ namespace Nailcrow.Store.Tickets.Journal;
 public sealed record CheckProgress(string What, long Done, long Of);
 
 /// <summary>What a check went over, beside the troubles that it told as it found them.</summary>
-public sealed record Checked(long Tickets, long Entries, long Pictures, long Sealed);
+public sealed record Checked(long Tickets, long Entries, long Pictures, long Sealed, long Movements, long SecurityLines);
 
 /// <summary>
 /// Holds everything that is kept against itself: the chains, the numbers, the columns, the pictures, the guards, a seal; and
@@ -72,8 +72,8 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
                 )
             );
         await pictures.HoldAsync(db, tell, progress, ct);
-        await LedgerCheck.ChainsAsync(db, tell, progress, ct);
-        await SecurityLog.HoldAsync(db, tell, ct);
+        var movements = await LedgerCheck.ChainsAsync(db, tell, progress, ct);
+        var security = await SecurityLog.HoldAsync(db, tell, ct);
         if (seal is not null)
         {
             await LedgerCheck.AgainstSealAsync(db, seal, tell, ct);
@@ -85,7 +85,7 @@ public sealed class JournalCheck(IDbContextFactory<NailcrowDb> dbs)
             await SupplyCheck.CountsAsync(db, tell, ct);
             await ListCheck.RunAsync(dbs, [.. chains.Heads.Keys], tell, progress, ct);
         }
-        return new(chains.Heads.Count, chains.Entries, pictures.Looked, seal?.Entries ?? 0);
+        return new(chains.Heads.Count, chains.Entries, pictures.Looked, seal?.Entries ?? 0, movements, security);
     }
 
     /// <returns>How many positions are gone.</returns>
