@@ -34,8 +34,8 @@ public sealed record Holder(HolderKind Kind, string Name, string? Shelf = null)
 
     /// <summary>Where a part lies to be used, as people say it: a depot by its name, or "van of ilka" in just these words.</summary>
     public static Holder OfPlace(string place, string? shelf = null) =>
-        place.Trim().StartsWith(VanOf, StringComparison.Ordinal)
-            ? new(HolderKind.Van, place.Trim()[VanOf.Length..].Trim())
+        $"{place.Trim()} ".StartsWith(VanOf, StringComparison.Ordinal) // also where nobody is named
+            ? new(HolderKind.Van, $"{place.Trim()} "[VanOf.Length..].Trim())
             : new(HolderKind.Depot, place.Trim(), shelf);
 
     /// <summary>What somebody named as a depot and is a van, as the van it is.</summary>

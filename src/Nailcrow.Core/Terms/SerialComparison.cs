@@ -58,8 +58,8 @@ public sealed record SerialComparison(SerialOutcome Outcome, string Sentence)
     // Makers print them for the eye, or not.
     private static string WithoutDashes(string serial) => serial.Replace("-", "", StringComparison.Ordinal);
 
-    /// <summary>What a serial may be that was read wrongly, in characters that people take for each other; at most 400.</summary>
-    public static IEnumerable<string> MayBe(string read) => LookAlikes.Of(SerialNumber.Normalise(read));
+    /// <summary>How a serial looks on a worn label: those that people may take for each other look the same.</summary>
+    public static string Looks(string serial) => string.Concat(WithoutDashes(SerialNumber.Normalise(serial)).Select(Shape));
 
     /// <summary>Places that differ, if each is a pair people confuse; null if one is not, or lengths differ.</summary>
     private static List<int>? MisreadAt(string read, string target)
@@ -67,8 +67,21 @@ public sealed record SerialComparison(SerialOutcome Outcome, string Sentence)
         if (read.Length != target.Length)
             return null;
         var places = Enumerable.Range(0, read.Length).Where(i => read[i] != target[i]).ToList();
-        return places.TrueForAll(i => LookAlikes.Shape(read[i]) == LookAlikes.Shape(target[i])) ? places : null;
+        return places.TrueForAll(i => Shape(read[i]) == Shape(target[i])) ? places : null;
     }
+
+    /// <summary>Characters that look alike on a worn label, each under one of them.</summary>
+    private static char Shape(char c) =>
+        c switch
+        {
+            'O' or 'Q' or 'D' => '0',
+            'I' or 'L' => '1',
+            'Z' => '2',
+            'S' => '5',
+            'G' => '6',
+            'B' => '8',
+            _ => c,
+        };
 
     private static string Told(string read, string target, List<int> places) =>
         string.Join(", ", places.Select(i => $"{read[i]} for {target[i]} at place {i + 1}"));

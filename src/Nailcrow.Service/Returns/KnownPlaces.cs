@@ -2,6 +2,7 @@ using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Returns.Supplies;
+using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal;
 using Nailcrow.Core.Tickets.Journal.Correcting;
 using Nailcrow.Service.People;
@@ -21,18 +22,61 @@ internal sealed class KnownPlaces(DepotNames depots, KnownPeople people)
             isNew
         );
 
-    /// <returns>Why a place that an entry names cannot be; null where it can, or where none is named.</returns>
-    public async Task<string?> WhyNotAsync(EntryBody body, CancellationToken ct)
+    /// <summary>What has to be done where it is another one, and cannot be said in the same breath.</summary>
+    public const string Begins = "A new depot begins with the first part that is taken in there at the stores' desk.";
+
+    /// <summary>
+    /// An entry with its place by the name that it goes by. Whoever writes an entry cannot be asked about it: where a depot is meant that
+    /// is only nearly called so, it is said again by its name, and a new one begins at the stores' desk.
+    /// </summary>
+    /// <param name="kept">What was kept under its id before; it is answered as it was, by the name it was given then.</param>
+    public async Task<Parsed<EntryBody>> MeantAsync(EntryBody body, EntryBody? kept, CancellationToken ct)
     {
-        var named = (body is EntryCorrected { Instead: { } so } ? so : body) switch
+        if (Named(body) is not { Kind: HolderKind.Depot or HolderKind.Van } said || !IsName(said))
+            return new Parsed<EntryBody>.Ok(body);
+        if (kept is not null)
+            return new Parsed<EntryBody>.Ok(
+                Named(kept) is { } then && NamedPlace.Of(said, [then.Name], [then.Name], false) is NamedPlace.There(var place)
+                    ? Placed(body, place)
+                    : body
+            );
+        return await OfAsync(said, false, ct) switch
         {
-            PartTakenBack back => Holder.OfPlace(back.Depot),
+            NamedPlace.There(var there) => new Parsed<EntryBody>.Ok(there == said ? body : Placed(body, there)),
+            NamedPlace.Near near => new Parsed<EntryBody>.Refused($"{near.Says} {Begins}"),
+            NamedPlace.Nobodys(var says) => new Parsed<EntryBody>.Refused(says),
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+    }
+
+    /// <summary>What is no name at all is ruled on with the rest of its entry.</summary>
+    private static bool IsName(Holder said) =>
+        said.Name.Length <= Longest
+        && !said.Name.Contains('\0', StringComparison.Ordinal)
+        && (said.Kind == HolderKind.Van || said.Name.Length > 0);
+
+    private const int Longest = 200;
+
+    /// <summary>The place that an entry names; null where it names none.</summary>
+    public static Holder? Named(EntryBody body) =>
+        body switch
+        {
+            EntryCorrected { Instead: { } so } => Named(so),
+            PartTakenBack back => Holder.OfPlace(back.Depot, back.Shelf),
             SuppliesUsed { Place: { } place } => Holder.OfPlace(place),
             ReturnOpened opened => opened.To.AsKnown(),
             PartUsedElsewhere used => used.To,
             _ => null,
         };
-        // What a depot is called is said as it is said: an entry cannot be asked about.
-        return named is { Kind: HolderKind.Van } && await OfAsync(named, false, ct) is NamedPlace.Nobodys(var says) ? says : null;
-    }
+
+    private static EntryBody Placed(EntryBody body, Holder to) =>
+        body switch
+        {
+            EntryCorrected { Instead: { } so } corrected => corrected with { Instead = Placed(so, to) },
+            PartTakenBack back => back with { Depot = to.Place() },
+            SuppliesUsed used => used with { Place = to.Place() },
+            ReturnOpened opened => opened with { To = to },
+            PartUsedElsewhere used => used with { To = to },
+            _ => body,
+        };
 }

@@ -205,7 +205,7 @@ internal static class StoresEndpoints
                 await room.CountAsync(ask, person.ToActor(), ct)
             ),
             NamedPlace.Nobodys(var says) => Refusals.Unusable(says),
-            NamedPlace.Near(_, var says) => Refusals.Unusable($"{says} A new depot begins with the first part that is taken in there."),
+            NamedPlace.Near(_, var says) => Refusals.Unusable($"{says} {KnownPlaces.Begins}"),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
     }

@@ -193,12 +193,15 @@ internal static class TicketsEndpoints
     )
     {
         var intent = Intents.Of(sent.Message, person.ToActor(), time.GetUtcNow());
+        var kept = Returns.KnownPlaces.Named(intent.Body) is null ? null : (await journal.ReadAsync(number, ct))?.Find(intent.Id);
+        if (!(await places.MeantAsync(intent.Body, kept?.Body, ct)).Is(out var body, out var noSuchPlace))
+            return Refusals.Unusable(noSuchPlace);
+        intent = intent with { Body = body };
         if (
             (
                 await people.WhyNotAsync(intent.Body, ct)
                 ?? await tickets.WhyNotAsync(number, intent.Body, ct)
                 ?? await agreements.WhyNotAsync(number, intent.Body, ct)
-                ?? await places.WhyNotAsync(intent.Body, ct)
             )
                 is { } nobody
             && (await journal.ReadAsync(number, ct))?.Find(intent.Id) is null // what was taken once is answered as it was

@@ -1,5 +1,6 @@
 using Nailcrow.Client;
 using Nailcrow.Client.Returns;
+using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Returns.Supplies;
@@ -93,7 +94,7 @@ public sealed class PlacesNamedTests(PeopledService service) : IClassFixture<Peo
         foreach (var answer in new[] { asked, moved.Parts.Single() })
             (answer.Asks, answer.NearDepot, answer.Says).ShouldBe((true, "Harbour store", says));
         (came.Asks, came.NearDepot, came.Says).ShouldBe((true, "Harbour store", says));
-        counted.Message.ShouldBe($"{says} A new depot begins with the first part that is taken in there.");
+        counted.Message.ShouldBe($"{says} A new depot begins with the first part that is taken in there at the stores' desk.");
         (await sefa.PartAsync("NEARLY001A", Ct)).Movements.Count.ShouldBe(1);
 
         (await sefa.ReceiveAsync(new(Id, "NEARLY002B", Depot("harbour STORE"), "Cindral C8", Bytes), Ct)).Now!.Holder.ShouldBe(
@@ -103,6 +104,63 @@ public sealed class PlacesNamedTests(PeopledService service) : IClassFixture<Peo
             .Parts.Single()
             .Now!.Holder.ShouldBe(Depot("Harbor store"));
         (await sefa.CountAsync(new(Id, Depot("Harbor store"), ["NEARLY001A"]), Ct)).Counted.AsRecorded.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task An_entry_of_a_ticket_names_a_depot_by_the_name_it_goes_by()
+    {
+        var sefa = await WithPartAsync("ENTRY0001A", "Quay 3");
+        var ticket = await service.OpenAsync("FSC-0404", "2");
+        PartTakenBack back = new("CDR12T0077001", "quay  3", "B2");
+        var now = DateTimeOffset.UtcNow;
+        EntryAsk ask = new(back, Guid.CreateVersion7(), now, now, 0);
+
+        var near = await service.RefusedAsync("sefa", ticket, back with { Depot = "Qauy 3" });
+        await sefa.WriteAsync(ticket, ask, Ct);
+        await WithPartAsync("ENTRY0002B", "quay 3 ");
+        await sefa.WriteAsync(ticket, ask, Ct); // sent again after a lost answer
+
+        near.ShouldBe(
+            (
+                422,
+                "Nothing lies in a depot 'Qauy 3', and there is Quay 3. Say which it is. A new depot begins with the first part that is "
+                    + "taken in there at the stores' desk."
+            )
+        );
+        (await sefa.PartAsync("CDR12T0077001", Ct)).Now!.Holder.ShouldBe(Depot("Quay 3"));
+        (await sefa.StoresAsync("Quay 3", Ct)).Shelves.Sum(s => s.There).ShouldBe(3);
+    }
+
+    [Theory]
+    [InlineData("", "Say which depot it is in.")]
+    [InlineData("van of ", "no engineer here")]
+    [InlineData("Qu\0ay 3", "depot has a character U+0000 in it")]
+    public async Task What_is_no_name_of_a_place_is_refused_in_words(string depot, string says)
+    {
+        var ticket = await service.OpenAsync("FSC-0404", "3");
+
+        var (status, sentence) = await service.RefusedAsync("sefa", ticket, new PartTakenBack("CDR12T0077002", depot));
+
+        status.ShouldBe(422);
+        sentence.ShouldContain(says);
+    }
+
+    [Fact]
+    public async Task A_name_of_any_length_is_refused_or_taken_and_nothing_falls_over()
+    {
+        var ticket = await service.OpenAsync("FSC-0404", "1");
+        foreach (var length in new[] { 200, 201, 100_000 })
+            await Should.NotThrowAsync(async () =>
+            {
+                try
+                {
+                    await service.WriteAsync("sefa", ticket, new PartTakenBack("CDR12T0077003", new string('k', length)));
+                }
+                catch (ApiProblem no) when ((int)no.Status is 413 or 422)
+                {
+                    // said in words
+                }
+            });
     }
 
     [Fact]

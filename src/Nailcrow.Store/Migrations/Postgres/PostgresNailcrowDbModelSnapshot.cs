@@ -1485,6 +1485,11 @@ namespace Nailcrow.Store.Migrations.Postgres
                         .HasColumnType("integer")
                         .HasColumnName("hours");
 
+                    b.Property<string>("Looks")
+                        .HasColumnType("text")
+                        .HasColumnName("looks")
+                        .UseCollation("C");
+
                     b.Property<string>("Model")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1526,6 +1531,9 @@ namespace Nailcrow.Store.Migrations.Postgres
 
                     b.HasKey("Serial")
                         .HasName("pk_part");
+
+                    b.HasIndex("Looks")
+                        .HasDatabaseName("ix_part_looks");
 
                     b.HasIndex("ReservedFor")
                         .HasDatabaseName("ix_part_reserved_for");

@@ -1263,6 +1263,10 @@ namespace Nailcrow.Store.Migrations.Sqlite
                         .HasColumnType("INTEGER")
                         .HasColumnName("hours");
 
+                    b.Property<string>("Looks")
+                        .HasColumnType("TEXT")
+                        .HasColumnName("looks");
+
                     b.Property<string>("Model")
                         .IsRequired()
                         .HasColumnType("TEXT")
@@ -1299,6 +1303,9 @@ namespace Nailcrow.Store.Migrations.Sqlite
 
                     b.HasKey("Serial")
                         .HasName("pk_part");
+
+                    b.HasIndex("Looks")
+                        .HasDatabaseName("ix_part_looks");
 
                     b.HasIndex("ReservedFor")
                         .HasDatabaseName("ix_part_reserved_for");

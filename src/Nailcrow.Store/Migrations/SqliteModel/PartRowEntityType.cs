@@ -21,8 +21,8 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 "Nailcrow.Store.Returns.Ledger.PartRow",
                 typeof(PartRow),
                 baseEntityType,
-                propertyCount: 17,
-                unnamedIndexCount: 8,
+                propertyCount: 18,
+                unnamedIndexCount: 9,
                 keyCount: 1);
 
             var serial = runtimeEntityType.AddProperty(
@@ -99,6 +99,14 @@ namespace Nailcrow.Store.Migrations.SqliteModel
                 valueConverter: new KeptNumber());
             hours.AddAnnotation("Relational:ColumnName", "hours");
 
+            var looks = runtimeEntityType.AddProperty(
+                "Looks",
+                typeof(string),
+                propertyInfo: typeof(PartRow).GetProperty("Looks", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PartRow).GetField("<Looks>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+            looks.AddAnnotation("Relational:ColumnName", "looks");
+
             var model0 = runtimeEntityType.AddProperty(
                 "Model",
                 typeof(string),
@@ -168,36 +176,40 @@ namespace Nailcrow.Store.Migrations.SqliteModel
             key.AddAnnotation("Relational:Name", "pk_part");
 
             var index = runtimeEntityType.AddIndex(
-                new[] { reservedFor });
-            index.AddAnnotation("Relational:Name", "ix_part_reserved_for");
+                new[] { looks });
+            index.AddAnnotation("Relational:Name", "ix_part_looks");
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { serialReversed });
-            index0.AddAnnotation("Relational:Name", "ix_part_serial_reversed");
+                new[] { reservedFor });
+            index0.AddAnnotation("Relational:Name", "ix_part_reserved_for");
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { apart, since });
-            index1.AddAnnotation("Relational:Name", "ix_part_apart_since");
+                new[] { serialReversed });
+            index1.AddAnnotation("Relational:Name", "ix_part_serial_reversed");
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { dueBy, serial });
-            index2.AddAnnotation("Relational:Name", "ix_part_due_by_serial");
+                new[] { apart, since });
+            index2.AddAnnotation("Relational:Name", "ix_part_apart_since");
 
             var index3 = runtimeEntityType.AddIndex(
-                new[] { holderKind, since });
-            index3.AddAnnotation("Relational:Name", "ix_part_holder_kind_since");
+                new[] { dueBy, serial });
+            index3.AddAnnotation("Relational:Name", "ix_part_due_by_serial");
 
             var index4 = runtimeEntityType.AddIndex(
-                new[] { toInspect, since });
-            index4.AddAnnotation("Relational:Name", "ix_part_to_inspect_since");
+                new[] { holderKind, since });
+            index4.AddAnnotation("Relational:Name", "ix_part_holder_kind_since");
 
             var index5 = runtimeEntityType.AddIndex(
-                new[] { holderKind, reservedFor, bytes });
-            index5.AddAnnotation("Relational:Name", "ix_part_holder_kind_reserved_for_bytes");
+                new[] { toInspect, since });
+            index5.AddAnnotation("Relational:Name", "ix_part_to_inspect_since");
 
             var index6 = runtimeEntityType.AddIndex(
+                new[] { holderKind, reservedFor, bytes });
+            index6.AddAnnotation("Relational:Name", "ix_part_holder_kind_reserved_for_bytes");
+
+            var index7 = runtimeEntityType.AddIndex(
                 new[] { holderKind, holder, model0, serial });
-            index6.AddAnnotation("Relational:Name", "ix_part_holder_kind_holder_model_serial");
+            index7.AddAnnotation("Relational:Name", "ix_part_holder_kind_holder_model_serial");
 
             return runtimeEntityType;
         }

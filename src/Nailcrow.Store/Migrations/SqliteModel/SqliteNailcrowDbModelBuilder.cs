@@ -11,7 +11,7 @@ namespace Nailcrow.Store.Migrations.SqliteModel
     public partial class SqliteNailcrowDbModel
     {
         private SqliteNailcrowDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("4890c601-878a-4bb5-ac3a-157a9a2425a0"), entityTypeCount: 42)
+            : base(skipDetectChanges: false, modelId: new Guid("807f5589-b21d-4dd8-948f-b514b786c3b9"), entityTypeCount: 42)
         {
         }
 

@@ -162,9 +162,18 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
         ];
     }
 
-    /// <summary>Parts whose serials differ from one that was read in nothing but characters that people misread, by their serials.</summary>
-    public async Task<IReadOnlyList<StoredPart>> AlikeAsync(string serial, CancellationToken ct) =>
-        [.. (await OfAsync([.. SerialComparison.MayBe(serial)], ct)).OrderBy(p => p.Serial, StringComparer.Ordinal)];
+    /// <summary>Other parts whose serials may be taken for one that was read, by their serials.</summary>
+    public async Task<IReadOnlyList<StoredPart>> AlikeAsync(string serial, CancellationToken ct)
+    {
+        await using var db = await dbs.CreateDbContextAsync(ct);
+        var (key, looks) = (SerialNumber.Normalise(serial), SerialComparison.Looks(serial));
+        return await ToldAsync(
+            db.Parts.AsNoTracking().Where(p => p.Looks == looks && p.Serial != key).OrderBy(p => p.Serial).Take(MostAlike),
+            ct
+        );
+    }
+
+    private const int MostAlike = 5;
 
     // A batch of one model shares its first half; what a maker counts up is in the last.
     private const int MostNearly = 5_000;

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Terms;
 using Nailcrow.Store.Rows;
 using Nailcrow.Store.Tickets.Lists;
 
@@ -14,6 +15,9 @@ internal sealed class PartRow
 
     /// <summary>The serial backwards, so that its last characters are found by the index.</summary>
     public required string SerialReversed { get; init; }
+
+    /// <summary>How the serial looks on a worn label; null where a release told the part that did not know of it.</summary>
+    public string? Looks { get; init; }
     public required string Model { get; init; }
     public required long Bytes { get; init; }
     public int? Hours { get; init; }
@@ -50,6 +54,7 @@ internal sealed class PartRow
             {
                 Serial = line.Serial,
                 SerialReversed = Projecting.Reversed(line.Serial) ?? "",
+                Looks = SerialComparison.Looks(line.Serial),
                 Model = line.Part?.Model ?? "",
                 Bytes = line.Part?.Bytes ?? 0,
                 Hours = line.Part?.Hours,
@@ -83,6 +88,7 @@ internal sealed class PartMapping : IEntityTypeConfiguration<PartRow>
         });
         row.HasIndex(r => r.ReservedFor);
         row.HasIndex(r => r.SerialReversed);
+        row.HasIndex(r => r.Looks);
         row.HasIndex(r => new { r.DueBy, r.Serial }); // many are due on one day
         row.HasIndex(r => new
         {

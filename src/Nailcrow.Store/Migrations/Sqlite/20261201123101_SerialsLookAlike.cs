@@ -1,0 +1,37 @@
+﻿using Microsoft.EntityFrameworkCore.Migrations;
+
+#nullable disable
+
+namespace Nailcrow.Store.Migrations.Sqlite
+{
+    /// <inheritdoc />
+    public partial class SerialsLookAlike : Migration
+    {
+        /// <inheritdoc />
+        protected override void Up(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.AddColumn<string>(
+                name: "looks",
+                table: "part",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.CreateIndex(
+                name: "ix_part_looks",
+                table: "part",
+                column: "looks");
+        }
+
+        /// <inheritdoc />
+        protected override void Down(MigrationBuilder migrationBuilder)
+        {
+            migrationBuilder.DropIndex(
+                name: "ix_part_looks",
+                table: "part");
+
+            migrationBuilder.DropColumn(
+                name: "looks",
+                table: "part");
+        }
+    }
+}
