@@ -63,6 +63,7 @@ public sealed partial class PlansTests
     [Fact]
     public async Task Whatever_is_asked_of_a_record_of_many_years_is_answered_from_as_few_rows_as_of_one_of_a_day()
     {
+        ServerOfItsOwn.OnceIsEnough();
         await using var postgres = await RunningPostgres.StartAsync(
             durable: false,
             "session_preload_libraries=auto_explain",

@@ -17,7 +17,7 @@ public sealed partial class SeenTests
     [Fact]
     public async Task The_page_of_numbers_has_all_that_the_dashboard_and_the_alerts_ask_for_and_is_an_administrators()
     {
-        await using var postgres = await RunningPostgres.StartAsync();
+        await using var postgres = await ServerOfItsOwn.StartAsync();
         string[] words =
         [
             "--Nailcrow:Database",

@@ -38,6 +38,7 @@ public sealed class DeadLineTests
         using var network = await OwnNetwork.MakeAsync();
         Assert.SkipWhen(network is null, "Networks are made by root, with iproute2.");
         using var letIn = new LetIn();
+        ServerOfItsOwn.OnceIsEnough();
         await using var postgres = await RunningPostgres.StartAsync(
             durable: false,
             $"listen_addresses=127.0.0.1,{network.DatabaseAddress}",
