@@ -1,5 +1,6 @@
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Returns.Supplies;
 using Nailcrow.Core.Terms;
@@ -62,6 +63,7 @@ internal sealed class KnownPlaces(DepotNames depots, KnownPeople people)
         body switch
         {
             EntryCorrected { Instead: { } so } => Named(so),
+            PartReserved reserved => Holder.OfPlace(reserved.Depot),
             PartTakenBack back => Holder.OfPlace(back.Depot, back.Shelf),
             SuppliesUsed { Place: { } place } => Holder.OfPlace(place),
             ReturnOpened opened => opened.To.AsKnown(),
@@ -73,6 +75,7 @@ internal sealed class KnownPlaces(DepotNames depots, KnownPeople people)
         body switch
         {
             EntryCorrected { Instead: { } so } corrected => corrected with { Instead = Placed(so, to) },
+            PartReserved reserved => reserved with { Depot = to.Place() },
             PartTakenBack back => back with { Depot = to.Place() },
             SuppliesUsed used => used with { Place = to.Place() },
             ReturnOpened opened => opened with { To = to },

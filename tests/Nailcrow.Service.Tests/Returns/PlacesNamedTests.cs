@@ -3,6 +3,7 @@ using Nailcrow.Client.Returns;
 using Nailcrow.Client.Tickets;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Returns.Supplies;
 
 namespace Nailcrow.Service.Tests.Returns;
@@ -52,6 +53,9 @@ public sealed class PlacesNamedTests(PeopledService service) : IClassFixture<Peo
             sefa.CountSuppliesAsync(new(Id, "hinge pins", SupplyWay.Counted, 4, From: Nobodys.Place()), Ct)
         );
         (await service.RefusedAsync("sefa", ticket, new PartTakenBack("NOVAN0001A", Nobodys.Place()))).Status.ShouldBe(422);
+        (
+            await service.RefusedAsync("sefa", ticket, new PartReserved("NOVAN0003C", "Cindral C12T", 14_000_000_000_000, Nobodys.Place()))
+        ).Status.ShouldBe(422);
         (await service.RefusedAsync("ilka", ticket, new SuppliesUsed("hinge pins", 1, Nobodys.Place(), true))).Status.ShouldBe(422);
 
         (await sefa.PartAsync("NOVAN0001A", Ct)).Now!.Holder.ShouldBe(Depot("Windmill"));
@@ -129,6 +133,11 @@ public sealed class PlacesNamedTests(PeopledService service) : IClassFixture<Peo
         );
         (await sefa.PartAsync("CDR12T0077001", Ct)).Now!.Holder.ShouldBe(Depot("Quay 3"));
         (await sefa.StoresAsync("Quay 3", Ct)).Shelves.Sum(s => s.There).ShouldBe(3);
+        var aside = await service.OpenAsync("FSC-0203", "6");
+        PartReserved unlisted = new("ENTRY0003C", "Cindral C12T", 14_000_000_000_000, "Qauy 3");
+        (await service.RefusedAsync("sefa", aside, unlisted)).ShouldBe(near);
+        await sefa.WriteAsync(aside, unlisted with { Depot = "QUAY 3" }, Ct);
+        (await sefa.PartAsync("ENTRY0003C", Ct)).Now!.Holder.ShouldBe(new Holder(HolderKind.Depot, "Quay 3"));
     }
 
     [Theory]

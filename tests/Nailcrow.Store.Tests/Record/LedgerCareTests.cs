@@ -98,6 +98,30 @@ public sealed class LedgerCareTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Parts_of_a_firm_without_a_ticket_are_told_anew_as_well_once_a_release_knows_more_of_them()
+    {
+        await using var store = new StoreInUse();
+        await store.InitializeAsync();
+        Movement came = new(
+            Guid.CreateVersion7(),
+            "C8OLD00O01",
+            MovementKind.Came,
+            DateTimeOffset.UtcNow,
+            "sefa",
+            new(HolderKind.Depot, "Stores")
+        );
+        await store.Get<LedgerBook>().WriteAsync([came], Ct);
+        (await store.Get<Projections>().AreStaleAsync(Ct)).ShouldBeFalse();
+        store.Tamper("UPDATE part SET looks = NULL"); // as the release before wrote it, and writes it beside this one
+
+        (await store.Get<Projections>().AreStaleAsync(Ct)).ShouldBeTrue();
+        await store.Get<Projections>().BringUpToDateAsync(Ct);
+
+        (await store.Get<Projections>().AreStaleAsync(Ct)).ShouldBeFalse();
+        (await store.Get<LedgerBook>().AlikeAsync("C8OLDO0001", Ct)).Select(p => p.Serial).ShouldBe(["C8OLD00O01"]);
+    }
+
+    [Fact]
     public async Task What_an_earlier_release_told_of_parts_is_told_by_todays_rules_after_the_upgrade()
     {
         var before = _store.Dump("part");

@@ -44,8 +44,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
     }
 
     /// <summary>
-    /// Whether some ticket was told by older rules than today's, or there are entries and no lists at all. Asked at every start and often
-    /// after it, so it is one question that nothing has to be compiled for.
+    /// Whether some ticket was told by older rules than today's, or some part by a release that did not know how it looks, or there are
+    /// entries and no lists at all. Asked at every start and often after it, so it is one question that nothing has to be compiled for.
     /// </summary>
     public async Task<bool> AreStaleAsync(CancellationToken ct)
     {
@@ -54,7 +54,8 @@ public sealed class Projections(IDbContextFactory<NailcrowDb> dbs, TicketJournal
                 db,
                 // What a newer release told, which runs beside this one or did, is its to tell.
                 $"SELECT CASE WHEN EXISTS (SELECT 1 FROM ticket_line WHERE rules < {Projecting.ListRules}) OR (NOT "
-                    + "EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) THEN 1 ELSE 0 END",
+                    + "EXISTS (SELECT 1 FROM ticket_line) AND EXISTS (SELECT 1 FROM journal)) "
+                    + "OR EXISTS (SELECT 1 FROM part WHERE looks IS NULL) THEN 1 ELSE 0 END",
                 ct
             ) == 1;
     }
