@@ -228,7 +228,9 @@ public sealed class RunningService : IAsyncDisposable
     {
         try
         {
-            if (NotRestartedBecause is null && !(_life?.HasEnded ?? Process.HasExited))
+            // Where the same test is run on the file as well it is held to that there, which takes a third of a run.
+            var isHeldElsewhere = OnServer && OnBothInTurn;
+            if (NotRestartedBecause is null && !isHeldElsewhere && !(_life?.HasEnded ?? Process.HasExited))
                 await RestartsAsItWasAsync();
         }
         finally
