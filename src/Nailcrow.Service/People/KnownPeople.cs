@@ -38,5 +38,5 @@ internal sealed class KnownPeople(PeopleBook people)
     public async Task<IReadOnlyCollection<string>> EngineersAsync(CancellationToken ct) => Engineers(await people.AllAsync(ct));
 
     private static List<string> Engineers(IEnumerable<Person> all) =>
-        [.. all.Where(p => p.DisabledAt is null && p.Roles().Contains(Role.Engineer)).Select(p => p.Name).Order(StringComparer.Ordinal)];
+        [.. all.Where(p => p.IsEngineer()).Select(p => p.Name).Order(StringComparer.Ordinal)];
 }

@@ -112,7 +112,7 @@ internal sealed class StoresRoom(LedgerBook book, TicketJournal journal, TimePro
             )
             : await AnswerAsync(
                 line.Serial,
-                $"{line.Serial} is {line.Holder.Where()}; what lies in a depot or a van is wiped " + "here, else on its ticket.",
+                $"{line.Serial} is {line.Holder.Where()}; what lies in a depot or a van is wiped here, else on its ticket.",
                 true,
                 null,
                 ct

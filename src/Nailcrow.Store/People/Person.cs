@@ -30,6 +30,9 @@ public sealed class Person : IdentityUser
     public string Name => UserName ?? "";
 
     public IReadOnlyList<Role> Roles() => RoleList.Of(RoleWords);
+
+    /// <summary>Somebody who may come in and go to machines, and so has a van.</summary>
+    public bool IsEngineer() => DisabledAt is null && Roles().Contains(Role.Engineer);
 }
 
 /// <summary>Roles as they are kept.</summary>

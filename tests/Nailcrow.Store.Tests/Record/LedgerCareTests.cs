@@ -88,6 +88,19 @@ public sealed class LedgerCareTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_list_puts_nothing_into_the_van_of_nobody()
+    {
+        var file = Path.GetTempFileName();
+        await File.WriteAllTextAsync(file, "serial,model,size,depot\nVAN0000001,Cindral C8,8TB,van of ilca\n", Ct);
+        var done = await _store.Get<CsvImport>().RunAsync(ImportKind.Drives, file, dryRun: false, allOrNothing: true, "sefa", Ct);
+        File.Delete(file);
+
+        done.Problems.ShouldHaveSingleItem()
+            .Reason.ShouldBe("depot is 'van of ilca': 'ilca' is no engineer here, and has no van; there is no engineer yet.");
+        (await Book.LineAsync("VAN0000001", Ct)).Movements.ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task A_list_that_comes_again_moves_nothing_that_the_ledger_knows()
     {
         await ImportAsync($"serial,model,size,depot\n{Part},Cindral C8,8TB,Stores\nSHELF00001,Cindral C8,8TB,Elsewhere\n");

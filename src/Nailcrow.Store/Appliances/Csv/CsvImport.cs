@@ -1,7 +1,6 @@
 using System.Text.Json;
 using CsvHelper;
 using Microsoft.EntityFrameworkCore;
-using Nailcrow.Core.People;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 using Nailcrow.Store.Returns;
@@ -232,8 +231,8 @@ public sealed class CsvImport(IDbContextFactory<NailcrowDb> dbs, TicketJournal j
                 ? await db.Appliances.Select(a => new { a.Asset, a.Version }).ToDictionaryAsync(a => a.Asset, a => a.Version, ct)
                 : [];
         var assets = kind == ImportKind.Drives ? await db.Appliances.Select(a => a.Asset).ToHashSetAsync(ct) : [];
-        var people = kind == ImportKind.Drives ? await db.Users.AsNoTracking().Where(p => p.DisabledAt == null).ToListAsync(ct) : [];
-        var engineers = people.Where(p => p.Roles().Contains(Role.Engineer)).Select(p => p.Name).ToList();
+        var people = kind == ImportKind.Drives ? await db.Users.AsNoTracking().ToListAsync(ct) : [];
+        var engineers = people.Where(p => p.IsEngineer()).Select(p => p.Name).ToList();
         return new(sites, models, assets, engineers, versions);
     }
 }
