@@ -1,3 +1,4 @@
+using System.Text;
 using System.Text.Json;
 using CsCheck;
 using Nailcrow.Core.Returns;
@@ -108,6 +109,64 @@ public class MovementReaderTests
     [InlineData("{\"serial\":7}")]
     [InlineData("{} {}")]
     public void What_is_no_line_is_none(string text) => MovementText.Read(text).ShouldBeNull();
+
+    /// <summary>It would be right without it, and slow: twenty million lines are read by it in a balance.</summary>
+    [Fact]
+    public void What_we_write_ourselves_is_never_left_to_the_types()
+    {
+        var plain = Any.Where(m => Escapes.All(c => !MovementText.Of(m).Contains(c)));
+        plain.Sample(m => MovementReader.Read(Encoding.UTF8.GetBytes(MovementText.Of(m))) == m, iter: 5_000);
+    }
+
+    private const string Escapes = "\\";
+
+    /// <summary>Each of these is a line by its types or is none, and the cursor leaves every one of them to them.</summary>
+    [Theory]
+    [InlineData("\"at\":\"2026-11-20T12:00:00+00:00\"", "\"at\":\"2026-02-29T12:00:00+00:00\"")]
+    [InlineData("\"at\":\"2026-11-20T12:00:00+00:00\"", "\"at\":\"2026-11-20T24:00:00+00:00\"")]
+    [InlineData("\"at\":\"2026-11-20T12:00:00+00:00\"", "\"at\":\"2026-11-20T12:60:00+00:00\"")]
+    [InlineData("\"at\":\"2026-11-20T12:00:00+00:00\"", "\"at\":\"2026-11-20T12:00:00+01:00\"")]
+    [InlineData("\"at\":\"2026-11-20T12:00:00+00:00\"", "\"at\":\"2026-11-20T12:00:00Z\"")]
+    [InlineData("\"at\":\"2026-11-20T12:00:00+00:00\"", "\"at\":\"2026-11-20T12:00:00.+00:00\"")]
+    [InlineData("\"at\":\"2026-11-20T12:00:00+00:00\"", "\"at\":\"2026-11-20T12:00:00.12345678+00:00\"")]
+    [InlineData("\"at\":\"2026-11-20T12:00:00+00:00\"", "\"at\":\"0000-11-20T12:00:00+00:00\"")]
+    [InlineData("\"seq\":4", "\"seq\":04")]
+    [InlineData("\"seq\":4", "\"seq\":4e0")]
+    [InlineData("\"seq\":4", "\"seq\":9223372036854775808")]
+    [InlineData("\"seq\":4", "\"seq\": 4")]
+    [InlineData("\"seq\":4", "\"seq\":4,\"seq\":5")]
+    [InlineData("\"seq\":4", "\"seq\":null")]
+    [InlineData("\"kind\":\"came\"", "\"kind\":\"CAME\"")]
+    [InlineData("\"kind\":\"came\"", "\"kind\":\"eaten\"")]
+    [InlineData("\"by\":\"sefa\"", "\"by\":\"se\tfa\"")]
+    [InlineData("\"by\":\"sefa\"", "\"by\":\"se\\u0066a\"")]
+    [InlineData("\"by\":\"sefa\",", "")]
+    [InlineData("}}", "}} ")]
+    public void What_is_written_otherwise_is_left_to_the_types(string ours, string otherwise)
+    {
+        var line = new Movement(Guid.NewGuid(), "P8AAAA0001", MovementKind.Came, Noon, "sefa", new(HolderKind.Depot, "Stores")) { Seq = 4 };
+        var text = MovementText.Of(line);
+        MovementReader.Read(Encoding.UTF8.GetBytes(text)).ShouldBe(line);
+        text.ShouldContain(ours);
+
+        var other = text.Replace(ours, otherwise, StringComparison.Ordinal);
+
+        MovementReader.Read(Encoding.UTF8.GetBytes(other)).ShouldBeNull();
+        MovementText.Read(other).ShouldBe(ByTypes(other));
+    }
+
+    private static readonly DateTimeOffset Noon = new(2026, 11, 20, 12, 0, 0, TimeSpan.Zero);
+
+    [Fact]
+    public void Bytes_that_are_no_text_are_no_line()
+    {
+        var text = Encoding.UTF8.GetBytes(
+            MovementText.Of(new(Guid.NewGuid(), "P8AAAA0001", MovementKind.Came, Noon, "sefa", new(HolderKind.Depot, "Stores")))
+        );
+        text[text.AsSpan().IndexOf("sefa"u8)] = 0xff;
+
+        MovementText.Read(text).ShouldBeNull();
+    }
 
     [Fact]
     public void What_a_later_version_adds_is_passed_over()

@@ -1,9 +1,6 @@
-using System.Buffers;
-using System.Text;
-using System.Text.Json;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Returns.Issuing;
-using Nailcrow.Core.Terms;
+using Nailcrow.Core.Tickets.Journal.Canonical;
 
 namespace Nailcrow.Core.Returns.Ledger;
 
@@ -13,224 +10,79 @@ namespace Nailcrow.Core.Returns.Ledger;
 /// </summary>
 internal static class MovementReader
 {
+    /// <param name="text">In UTF-8.</param>
     /// <returns>Null where its types have to say what it is, if it is any.</returns>
-    public static Movement? Read(string text)
+    public static Movement? Read(ReadOnlySpan<byte> text)
     {
-        var bytes = ArrayPool<byte>.Shared.Rent(Encoding.UTF8.GetMaxByteCount(text.Length));
-        try
-        {
-            var reader = new Utf8JsonReader(bytes.AsSpan(0, Encoding.UTF8.GetBytes(text, bytes)));
-            reader.Read();
-            var movement = Line(ref reader);
-            return reader.Read() ? null : movement;
-        }
-        catch (Exception no) when (no is JsonException or FormatException or InvalidOperationException)
-        {
-            return null;
-        }
-        finally
-        {
-            ArrayPool<byte>.Shared.Return(bytes);
-        }
-    }
-
-    private static Movement Line(ref Utf8JsonReader json)
-    {
-        var read = new Fields();
-        Begins(ref json);
-        while (Name(ref json, out var name))
-            if (!read.Takes(name, ref json))
-                Unknown(ref json);
-        return read.Movement();
-    }
-
-    /// <summary>What was read of a line so far.</summary>
-    private struct Fields
-    {
-        private Guid? _id;
-        private Guid? _entry;
-        private Guid? _of;
-        private string? _serial;
-        private string? _by;
-        private string? _asset;
-        private string? _note;
-        private MovementKind? _kind;
-        private DateTimeOffset? _at;
-        private DateTimeOffset _recordedAt;
-        private Holder? _to;
-        private long? _ticket;
-        private long _seq;
-        private PartData? _part;
-        private Announcement? _going;
-        private NoReplacement? _givenUpAs;
-        private InspectionFinding? _found;
-        private bool? _failed;
-
-        public bool Takes(scoped ReadOnlySpan<byte> name, ref Utf8JsonReader json)
-        {
-            if (name.SequenceEqual("id"u8))
-                _id = json.GetGuid();
-            else if (name.SequenceEqual("serial"u8))
-                _serial = Text(ref json);
-            else if (name.SequenceEqual("kind"u8))
-                _kind = Word<MovementKind>.Of(ref json);
-            else if (name.SequenceEqual("at"u8))
-                _at = json.GetDateTimeOffset();
-            else if (name.SequenceEqual("by"u8))
-                _by = Text(ref json);
-            else if (name.SequenceEqual("to"u8))
-                _to = Holding(ref json);
-            else if (name.SequenceEqual("ticket"u8))
-                _ticket = json.GetInt64();
-            else if (name.SequenceEqual("asset"u8))
-                _asset = Text(ref json);
-            else if (name.SequenceEqual("entry"u8))
-                _entry = json.GetGuid();
-            else if (name.SequenceEqual("of"u8))
-                _of = json.GetGuid();
-            else if (name.SequenceEqual("part"u8))
-                _part = Data(ref json);
-            else if (name.SequenceEqual("going"u8))
-                _going = Going(ref json);
-            else if (name.SequenceEqual("note"u8))
-                _note = Text(ref json);
-            else if (name.SequenceEqual("givenUpAs"u8))
-                _givenUpAs = Word<NoReplacement>.Of(ref json);
-            else if (name.SequenceEqual("found"u8))
-                _found = Word<InspectionFinding>.Of(ref json);
-            else if (name.SequenceEqual("failed"u8))
-                _failed = json.GetBoolean();
-            else if (name.SequenceEqual("seq"u8))
-                _seq = json.GetInt64();
-            else if (name.SequenceEqual("recordedAt"u8))
-                _recordedAt = json.GetDateTimeOffset();
-            else
-                return false;
-            return true;
-        }
-
-        public readonly Movement Movement() =>
-            new(
-                _id ?? throw Missing("id"),
-                _serial ?? throw Missing("serial"),
-                _kind ?? throw Missing("kind"),
-                _at ?? throw Missing("at"),
-                _by ?? throw Missing("by"),
-                _to,
-                _ticket,
-                _asset,
-                _entry,
-                _of,
-                _part,
-                _going,
-                _note,
-                _givenUpAs,
-                _found,
-                _failed
-            )
+        var line = new CanonicalCursor(text);
+        line.Begin();
+        // In the order of their names, as the text has them.
+        var asset = line.Text("asset"u8);
+        var at = line.Moment("at"u8);
+        var by = line.Text("by"u8);
+        var entry = line.Id("entry"u8);
+        var failed = line.Truth("failed"u8);
+        var found = line.Word<InspectionFinding>("found"u8);
+        var givenUpAs = line.Word<NoReplacement>("givenUpAs"u8);
+        var going = line.Named("going"u8) ? Going(ref line) : null;
+        var id = line.Id("id"u8);
+        var kind = line.Word<MovementKind>("kind"u8);
+        var note = line.Text("note"u8);
+        var of = line.Id("of"u8);
+        var part = line.Named("part"u8) ? Data(ref line) : null;
+        var recordedAt = line.Moment("recordedAt"u8);
+        var seq = line.Whole("seq"u8);
+        var serial = line.Text("serial"u8);
+        var ticket = line.Whole("ticket"u8);
+        var to = line.Named("to"u8) ? Holding(ref line) : null;
+        line.End();
+        return line.HoldsToTheEnd && (id, serial, kind, at, by) is ({ } i, { } s, { } k, { } a, { } b)
+            ? new(i, s, k, a, b, to, ticket, asset, entry, of, part, going, note, givenUpAs, found, failed)
             {
-                Seq = _seq,
-                RecordedAt = _recordedAt,
-            };
+                Seq = seq ?? 0,
+                RecordedAt = recordedAt ?? default,
+            }
+            : null;
     }
 
-    private static Holder Holding(ref Utf8JsonReader json)
+    private static Holder? Holding(ref CanonicalCursor line)
     {
-        HolderKind? kind = null;
-        string? called = null,
-            shelf = null;
-        Begins(ref json);
-        while (Name(ref json, out var name))
-            if (name.SequenceEqual("kind"u8))
-                kind = Word<HolderKind>.Of(ref json);
-            else if (name.SequenceEqual("name"u8))
-                called = Text(ref json);
-            else if (name.SequenceEqual("shelf"u8))
-                shelf = Text(ref json);
-            else
-                Unknown(ref json);
-        return new(kind ?? throw Missing("kind"), called ?? throw Missing("name"), shelf);
+        line.Begin();
+        var kind = line.Word<HolderKind>("kind"u8);
+        var name = line.Text("name"u8);
+        var shelf = line.Text("shelf"u8);
+        line.End();
+        return (kind, name) is ({ } k, { } n) ? new(k, n, shelf) : Missing<Holder>(ref line);
     }
 
-    private static PartData Data(ref Utf8JsonReader json)
+    private static PartData? Data(ref CanonicalCursor line)
     {
-        string? model = null,
-            usedIn = null;
-        long? bytes = null;
-        int? hours = null;
-        Begins(ref json);
-        while (Name(ref json, out var name))
-            if (name.SequenceEqual("model"u8))
-                model = Text(ref json);
-            else if (name.SequenceEqual("bytes"u8))
-                bytes = json.GetInt64();
-            else if (name.SequenceEqual("hours"u8))
-                hours = json.GetInt32();
-            else if (name.SequenceEqual("usedIn"u8))
-                usedIn = Text(ref json);
-            else
-                Unknown(ref json);
-        return new(model ?? throw Missing("model"), bytes ?? throw Missing("bytes"), hours, usedIn);
+        line.Begin();
+        var bytes = line.Whole("bytes"u8);
+        var hours = line.Whole("hours"u8);
+        var model = line.Text("model"u8);
+        var usedIn = line.Text("usedIn"u8);
+        line.End();
+        return (bytes, model) is ({ } b, { } m) && hours is null or (>= int.MinValue and <= int.MaxValue)
+            ? new(m, b, (int?)hours, usedIn)
+            : Missing<PartData>(ref line);
     }
 
-    private static Announcement Going(ref Utf8JsonReader json)
+    private static Announcement? Going(ref CanonicalCursor line)
     {
-        Holder? to = null;
-        DateOnly? dueBy = null;
-        string? authorisation = null,
-            reason = null;
-        Begins(ref json);
-        while (Name(ref json, out var name))
-            if (name.SequenceEqual("to"u8))
-                to = Holding(ref json);
-            else if (name.SequenceEqual("dueBy"u8))
-                dueBy = DateOnly.ParseExact(Text(ref json), "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
-            else if (name.SequenceEqual("authorisation"u8))
-                authorisation = Text(ref json);
-            else if (name.SequenceEqual("reason"u8))
-                reason = Text(ref json);
-            else
-                Unknown(ref json);
-        return new(to ?? throw Missing("to"), dueBy, authorisation, reason);
+        line.Begin();
+        var authorisation = line.Text("authorisation"u8);
+        var dueBy = line.Day("dueBy"u8);
+        var reason = line.Text("reason"u8);
+        var to = line.Named("to"u8) ? Holding(ref line) : null;
+        line.End();
+        return to is null ? Missing<Announcement>(ref line) : new(to, dueBy, authorisation, reason);
     }
 
-    private static void Begins(ref Utf8JsonReader json)
+    private static T? Missing<T>(ref CanonicalCursor line)
+        where T : class
     {
-        if (json.TokenType != JsonTokenType.StartObject)
-            throw new JsonException("It is no object.");
-    }
-
-    /// <summary>On to the value of the next name; false at the object's end.</summary>
-    private static bool Name(ref Utf8JsonReader json, out ReadOnlySpan<byte> name)
-    {
-        name = default;
-        if (!json.Read() || json.TokenType != JsonTokenType.PropertyName)
-            return false;
-        name = json.ValueIsEscaped ? throw new JsonException("We write no name like that.") : json.ValueSpan;
-        return json.Read();
-    }
-
-    private static string Text(ref Utf8JsonReader json) => json.GetString() ?? throw new JsonException("A word is missing.");
-
-    private static void Unknown(ref Utf8JsonReader json) => json.Skip();
-
-    private static JsonException Missing(string what) => new($"'{what}' is missing.");
-
-    /// <summary>The words of an enum as they are written, so that none has to be made a string first.</summary>
-    private static class Word<T>
-        where T : struct, Enum
-    {
-        private static readonly (byte[] Written, T Value)[] Known =
-        [
-            .. Enum.GetValues<T>().Select(value => (Encoding.UTF8.GetBytes(Words.Of(value)), value)),
-        ];
-
-        public static T Of(ref Utf8JsonReader json)
-        {
-            foreach (var (written, value) in Known)
-                if (json.ValueTextEquals(written))
-                    return value;
-            throw new JsonException("It is no word that this version knows.");
-        }
+        line.Fail();
+        return null;
     }
 }

@@ -1,3 +1,5 @@
+using System.Buffers;
+using System.Text;
 using System.Text.Json;
 using Nailcrow.Core.Tickets.Journal.Canonical;
 
@@ -11,6 +13,20 @@ public static class MovementText
 
     /// <summary>What a text says; null where this version cannot read it.</summary>
     public static Movement? Read(string text)
+    {
+        var bytes = ArrayPool<byte>.Shared.Rent(Encoding.UTF8.GetMaxByteCount(text.Length));
+        try
+        {
+            return Read(bytes.AsSpan(0, Encoding.UTF8.GetBytes(text, bytes)));
+        }
+        finally
+        {
+            ArrayPool<byte>.Shared.Return(bytes);
+        }
+    }
+
+    /// <summary>The same of a text in UTF-8, as a database keeps it: a balance makes no string of twenty million lines.</summary>
+    public static Movement? Read(ReadOnlySpan<byte> text)
     {
         try
         {

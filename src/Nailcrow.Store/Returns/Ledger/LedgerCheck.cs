@@ -186,7 +186,7 @@ internal static class LedgerCheck
     {
         try
         {
-            var some = new List<KeptLine>(AtOnce);
+            var some = new List<KeptBytes>(AtOnce);
             // Two columns of every row there is: what makes objects of rows takes longer than reading them.
             await using var asked = await Asking.RowsAsync(
                 db,
@@ -195,8 +195,8 @@ internal static class LedgerCheck
             );
             while (asked.Reader.Read())
             {
-                var row = (Serial: asked.Reader.GetString(0), Text: asked.Reader.GetString(1));
-                if (some.Count == 0 || some[^1].Serial != row.Serial)
+                var (serial, text) = (asked.Reader.GetString(0), asked.Reader.GetFieldValue<byte[]>(1));
+                if (some.Count == 0 || some[^1].Serial != serial)
                 {
                     ct.ThrowIfCancellationRequested();
                     if (some.Count == AtOnce)
@@ -204,9 +204,9 @@ internal static class LedgerCheck
                         await into.WriteAsync(Folded(some), ct);
                         some = new(AtOnce);
                     }
-                    some.Add(new(row.Serial, []));
+                    some.Add(new(serial, []));
                 }
-                some[^1].Texts.Add(row.Text);
+                some[^1].Texts.Add(text);
             }
             await into.WriteAsync(Folded(some), ct);
             into.Complete();
@@ -218,12 +218,18 @@ internal static class LedgerCheck
         }
     }
 
-    private static Task<List<PartLine>> Folded(List<KeptLine> some) => Task.Run(() => some.ConvertAll(kept => kept.Line()));
+    private static Task<List<PartLine>> Folded(List<KeptBytes> some) => Task.Run(() => some.ConvertAll(kept => kept.Line()));
 
     /// <summary>A part's line as it is kept.</summary>
     private sealed record KeptLine(string Serial, List<string> Texts)
     {
-        public PartLine Line() => PartLine.Of(Serial, [.. Texts.Select(MovementText.Read).OfType<Movement>()]);
+        public PartLine Line() => PartLine.Of(Serial, [.. Texts.Select(text => MovementText.Read(text)).OfType<Movement>()]);
+    }
+
+    /// <summary>The same in UTF-8.</summary>
+    private sealed record KeptBytes(string Serial, List<byte[]> Texts)
+    {
+        public PartLine Line() => PartLine.Of(Serial, [.. Texts.Select(text => MovementText.Read(text)).OfType<Movement>()]);
     }
 
     private static string Told(PartRow p) =>
