@@ -29,15 +29,16 @@ internal sealed class MappedTable<TRow>
         new(
             property.GetColumnName(),
             property.PropertyInfo ?? throw new InvalidOperationException($"{property.Name} is no plain property."),
+            property.GetGetter(),
             property.GetRelationalTypeMapping()
         );
 
-    public sealed record Column(string Name, PropertyInfo Property, RelationalTypeMapping Mapping)
+    public sealed record Column(string Name, PropertyInfo Property, IClrPropertyGetter Getter, RelationalTypeMapping Mapping)
     {
         /// <summary>What stands in the database for a row.</summary>
         public object Value(TRow row)
         {
-            var value = Property.GetValue(row);
+            var value = Getter.GetClrValue(row);
             return (value is not null && Mapping.Converter is { } converter ? converter.ConvertToProvider(value) : value) ?? DBNull.Value;
         }
 

@@ -20,7 +20,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
     public async Task<PartLine> LineAsync(string serial, CancellationToken ct)
     {
         await using var db = await dbs.CreateDbContextAsync(ct);
-        return await new LedgerPen(db, new(db), new(db)).LineAsync(serial);
+        return await new LedgerPen(db).LineAsync(serial);
     }
 
     /// <summary>

@@ -8,14 +8,12 @@ using Nailcrow.Store.Rows;
 namespace Nailcrow.Store.Returns.Ledger;
 
 /// <summary>Writes lines of the ledger, in whatever transaction is open, with the row that says where each part is now.</summary>
-/// <param name="read">Lines of parts that were read in this turn, which nobody else writes to in it.</param>
-internal sealed class LedgerPen(
-    NailcrowDb db,
-    PreparedRows<LedgerRow> ledger,
-    PreparedRows<PartRow> parts,
-    Dictionary<string, List<LedgerRow>>? read = null
-)
+/// <param name="lines">Those of parts that were read in this turn are known: nobody else writes to them in it.</param>
+internal sealed class LedgerPen(NailcrowDb db, PreparedRows<LedgerRow> ledger, PreparedRows<PartRow> parts, KeptLines lines)
 {
+    public LedgerPen(NailcrowDb db)
+        : this(db, new(db), new(db), new(db)) { }
+
     /// <summary>Lines that are there already are not written again; one that was undone and is so after all is taken as so again.</summary>
     /// <param name="cause">The entry that brought them about; null for what stores does by itself.</param>
     /// <returns>The lines that were written.</returns>
@@ -24,7 +22,7 @@ internal sealed class LedgerPen(
         var written = new List<Movement>();
         foreach (var ofOne in movements.GroupBy(m => SerialNumber.Normalise(m.Serial)))
         {
-            var rows = await RowsAsync(ofOne.Key);
+            var rows = await lines.OfAsync(ofOne.Key);
             var (hash, kept) = (rows.Count == 0 ? HashChain.Start : rows[^1].Hash, Read(rows));
             var (before, was) = (written.Count, PartRow.Of(PartLine.Of(ofOne.Key, kept)));
             foreach (var movement in ofOne)
@@ -40,9 +38,8 @@ internal sealed class LedgerPen(
                 };
                 var text = MovementText.Of(numbered);
                 hash = HashChain.Next(hash, text);
-                var row = Row(numbered, text, hash);
-                await ledger.InsertAsync(row);
-                rows.Add(row);
+                await ledger.InsertAsync(Row(numbered, text, hash));
+                rows.Add(new(numbered.Seq, hash, numbered));
                 kept.Add(numbered);
                 written.Add(numbered);
             }
@@ -55,7 +52,7 @@ internal sealed class LedgerPen(
     public async Task<PartLine> LineAsync(string serial)
     {
         var key = SerialNumber.Normalise(serial);
-        return PartLine.Of(key, Read(await RowsAsync(key)));
+        return PartLine.Of(key, Read(await lines.OfAsync(key)));
     }
 
     /// <summary>Of nine indexes over parts a movement touches two or three: only what differs is written.</summary>
@@ -80,24 +77,7 @@ internal sealed class LedgerPen(
         return upTo;
     }
 
-    private async Task<List<LedgerRow>> RowsAsync(string serial)
-    {
-        if (read?.TryGetValue(serial, out var known) == true)
-            return known;
-        var rows = new List<LedgerRow>();
-        if (read is not null)
-            read[serial] = rows;
-        await foreach (var row in OfPart(db, serial))
-            rows.Add(row);
-        return rows;
-    }
-
-    // Compiled once: each movement asks it, in the transaction that everybody waits for.
-    private static readonly Func<NailcrowDb, string, IAsyncEnumerable<LedgerRow>> OfPart = EF.CompileAsyncQuery(
-        (NailcrowDb db, string serial) => db.Ledger.AsNoTracking().Where(r => r.Serial == serial).OrderBy(r => r.Seq).Select(r => r)
-    );
-
-    private static List<Movement> Read(IEnumerable<LedgerRow> rows) => [.. rows.Select(r => r.Read()).OfType<Movement>()];
+    private static List<Movement> Read(IEnumerable<KeptLine> lines) => [.. lines.Select(l => l.Says).OfType<Movement>()];
 
     private static LedgerRow Row(Movement movement, string text, string hash) =>
         new()

@@ -51,7 +51,6 @@ internal static class StockList
     {
         if (!await IsLeftAsync(db, ct))
             return; // nearly every start: nothing is written, and nothing is compiled for the question
-        var pen = new LedgerPen(db, new(db), new(db));
         var after = ""; // what was told is not looked at again to find what comes next
         while (true)
         {
@@ -64,6 +63,7 @@ internal static class StockList
                 .OrderBy(d => d.Serial)
                 .Take(AtOnce)
                 .ToListAsync(ct);
+            var pen = new LedgerPen(db); // what it has read is so until the transaction ends
             foreach (var drive in drives)
                 await pen.WriteAsync(
                     [Came(drive, ServiceClock.Earliest, "nailcrow", "It was on the list of stock, and the ledger had not been told.")],

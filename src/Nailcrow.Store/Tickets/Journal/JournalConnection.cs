@@ -58,9 +58,9 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
     }
 
     /// <summary>What writes the ledger of parts in this connection's transaction.</summary>
-    public LedgerPen Pen => new(Db, Rows<LedgerRow>(), Rows<PartRow>(), _parts);
+    public LedgerPen Pen => new(Db, Rows<LedgerRow>(), Rows<PartRow>(), _parts ?? throw NotOpen());
 
-    private readonly Dictionary<string, List<LedgerRow>> _parts = [];
+    private KeptLines? _parts;
 
     /// <summary>The same for what is counted.</summary>
     public SupplyPen Supplies => new(Db, Rows<LedgerRow>(), Rows<SupplyRow>());
@@ -76,7 +76,7 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
 
     public async Task OpenAsync()
     {
-        _parts.Clear(); // of this turn alone: between two others may have written
+        _parts?.Forget(); // of this turn alone: between two others may have written
         if (_db is not null)
         {
             _db.ChangeTracker.Clear();
@@ -84,6 +84,7 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
         }
         _db = await dbs.CreateDbContextAsync();
         await _db.Database.OpenConnectionAsync();
+        _parts = new(_db);
         _held = file is null ? null : new(file);
         _together = _db.Database.GetDbConnection().CanCreateBatch ? new(_db) : null; // a file is no journey away
         (_journal, _lines) = (new(_db, _together), new(_db, _together));
@@ -99,7 +100,7 @@ internal sealed class JournalConnection(IDbContextFactory<NailcrowDb> dbs, Datab
     {
         if (_db is not null)
             await _db.DisposeAsync();
-        (_db, _together, _journal, _lines) = (null, null, null, null);
+        (_db, _together, _journal, _lines, _parts) = (null, null, null, null, null);
         _others.Clear();
     }
 
