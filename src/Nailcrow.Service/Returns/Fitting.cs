@@ -27,48 +27,48 @@ internal sealed class Fitting(
     {
         if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
             return null;
-        var models = (await driveModels.AllAsync(ct)).ToDictionary(m => m.Id);
+        var models = new ListedModels(await driveModels.AllAsync(ct));
         var stock = await WithWarrantiesAsync(await drives.StockAsync(null, ct), ct);
         var weighed = await WeighedAsync(ticket, known.Site, [.. stock.Select(p => p.Depot).Distinct()], ct);
         var place = await PlaceAsync(ticket, known, models, ct) with { Weighed = weighed };
-        var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.GetValueOrDefault(p.Model), place)), weighed);
-        return Bringing.Of(ticket, place, fits, models.Values) with { Spares = known.Customer.Spares };
+        var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.Find(p.Model), place)), weighed);
+        return Bringing.Of(ticket, place, fits, models.All) with { Spares = known.Customer.Spares };
     }
 
     /// <summary>A part that is to be reserved, with what speaks against it; refused where it does not fit.</summary>
     public async Task<Parsed<PartReserved>> JudgedAsync(Ticket ticket, PartReserved asked, CancellationToken ct)
     {
+        var models = new ListedModels(await driveModels.AllAsync(ct));
+        var part = await AsOnRecordAsync(ticket, asked, models, ct);
+        // Of a machine that is on no list nothing tells what fits; another machine's data is in nobody's machine.
         if (ticket.Report is not { } report || await book.FindAsync(report.Asset, ct) is not { } known)
-            return new Parsed<PartReserved>.Ok(asked with { Warnings = null });
-        var models = (await driveModels.AllAsync(ct)).ToDictionary(m => m.Id);
+            return PartFit.NotWiped(part) is { } unwiped
+                ? new Parsed<PartReserved>.Refused($"{part.Serial} does not fit: {unwiped}")
+                : new Parsed<PartReserved>.Ok(asked with { Warnings = null });
+        var fit = PartFit.Of(part, models.Find(part.Model), await PlaceAsync(ticket, known, models, ct));
+        return fit.Fit == Fit.DoesNotFit
+            ? new Parsed<PartReserved>.Refused($"{part.Serial} does not fit: {string.Join(" ", fit.Blocks)}")
+            : new Parsed<PartReserved>.Ok(asked with { Warnings = fit.ToOverrule.Count > 0 ? fit.ToOverrule : null });
+    }
+
+    /// <summary>
+    /// A part as stores has it, and as it is named where stores has nothing. Its own history counts, wherever it comes from and
+    /// whatever a list says of it; what this ticket made of it is the journal's to judge.
+    /// </summary>
+    private async Task<StockPart> AsOnRecordAsync(Ticket ticket, PartReserved asked, ListedModels models, CancellationToken ct)
+    {
         var serial = SerialNumber.Normalise(asked.Serial);
-        var listed = (await drives.StockAsync(serial, ct)).FirstOrDefault();
-        var part = listed ?? new StockPart(serial, asked.Model, asked.Bytes, asked.Depot, Wiped: Target.IsWiped(ticket, serial));
-        if (!models.ContainsKey(part.Model)) // as a machine named it, once
+        var line = await ledger.LineAsync(serial, ct);
+        var part =
+            (await drives.StockAsync(serial, ct)).FirstOrDefault()
+            ?? new StockPart(serial, line.Part?.Model ?? asked.Model, line.Part?.Bytes ?? 0, asked.Depot, line.Part?.Hours);
+        if (models.Find(part.Model) is null) // as a machine named it, once
             part = part with { Model = asked.Model };
         if (part.Bytes == 0)
             part = part with { Bytes = asked.Bytes };
-        // Its own history counts, wherever it comes from and whatever the list says of it; what this ticket made of it is the journal's to judge.
-        if (
-            part.UsedIn is null
-            && !ticket.Parts.Exists(p => p.Serial == serial)
-            && await drives.UsedUnwipedAsync(serial, (await ledger.LineAsync(serial, ct)).WipedAt, ct) is { } machine
-        )
-            part = part with { UsedIn = machine };
-        // Of a model that is not in the list nothing can be judged; who typed it answers for it.
-        if (!models.TryGetValue(part.Model, out var model))
-            return new Parsed<PartReserved>.Ok(asked with { Warnings = null });
-        var fit = PartFit.Of(
-            part with
-            {
-                Wiped = part.Wiped || Target.IsWiped(ticket, serial),
-            },
-            model,
-            await PlaceAsync(ticket, known, models, ct)
-        );
-        return fit.Fit == Fit.DoesNotFit
-            ? new Parsed<PartReserved>.Refused($"{serial} does not fit: {string.Join(" ", fit.Blocks)}")
-            : new Parsed<PartReserved>.Ok(asked with { Warnings = fit.Warns.Count > 0 ? fit.Warns : null });
+        if (part.UsedIn is null && !ticket.Parts.Exists(p => p.Serial == serial))
+            part = part with { UsedIn = line.UnwipedFrom ?? await drives.UsedUnwipedAsync(serial, line.WipedAt, ct) };
+        return part with { Wiped = part.Wiped || Target.IsWiped(ticket, serial) };
     }
 
     private async Task<IReadOnlyList<StockPart>> WithWarrantiesAsync(IReadOnlyList<StockPart> stock, CancellationToken ct)
@@ -91,18 +91,11 @@ internal sealed class Fitting(
         return new(now, km, ticket.Visit is { } visit && visit.From > now ? visit.From : promised, ticket.Engineer);
     }
 
-    private async Task<Place> PlaceAsync(
-        Ticket ticket,
-        KnownAppliance known,
-        IReadOnlyDictionary<string, DriveModel> models,
-        CancellationToken ct
-    )
+    private async Task<Place> PlaceAsync(Ticket ticket, KnownAppliance known, ListedModels models, CancellationToken ct)
     {
         var bay = Target.Bay(ticket);
         var old = bay?.Serial is { } serial ? (await drives.FindAsync(serial, 1, ct)).FirstOrDefault() : null;
-        var model = (bay?.Model ?? old?.Model) is { } name
-            ? models.GetValueOrDefault(name) ?? models.Values.FirstOrDefault(m => DriveModel.IsCalled(m.Id, name))
-            : null;
+        var model = (bay?.Model ?? old?.Model) is { } name ? models.Find(name) : null;
         return new(
             known.Model,
             Target.LeastBytes(ticket) ?? Bringing.SmallestDesigned(known.Appliance),

@@ -77,6 +77,37 @@ public class PartFitTests
         PartFit.Of(new("C8NEW", "Hask H8", Needed, "Main stores"), Old with { Id = "Hask H8" }, onlyBad).Fit.ShouldBe(Fit.Fits);
     }
 
+    /// <summary>A list says it by another name than the label: maker and model, the model alone, small letters.</summary>
+    [Theory]
+    [InlineData("Cindral C8-Q", "Cindral C8-Q")]
+    [InlineData("Cindral C8-Q", "C8-Q")]
+    [InlineData("Cindral C8-Q", "cindral c8-q")]
+    [InlineData("C8-Q", "Cindral C8-Q")]
+    [InlineData("Cindral  c8-q", "Cindral C8-Q ")]
+    public void What_is_known_not_to_work_is_said_by_whatever_name_it_goes(string part, string list)
+    {
+        var place = Here with { Known = [new("brackmere-b12", list, "it drops out under load.")] };
+
+        foreach (var model in new[] { Old with { Id = part }, null })
+        {
+            var fit = PartFit.Of(new("C8NEW", part, Needed, "Main stores"), model, place);
+            fit.NeverWorked.ShouldBeTrue();
+            fit.ToOverrule.ShouldBe([$"{part} is known not to work in Brackmere B12: it drops out under load."]);
+        }
+    }
+
+    /// <summary>Who types a model that no list has answers for its form; not for what its bytes and its history say.</summary>
+    [Fact]
+    public void A_part_of_no_listed_model_has_to_be_large_enough_and_wiped_all_the_same()
+    {
+        PartFit.Of(new("C8NEW", "Pellworth P99", Needed, "Main stores"), null, Here).ToOverrule.ShouldBeEmpty();
+        PartFit.Of(new("C8NEW", "Pellworth P99", 4_000_000_000_000, "Main stores"), null, Here).Fit.ShouldBe(Fit.DoesNotFit);
+        PartFit.Of(new("C8NEW", "Pellworth P99", Needed, "Main stores", UsedIn: "FSC-9"), null, Here).Fit.ShouldBe(Fit.DoesNotFit);
+        PartFit
+            .Of(new("C8NEW", "Pellworth P99", Needed, "Main stores", 30_000), null, Here)
+            .ToOverrule.ShouldBe(["It has run 30,000 hours already."]);
+    }
+
     [Theory, InlineData(9_000, Fit.Fits), InlineData(30_000, Fit.FitsWithWarnings)]
     public void Many_hours_are_a_warning(int hours, Fit fit) => Of(hours: hours).Fit.ShouldBe(fit);
 

@@ -25,10 +25,19 @@ public sealed record DriveModel(
     double? YearlyFailurePercent = null
 )
 {
-    /// <summary>Whether a model of a list is the one that is named: a label names maker and model, a machine the model alone.</summary>
-    public static bool IsCalled(string id, string named) =>
-        named.Length > 0
-        && (id.Equals(named, StringComparison.OrdinalIgnoreCase) || id.EndsWith($" {named}", StringComparison.OrdinalIgnoreCase));
+    /// <summary>
+    /// Whether a model of a list is the one that is named: a label names maker and model, a machine the model alone; capitals and how
+    /// many blanks stand between say nothing.
+    /// </summary>
+    public static bool IsCalled(string id, string named)
+    {
+        var (listed, said) = (Spaced(id), Spaced(named));
+        return said.Length > 0
+            && (listed.Equals(said, StringComparison.OrdinalIgnoreCase) || listed.EndsWith($" {said}", StringComparison.OrdinalIgnoreCase));
+    }
+
+    /// <summary>A name with one blank between its words.</summary>
+    internal static string Spaced(string name) => string.Join(' ', name.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 }
 
 /// <summary>A drive that lies in a depot and could be brought.</summary>

@@ -46,16 +46,21 @@ public sealed record PartFit(
 
     private const long TB = 1_000_000_000_000;
 
+    /// <summary>
+    /// Of the warnings those that a person has to overrule in writing. Of a model that is on no list, whoever types it answers for its
+    /// form, interface and sectors by that; whether it is large enough, wiped and not worn is held against it all the same.
+    /// </summary>
+    public IReadOnlyList<string> ToOverrule => Model is null ? [.. Warns.Where(w => w != Unlisted(Part))] : Warns;
+
     public static PartFit Of(StockPart part, DriveModel? model, Place place)
     {
         if (part.Bytes == 0 && model is { Bytes: var sold }) // as its model is sold, where nobody has read its label
             part = part with { Bytes = sold };
-        var blocks = TooSmall(part, place).Concat(model is null ? [] : Blocking(model, place.Machine)).Concat(NotWiped(part)).ToList();
-        var warns = (
-            model is null
-                ? [$"Nothing is known of the drive model '{part.Model}': form, interface and sectors are yours to check."]
-                : Warning(model, place)
-        )
+        var blocks = TooSmall(part, place)
+            .Concat(model is null ? [] : Blocking(model, place.Machine))
+            .Concat(NotWiped(part) is { } unwiped ? [unwiped] : [])
+            .ToList();
+        var warns = (model is null ? [Unlisted(part), .. KnownBad(part, model, place)] : Warning(part, model, place))
             .Concat(Worn(part, place))
             .Concat(part.Bytes == 0 ? ["How large it is is not on record; read its label."] : [])
             .ToList();
@@ -68,9 +73,12 @@ public sealed record PartFit(
             blocks,
             warns,
             blocks.Count > 0 ? [] : [.. (place.Weighed ?? Weighing.Nothing).Notes(part)],
-            place.Known.Any(k => k.DriveModel == model?.Id && k.NotBecause is not null)
+            Said(part, model, place)?.NotBecause is not null
         );
     }
+
+    private static string Unlisted(StockPart part) =>
+        $"Nothing is known of the drive model '{part.Model}': form, interface and sectors are yours to check.";
 
     /// <summary>Whether drives of a model go into a machine's bays at all, whatever their size.</summary>
     public static bool GoesInto(DriveModel model, ApplianceModel machine) => !Blocking(model, machine).Any();
@@ -111,20 +119,34 @@ public sealed record PartFit(
             yield return $"It is {model.Media}; the arrays take {string.Join(" or ", media)}.";
     }
 
-    private static IEnumerable<string> NotWiped(StockPart part) =>
+    /// <summary>Why a part goes into no machine at all as it is: another one's data may be on it. Null where nothing tells of any.</summary>
+    public static string? NotWiped(StockPart part) =>
         part is { UsedIn: { } machine, Wiped: false }
-            ?
-            [
-                $"It comes out of {machine} and no wipe is on record: left-over array data can confuse or take over this machine. Wipe it and record that.",
-            ]
+            ? $"It comes out of {machine} and no wipe is on record: left-over array data can confuse or take over this machine. "
+                + "Wipe it and record that."
+            : null;
+
+    /// <summary>What is said of a drive's model in this machine, by whatever name; what works nowhere comes before what works.</summary>
+    private static Qualified? Said(StockPart part, DriveModel? model, Place place)
+    {
+        var name = model?.Id ?? part.Model;
+        return place
+            .Known.Where(k => DriveModel.IsCalled(name, k.DriveModel) || DriveModel.IsCalled(k.DriveModel, name))
+            .OrderBy(k => k.DriveModel != name)
+            .ThenBy(k => k.NotBecause is null)
+            .FirstOrDefault();
+    }
+
+    private static IEnumerable<string> KnownBad(StockPart part, DriveModel? model, Place place) =>
+        Said(part, model, place)?.NotBecause is { } because
+            ? [$"{model?.Id ?? part.Model} is known not to work in {place.Machine.Maker} {place.Machine.Name}: {because.TrimEnd('.')}."]
             : [];
 
-    private static IEnumerable<string> Warning(DriveModel model, Place place)
+    private static IEnumerable<string> Warning(StockPart part, DriveModel model, Place place)
     {
-        var known = place.Known.FirstOrDefault(k => k.DriveModel == model.Id);
-        if (known?.NotBecause is { } because)
-            yield return $"{model.Id} is known not to work in {place.Machine.Maker} {place.Machine.Name}: {because.TrimEnd('.')}.";
-        else if (known is null && place.Known.Any(k => k.NotBecause is null))
+        foreach (var bad in KnownBad(part, model, place))
+            yield return bad;
+        if (Said(part, model, place) is null && place.Known.Any(k => k.NotBecause is null))
             yield return $"{model.Id} is not on the maker's list for {place.Machine.Maker} {place.Machine.Name}.";
         if (model.Shingled)
             yield return "Its tracks overlap (shingled): a rebuild onto it can take many times as long.";

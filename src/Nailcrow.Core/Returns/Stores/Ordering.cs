@@ -1,3 +1,5 @@
+using Nailcrow.Core.Returns.Fitting;
+
 namespace Nailcrow.Core.Returns.Stores;
 
 /// <summary>How many of a model to order: what is used up while an order is on its way, and one more, less what is free.</summary>
@@ -9,16 +11,25 @@ public static class Ordering
     /// <summary>How long an order takes, in days, where nothing else is known.</summary>
     public const int LeadDays = 14;
 
-    /// <param name="fitted">Of each model: how many went into bays within <see cref="Days"/> days.</param>
+    /// <param name="fitted">Of each model, by whatever name: how many went into bays within <see cref="Days"/> days.</param>
     /// <param name="free">Of each model: how many lie free in depots.</param>
-    public static IReadOnlyList<OrderLine> Of(IReadOnlyDictionary<string, int> fitted, IReadOnlyDictionary<string, int> free) =>
+    public static IReadOnlyList<OrderLine> Of(
+        IReadOnlyDictionary<string, int> fitted,
+        IReadOnlyDictionary<string, int> free,
+        ModelNames names
+    )
+    {
+        var there = free.GroupBy(f => names.Of(f.Key)).ToDictionary(g => g.Key, g => g.Sum(f => f.Value));
+        return
         [
             .. fitted
-                .Select(f => Line(f.Key, f.Value, free.GetValueOrDefault(f.Key)))
+                .GroupBy(f => names.Of(f.Key))
+                .Select(g => Line(g.Key, g.Sum(f => f.Value), there.GetValueOrDefault(g.Key)))
                 .Where(l => l.Order > 0)
                 .OrderByDescending(l => l.Order)
                 .ThenBy(l => l.Model, StringComparer.Ordinal),
         ];
+    }
 
     /// <summary>The same of what is counted; null where there are enough, or nobody uses it.</summary>
     /// <param name="used">How many were used up within <see cref="Days"/> days.</param>

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Returns.Ledger;
 
 namespace Nailcrow.Core.Returns.Stores;
@@ -30,7 +31,25 @@ public sealed record PickLine(StoredPart Part, long Ticket, string? Engineer, st
 /// <summary>How many of one model lie in one depot.</summary>
 /// <param name="Free">Set aside for nobody, and no other machine's data on it.</param>
 /// <param name="ToWipe">Of the rest: those that have to be wiped first.</param>
-public sealed record ShelfLine(string Depot, string Model, long Bytes, int There, int Free, int ToWipe);
+public sealed record ShelfLine(string Depot, string Model, long Bytes, int There, int Free, int ToWipe)
+{
+    /// <summary>One line for each model in a depot, by whatever names its parts were put there.</summary>
+    public static IReadOnlyList<ShelfLine> Together(IEnumerable<ShelfLine> lines, ModelNames names) =>
+        [
+            .. lines
+                .GroupBy(l => (l.Depot, Model: names.Of(l.Model)))
+                .Select(g => new ShelfLine(
+                    g.Key.Depot,
+                    g.Key.Model,
+                    g.Max(l => l.Bytes),
+                    g.Sum(l => l.There),
+                    g.Sum(l => l.Free),
+                    g.Sum(l => l.ToWipe)
+                ))
+                .OrderBy(l => l.Depot, StringComparer.Ordinal)
+                .ThenBy(l => l.Model, StringComparer.Ordinal),
+        ];
+}
 
 /// <summary>What one person has with them.</summary>
 public sealed record CarriedLine(Holder Holder, int Parts, DateTimeOffset Oldest);

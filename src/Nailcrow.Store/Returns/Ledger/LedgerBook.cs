@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Nailcrow.Core.Returns;
+using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Returns.Stores;
 using Nailcrow.Core.Terms;
@@ -121,8 +122,14 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             .OrderBy(g => g.Holder)
             .ThenBy(g => g.Model)
             .ToListAsync(ct);
-        return [.. lines.Select(l => new ShelfLine(l.Holder, l.Model, l.Bytes, l.There, l.Free, l.ToWipe))];
+        return ShelfLine.Together(
+            lines.Select(l => new ShelfLine(l.Holder, l.Model, l.Bytes, l.There, l.Free, l.ToWipe)),
+            await ModelNamesAsync(db, ct)
+        );
     }
+
+    private static async Task<ModelNames> ModelNamesAsync(NailcrowDb db, CancellationToken ct) =>
+        new(await db.DriveModels.Select(m => m.Id).OrderBy(id => id).ToListAsync(ct));
 
     /// <summary>What people and carriers have on the way, the earliest due first; what has no day comes last.</summary>
     public async Task<IReadOnlyList<StoredPart>> OnTheWayAsync(CancellationToken ct)
@@ -290,7 +297,7 @@ public sealed class LedgerBook(IDbContextFactory<NailcrowDb> dbs, TicketJournal 
             .GroupBy(p => p.Model)
             .Select(g => new { g.Key, Count = g.Count() })
             .ToDictionaryAsync(g => g.Key, g => g.Count, ct);
-        return Ordering.Of(fitted, free);
+        return Ordering.Of(fitted, free, await ModelNamesAsync(db, ct));
     }
 
     /// <summary>In one pass over all parts, as of one moment.</summary>
