@@ -201,17 +201,17 @@ internal static class TicketsEndpoints
             (
                 await people.WhyNotAsync(intent.Body, ct)
                 ?? await tickets.WhyNotAsync(number, intent.Body, ct)
-                ?? await agreements.WhyNotAsync(number, intent.Body, ct)
+                ?? await agreements.WhyNotAsync(number, intent, ct)
             )
                 is { } nobody
             && (await journal.ReadAsync(number, ct))?.Find(intent.Id) is null // what was taken once is answered as it was
         )
             return Refusals.Unusable(nobody);
-        if (PartOf(intent.Body) is { } part && await journal.ReadAsync(number, ct) is { } record)
+        if (intent.Body is PartReserved or EntryCorrected && await journal.ReadAsync(number, ct) is { } record)
         {
-            if (!(await JudgedAsync(record, intent.Id, part, fitting, ct)).Is(out var judged, out var reason))
+            if (!(await JudgedAsync(record, intent, fitting, time.GetUtcNow(), ct)).Is(out var judged, out var reason))
                 return Refusals.Refused(reason);
-            intent = intent with { Body = intent.Body is EntryCorrected correction ? correction with { Instead = judged } : judged };
+            intent = judged;
         }
         return Receipts.Answer(await journal.WriteAsync(number, intent, ct));
     }
@@ -220,16 +220,25 @@ internal static class TicketsEndpoints
     private static PartReserved? PartOf(EntryBody body) => (body is EntryCorrected correction ? correction.Instead : body) as PartReserved;
 
     /// <summary>What speaks against a part is the service's to say, not the sender's; what was taken once is answered as it was.</summary>
-    private static async Task<Parsed<PartReserved>> JudgedAsync(
+    private static async Task<Parsed<Intent>> JudgedAsync(
         TicketRecord record,
-        Guid intent,
-        PartReserved part,
+        Intent intent,
         Returns.Fitting fitting,
+        DateTimeOffset now,
         CancellationToken ct
-    ) =>
-        record.Find(intent) is { } known && PartOf(known.Body) is { } kept && kept.Serial == part.Serial
-            ? new Parsed<PartReserved>.Ok(kept)
-            : await fitting.JudgedAsync(record.Ticket, part, ct);
+    )
+    {
+        if ((PartOf(intent.Body) ?? Corrections.By(record, intent, now).Newly<PartReserved>()) is not { } part)
+            return new Parsed<Intent>.Ok(intent);
+        var judged =
+            record.Find(intent.Id) is { } known && PartOf(known.Body) is { } kept && kept.Serial == part.Serial
+                ? new Parsed<PartReserved>.Ok(kept)
+                : await fitting.JudgedAsync(record.Ticket, part, ct);
+        return !judged.Is(out var so, out var reason) ? new Parsed<Intent>.Refused(reason)
+            : intent.Body is not EntryCorrected correction ? new Parsed<Intent>.Ok(intent with { Body = so })
+            : correction.Instead is null ? new Parsed<Intent>.Ok(intent) // what was so after all was overruled as it was
+            : new Parsed<Intent>.Ok(intent with { Body = correction with { Instead = so } });
+    }
 
     /// <summary>Every new entry as it is kept. A listener that was away says where it was and misses nothing.</summary>
     /// <param name="after">Where it was, for who makes a connection anew and cannot send <c>Last-Event-ID</c>.</param>

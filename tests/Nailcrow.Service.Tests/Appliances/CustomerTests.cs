@@ -5,6 +5,7 @@ using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Owners;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Swaps.Drives;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 
 namespace Nailcrow.Service.Tests.Appliances;
 
@@ -176,8 +177,32 @@ public sealed class CustomerTests(PeopledService service) : IClassFixture<People
             "Changes Minds's data is on this drive, and it was agreed that such drives stay with them. Hand it over, "
                 + "and record who took it; or write down who there agreed that this one leaves all the same."
         );
-        await service.WriteAsync("ilka", ticket, back with { DataAgreedBy = "Their records officer" });
+        var opened = await service.WriteAsync("ilka", ticket, back with { DataAgreedBy = "Their records officer" });
         (await ilka.TicketAsync(ticket, Ct)).Returns.ShouldHaveSingleItem().Serial.ShouldBe("OLDDATA0001");
+        (await service.RefusedAsync("ilka", ticket, new EntryCorrected(opened.Id, "Nobody there said so.", back))).Sentence.ShouldContain(
+            "it was agreed that such drives stay with them"
+        );
+    }
+
+    [Fact]
+    public async Task A_return_that_was_not_so_is_not_so_again_where_the_data_stays_by_now()
+    {
+        var (dorrik, ilka) = (await service.AsAsync("dorrik"), await service.AsAsync("ilka"));
+        var site = new Site("Moved barn", "Changes Minds Twice", "Barn 4", "Europe/Oslo");
+        var owner = new Customer("Changes Minds Twice", Data: DataAgreement.MayLeave);
+        await ilka.AddMachineAsync(new(new("FSC-DATA-2", "CH-DATA-2", "brackmere-b12", site.Name, "Hall"), site, owner), Ct);
+        var ticket = (await ilka.ReportAsync(new FaultAsk("FSC-DATA-2", "It beeps", Bay: "3"), Ct)).Ticket;
+        await service.WriteAsync("ilka", ticket, new DrivePulled("3", "OLDDATA0002"));
+        var back = new ReturnOpened("OLDDATA0002", ReturnReason.BackToStores, new(HolderKind.Depot, "Stores"));
+        var opened = await service.WriteAsync("ilka", ticket, back);
+        var notSo = await service.WriteAsync("ilka", ticket, new EntryCorrected(opened.Id, "Not yet."));
+        var known = await dorrik.CustomerAsync(owner.Name, Ct);
+        await dorrik.PutCustomerAsync(known.Customer with { Data = DataAgreement.DestroyedThere }, known.Version, Ct);
+
+        (await service.RefusedAsync("ilka", ticket, new EntryCorrected(notSo.Id, "It was so."))).Sentence.ShouldContain(
+            "it was agreed that such drives are destroyed there"
+        );
+        (await ilka.TicketAsync(ticket, Ct)).Returns.ShouldBeEmpty();
     }
 
     [Fact]

@@ -1,7 +1,7 @@
 using System.Text;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Issuing;
-using Nailcrow.Core.Returns.Ledger;
+using Nailcrow.Core.Tickets.Journal.Correcting;
 
 namespace Nailcrow.Service.Tests.Returns;
 
@@ -79,5 +79,41 @@ public sealed class JudgedPartsTests(PeopledService service) : IClassFixture<Peo
         (await sefa.StoresAsync("Belfry", Ct))
             .Shelves.Select(s => (s.Model, s.There, s.Free))
             .ShouldBe([("Cindral C12T", 3, 3), ("Tollworth T1", 2, 2)]);
+    }
+
+    /// <summary>It was set aside, that was not so, another ticket took it: that it was so after all would give one part to two.</summary>
+    [Fact]
+    public async Task What_was_not_so_is_not_so_again_once_another_ticket_has_the_part()
+    {
+        var (first, second) = (await service.OpenAsync("FSC-0409", "7"), await service.OpenAsync("FSC-0203", "7"));
+        var part = new PartReserved("TAKENBACK1", "Cindral C12T", Large, "Attic");
+        var reserved = await service.WriteAsync("sefa", first, part);
+        var notSo = await service.WriteAsync("sefa", first, new EntryCorrected(reserved.Id, "I took the wrong line of the list."));
+        await service.WriteAsync("sefa", second, part);
+        var soAfterAll = new EntryCorrected(notSo.Id, "It was the right line.");
+
+        (await service.RefusedAsync("sefa", first, soAfterAll)).Sentence.ShouldStartWith(
+            $"TAKENBACK1 is set aside for T-{second} already."
+        );
+
+        await service.WriteAsync("sefa", second, new PartGivenUp("TAKENBACK1", NoReplacement.NotNeeded));
+        await service.WriteAsync("sefa", first, soAfterAll);
+        (await (await service.AsAsync("sefa")).PartAsync("TAKENBACK1", Ct)).Now!.ReservedFor.ShouldBe(first);
+    }
+
+    [Fact]
+    public async Task What_was_not_so_is_not_so_again_once_the_part_carries_old_data()
+    {
+        var (first, second) = (await service.OpenAsync("FSC-0409", "8"), await service.OpenAsync("FSC-0203", "8"));
+        var part = new PartReserved("TAKENBACK2", "Tollworth T1", Large, "Attic");
+        var reserved = await service.WriteAsync("sefa", first, part);
+        var notSo = await service.WriteAsync("sefa", first, new EntryCorrected(reserved.Id, "I took the wrong line of the list."));
+        await service.WriteAsync("sefa", second, part);
+        await service.WriteAsync("sefa", second, new PartIssued("TAKENBACK2", "ilka"));
+        await service.WriteAsync("ilka", second, new PartGivenUp("TAKENBACK2", NoReplacement.CarriesOldData));
+
+        (await service.RefusedAsync("sefa", first, new EntryCorrected(notSo.Id, "It was the right line."))).Sentence.ShouldContain(
+            "no wipe is on record"
+        );
     }
 }

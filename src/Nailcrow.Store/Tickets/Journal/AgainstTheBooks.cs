@@ -18,13 +18,11 @@ namespace Nailcrow.Store.Tickets.Journal;
 internal sealed class AgainstTheBooks(JournalConnection connection)
 {
     /// <returns>Why it is not written, and what would be; null where nothing speaks against it.</returns>
-    public async Task<string?> WhyNotAsync(TicketRecord record, EntryBody body)
-    {
-        var said = body is EntryCorrected { Instead: { } instead } ? instead : body;
-        return NewPart(record, body) is { } part ? await WhyNotSetAsideAsync(part, record.Ticket.Number)
-            : said is SuppliesUsed used ? await WhyNotUsedAsync(used)
-            : await AskedOfNobodyAsync(said);
-    }
+    public async Task<string?> WhyNotAsync(TicketRecord record, Intent intent, DateTimeOffset now) =>
+        Corrections.By(record, intent, now) is var change && NewPart(change) is { } part
+            ? await WhyNotSetAsideAsync(part, record.Ticket.Number)
+        : change.Newly<SuppliesUsed>() is { } used ? await WhyNotUsedAsync(used)
+        : await AskedOfNobodyAsync(change.Newly<EntryBody>());
 
     /// <summary>A name that nobody has used is asked about where it may be a slip: counted under two names, neither count is right.</summary>
     private async Task<string?> WhyNotUsedAsync(SuppliesUsed used) =>
@@ -48,7 +46,7 @@ internal sealed class AgainstTheBooks(JournalConnection connection)
     }
 
     /// <summary>Whom the service cannot ask is not asked: who it could be is said at once, and not by an errand that waits for ever.</summary>
-    private async Task<string?> AskedOfNobodyAsync(EntryBody said)
+    private async Task<string?> AskedOfNobodyAsync(EntryBody? said)
     {
         (string? Name, PartnerKind Kind)? asked = said switch
         {
@@ -72,10 +70,9 @@ internal sealed class AgainstTheBooks(JournalConnection connection)
     }
 
     /// <summary>The part that is to be set aside by it; one that was set aside already, and only has its size put right, is none.</summary>
-    private static PartReserved? NewPart(TicketRecord record, EntryBody body) =>
-        body is EntryCorrected { Instead: PartReserved instead } correction
-            ? (record.Find(correction.Entry)?.Body as PartReserved)?.Serial == instead.Serial
-                ? null
-                : instead
-            : body as PartReserved;
+    private static PartReserved? NewPart(Change change) =>
+        change.Newly<PartReserved>() is { } part
+        && (change.Was is not PartReserved was || SerialNumber.Normalise(was.Serial) != SerialNumber.Normalise(part.Serial))
+            ? part
+            : null;
 }

@@ -106,7 +106,7 @@ internal sealed class JournalBatch(
             return new Written.Declined(ruling);
         if (others.WhyNotYet(intent.Body) is { } notYet)
             return new Written.Declined(new Ruling.Refused(notYet));
-        if (await new AgainstTheBooks(connection).WhyNotAsync(record, intent.Body) is { } no)
+        if (await new AgainstTheBooks(connection).WhyNotAsync(record, intent, now) is { } no)
             return new Written.Declined(new Ruling.Refused(no));
         var entry = record.Next(intent, now);
         if (entry.Body is Unreadable unreadable) // what could not be read after a restart is not taken before it either

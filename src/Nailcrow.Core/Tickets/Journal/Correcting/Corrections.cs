@@ -2,6 +2,14 @@ using System.Collections.Immutable;
 
 namespace Nailcrow.Core.Tickets.Journal.Correcting;
 
+/// <summary>What an entry said before another one, and what it says with it; null where it says nothing.</summary>
+public sealed record Change(EntryBody? Was, EntryBody? Says)
+{
+    /// <summary>What is said newly, where it is of that kind; null too where only its time is another.</summary>
+    public T? Newly<T>()
+        where T : EntryBody => ReferenceEquals(Was, Says) ? null : Says as T;
+}
+
 /// <summary>Which entries of a ticket count otherwise than they were written. The set of entries decides, never their order.</summary>
 public sealed class Corrections
 {
@@ -22,6 +30,22 @@ public sealed class Corrections
                 of = of.Add(corrected, correction);
         return of.IsEmpty ? None : new(of);
     }
+
+    /// <summary>
+    /// What an entry changes in what is said: of a correction, and of one that takes a correction back, what the entry says that it is
+    /// about. Whoever holds what is said against other books holds this against them, and no way round is left.
+    /// </summary>
+    public static Change By(TicketRecord record, Intent intent, DateTimeOffset now)
+    {
+        if (intent.Body is not EntryCorrected correction)
+            return new(null, intent.Body);
+        if (record.Find(correction.Entry) is not { } entry || record.Find(intent.Id) is not null)
+            return new(null, null); // it is ruled on, or answered, as what it is
+        var about = entry.Body is EntryCorrected taken ? taken.Entry : entry.Id;
+        return new(Says(record, about), Says(record.With(record.Next(intent, now)), about));
+    }
+
+    private static EntryBody? Says(TicketRecord record, Guid entry) => record.AsItCounts().FirstOrDefault(e => e.Id == entry)?.Body;
 
     /// <summary>The entry that puts this one right; null where it counts as it was written.</summary>
     public Entry? Of(Guid entry) => _of.GetValueOrDefault(entry);
