@@ -18,9 +18,8 @@ namespace Nailcrow.Store.Tickets.Journal;
 internal sealed class AgainstTheBooks(JournalConnection connection)
 {
     /// <returns>Why it is not written, and what would be; null where nothing speaks against it.</returns>
-    public async Task<string?> WhyNotAsync(TicketRecord record, Intent intent, DateTimeOffset now) =>
-        Corrections.By(record, intent, now) is var change && NewPart(change) is { } part
-            ? await WhyNotSetAsideAsync(part, record.Ticket.Number)
+    public async Task<string?> WhyNotAsync(long ticket, Change change) =>
+        NewPart(change) is { } part ? await WhyNotSetAsideAsync(part, ticket)
         : change.Newly<SuppliesUsed>() is { } used ? await WhyNotUsedAsync(used)
         : await AskedOfNobodyAsync(change.Newly<EntryBody>());
 

@@ -106,7 +106,8 @@ internal sealed class JournalBatch(
             return new Written.Declined(ruling);
         if (others.WhyNotYet(intent.Body) is { } notYet)
             return new Written.Declined(new Ruling.Refused(notYet));
-        if (await new AgainstTheBooks(connection).WhyNotAsync(record, intent, now) is { } no)
+        var change = Corrections.By(record, intent, now);
+        if (await new AgainstTheBooks(connection).WhyNotAsync(record.Ticket.Number, change) is { } no)
             return new Written.Declined(new Ruling.Refused(no));
         var entry = record.Next(intent, now);
         if (entry.Body is Unreadable unreadable) // what could not be read after a restart is not taken before it either
@@ -128,7 +129,7 @@ internal sealed class JournalBatch(
             await connection.SentAsync(); // a guard of the database looks for the entry
             await PhotoRows.LetGoAsync(db, removed.Photo);
         }
-        await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, custodyBefore);
+        await new OtherTickets(this, db, connection.Pen, now).ToldAsync(entry, change, custodyBefore);
         return new Written.Kept(entry, _touched[entry.Ticket], Repeated: false);
     }
 

@@ -24,18 +24,20 @@ internal sealed class OtherTickets(JournalBatch batch, NailcrowDb db, LedgerPen 
     private AgainstTheRecord Against => new(batch, db, pen, WriteAsync);
 
     /// <param name="movesBefore">The hand-overs that the ticket had before the entry; one that is put right changes earlier ones.</param>
-    public async Task ToldAsync(Entry entry, IReadOnlyCollection<CustodyMove> movesBefore)
+    public async Task ToldAsync(Entry entry, Change change, IReadOnlyCollection<CustodyMove> movesBefore)
     {
         var moves = batch.Now(entry.Ticket).Ticket.Custody.Moves;
+        if (change.Was is not null)
+            await PutRightAsync(entry, change, movesBefore.Except(moves));
         if (!ReferenceEquals(moves, movesBefore)) // of a hundred entries hardly one moves a drive
         {
             var moved = moves.Except(movesBefore).ToList();
             await Against.MovedAsync(entry, moved);
             await TellWhatWentInAsync(batch.Now(entry.Ticket), moved, entry.Happened);
         }
-        if (entry.Body is ReturnArrived { SerialInBox: { } inBox } box)
-            await BoxOfAnotherAsync(entry, box, SerialNumber.Normalise(inBox));
-        else if (entry.Body is SnapshotTaken taken)
+        if (change.Newly<ReturnArrived>() is { SerialInBox: { } inBox } box)
+            await BoxOfAnotherAsync(entry, box, SerialNumber.Normalise(inBox), change.At ?? entry.Happened);
+        if (entry.Body is SnapshotTaken taken)
         {
             await Against.SeenAsync(entry, taken.Snapshot);
             await TellOtherTicketsAsync(entry, taken);
@@ -51,8 +53,17 @@ internal sealed class OtherTickets(JournalBatch batch, NailcrowDb db, LedgerPen 
             await OpenedAsync(entry.Ticket);
     }
 
+    private async Task PutRightAsync(Entry correction, Change change, IEnumerable<CustodyMove> gone) =>
+        await new PutRightElsewhere(batch, db, pen, WriteAsync).FollowAsync(
+            correction,
+            change,
+            gone.Select(m => m.Serial).ToHashSet(),
+            await OpenBesideAsync(batch.Now(correction.Ticket)),
+            now
+        );
+
     /// <summary>What is in the box is another ticket's: it is booked in there, in the same step.</summary>
-    private async Task BoxOfAnotherAsync(Entry entry, ReturnArrived box, string inBox)
+    private async Task BoxOfAnotherAsync(Entry entry, ReturnArrived box, string inBox, DateTimeOffset at)
     {
         if (
             batch.Now(entry.Ticket).Ticket.Custody.HolderOf(inBox) is not null
@@ -62,17 +73,20 @@ internal sealed class OtherTickets(JournalBatch batch, NailcrowDb db, LedgerPen 
             return;
         var there = (await batch.RecordAsync(db, number)).Ticket;
         if (there.Returns.Exists(r => r.Serial == inBox && r.ArrivedAt is null))
-            await WriteAsync(number, new ReturnArrived(inBox, inBox, box.State, box.Shelf), entry.Happened);
+            await WriteAsync(number, new ReturnArrived(inBox, inBox, box.State, box.Shelf), at);
         else if (to.Kind == HolderKind.Depot)
-            await WriteAsync(number, new PartTakenBack(inBox, to.Name, box.Shelf), entry.Happened);
+            await WriteAsync(number, new PartTakenBack(inBox, to.Name, box.Shelf), at);
         else
             return;
         await WriteAsync(
             entry.Ticket,
-            new NoteWritten($"{inBox}, which was in the box, belongs to {TicketNumber.Text(number)}; it is booked in there."),
-            entry.Happened
+            new NoteWritten($"{InTheBox(inBox)} belongs to {TicketNumber.Text(number)}; it is booked in there."),
+            at
         );
     }
+
+    /// <summary>How the note begins that tells of a drive that was in the box of another.</summary>
+    public static string InTheBox(string serial) => $"{serial}, which was in the box,";
 
     /// <summary>Whoever opened it, a new ticket goes by what is known of its machine, and knows whether it is a repeat.</summary>
     private async Task OpenedAsync(long ticket)

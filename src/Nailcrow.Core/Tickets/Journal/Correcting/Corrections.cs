@@ -3,7 +3,8 @@ using System.Collections.Immutable;
 namespace Nailcrow.Core.Tickets.Journal.Correcting;
 
 /// <summary>What an entry said before another one, and what it says with it; null where it says nothing.</summary>
-public sealed record Change(EntryBody? Was, EntryBody? Says)
+/// <param name="At">When that happened; null where it is as the other entry says.</param>
+public sealed record Change(EntryBody? Was, EntryBody? Says, DateTimeOffset? At = null)
 {
     /// <summary>What is said newly, where it is of that kind; null too where only its time is another.</summary>
     public T? Newly<T>()
@@ -42,10 +43,11 @@ public sealed class Corrections
         if (record.Find(correction.Entry) is not { } entry || record.Find(intent.Id) is not null)
             return new(null, null); // it is ruled on, or answered, as what it is
         var about = entry.Body is EntryCorrected taken ? taken.Entry : entry.Id;
-        return new(Says(record, about), Says(record.With(record.Next(intent, now)), about));
+        var (was, says) = (Counting(record, about), Counting(record.With(record.Next(intent, now)), about));
+        return new(was?.Body, says?.Body, says?.Happened);
     }
 
-    private static EntryBody? Says(TicketRecord record, Guid entry) => record.AsItCounts().FirstOrDefault(e => e.Id == entry)?.Body;
+    private static Entry? Counting(TicketRecord record, Guid entry) => record.AsItCounts().FirstOrDefault(e => e.Id == entry);
 
     /// <summary>The entry that puts this one right; null where it counts as it was written.</summary>
     public Entry? Of(Guid entry) => _of.GetValueOrDefault(entry);
