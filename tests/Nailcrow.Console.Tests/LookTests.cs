@@ -120,12 +120,37 @@ public sealed class LookTests(ConsoleInUse use)
         {
             silence = new();
             await page.GotoAsync(path, new() { WaitUntil = WaitUntilState.DOMContentLoaded });
-            await Fetching(page).WaitForAsync();
+            await SaysThatItWaitsAsync(page, path);
             (await ViolationsAsync(page)).ShouldBe("", $"{path} while it waits");
             silence.SetResult();
             await page.GetByRole(AriaRole.Alert).First.WaitForAsync();
             (await ViolationsAsync(page)).ShouldBe("", $"{path} without an answer");
         }
+    }
+
+    private static async Task SaysThatItWaitsAsync(IPage page, string path)
+    {
+        try
+        {
+            await Fetching(page).WaitForAsync();
+        }
+        catch (TimeoutException)
+        {
+            throw new ShouldAssertException($"{path} never said that it waits; it shows: {await page.Locator("body").InnerTextAsync()}");
+        }
+    }
+
+    [Fact]
+    public async Task A_page_that_was_opened_while_the_service_was_away_comes_once_it_is_back()
+    {
+        var page = await use.PageAsync();
+        await page.RouteAsync("**/api/me", route => route.AbortAsync("connectionrefused"));
+        await page.GotoAsync("/desk", new() { WaitUntil = WaitUntilState.DOMContentLoaded });
+        await page.GetByRole(AriaRole.Alert).Filter(new() { HasText = "this page tries again" }).WaitForAsync();
+
+        await page.UnrouteAsync("**/api/me");
+
+        await page.GetByRole(AriaRole.Heading, new() { Name = "Desk" }).WaitForAsync();
     }
 
     [Fact]

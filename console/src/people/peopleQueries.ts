@@ -1,10 +1,12 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, unwrap } from '../shared/api'
+import { api, isOutOfContact, unwrap } from '../shared/api'
 
 export const meQuery = queryOptions({
   queryKey: ['me'],
   queryFn: async ({ signal }) => unwrap(await api.GET('/api/me', { signal })),
   staleTime: 60_000,
+  // Nothing listens for news before one knows whose page it is: what was opened while the service was away asks again by itself.
+  refetchInterval: ({ state }) => (state.data === undefined && state.error && isOutOfContact(state.error) ? 3_000 : false),
 })
 export const useMe = () => useQuery(meQuery)
 
