@@ -228,6 +228,8 @@ internal static class TicketsEndpoints
         CancellationToken ct
     )
     {
+        if (Ruling.On(record, intent, now) is Ruling.NotAllowed)
+            return new Parsed<Intent>.Ok(intent); // whose it is to say comes before whether it fits, and the journal says that
         if ((PartOf(intent.Body) ?? Corrections.By(record, intent, now).Newly<PartReserved>()) is not { } part)
             return new Parsed<Intent>.Ok(intent);
         var judged =
