@@ -95,6 +95,44 @@ public sealed class PutRightElsewhereTests(PeopledService service) : IClassFixtu
     }
 
     [Fact]
+    public async Task What_a_third_ticket_has_by_then_stays_with_that()
+    {
+        var (ours, theirs) = (await service.OpenAsync("FSC-0409", "4"), await service.OpenAsync("FSC-0422", "4"));
+        var third = await service.OpenAsync("FSC-0435", "4");
+        var part = new PartReserved("GONEIN0002", "Tollworth T1", 14_000_000_000_000, "Attic");
+        await service.WriteAsync("sefa", ours, part);
+        var slip = await service.WriteAsync("sefa", theirs, new PartIssued("GONEIN0002", "ilka"));
+        await service.WriteAsync("sefa", third, part);
+
+        await service.WriteAsync("sefa", theirs, NotSo(slip.Id));
+
+        var sefa = await service.AsAsync("sefa");
+        (await sefa.TicketAsync(ours, Ct)).Part?.GivenUp.ShouldBe(NoReplacement.NotHere);
+        (await sefa.JournalAsync(ours, 0, Ct)).Told![^1].ShouldContain($"GONEIN0002 is set aside for T-{third} already.");
+        (await sefa.PartAsync("GONEIN0002", Ct)).Now!.ReservedFor.ShouldBe(third);
+        (await sefa.BalanceAsync(Ct)).Contradictions.ShouldBe(0);
+    }
+
+    /// <summary>It was put in at another time, or into another bay: it is elsewhere all the same.</summary>
+    [Fact]
+    public async Task What_is_only_put_right_as_to_when_and_where_is_not_given_back()
+    {
+        var (ours, theirs) = (await service.OpenAsync("FSC-0409", "6"), await service.OpenAsync("FSC-0422", "6"));
+        var part = new PartReserved("GONEIN0003", "Tollworth T1", 14_000_000_000_000, "Attic");
+        await service.WriteAsync("sefa", ours, part);
+        var there = await service.WriteAsync("ilka", theirs, new DriveInserted("6", "GONEIN0003"));
+        var sefa = await service.AsAsync("sefa");
+        var setAside = (await sefa.JournalAsync(ours, 0, Ct)).Entries.Single(e => e.Body is PartReserved).RecordedAt;
+
+        await service.WriteAsync("ilka", theirs, new EntryCorrected(there.Id, "The bay beside.", new DriveInserted("7", "GONEIN0003")));
+        await service.WriteAsync("ilka", theirs, new EntryCorrected(there.Id, "Earlier.", null, setAside.AddMilliseconds(1)));
+
+        (await sefa.TicketAsync(ours, Ct)).Part?.GivenUp.ShouldBe(NoReplacement.NotHere);
+        (await sefa.PartAsync("GONEIN0003", Ct)).Now!.ReservedFor.ShouldBeNull();
+        (await HolderAsync("GONEIN0003")).ShouldBe(HolderKind.Bay);
+    }
+
+    [Fact]
     public async Task What_went_in_beside_by_mistake_is_not_told_of_the_machine_any_more()
     {
         var (ours, beside) = (await service.OpenAsync("FSC-0435", "1"), await service.OpenAsync("FSC-0435", "5"));

@@ -33,11 +33,18 @@ public sealed record DriveModel(
     {
         var (listed, said) = (Spaced(id), Spaced(named));
         return said.Length > 0
-            && (listed.Equals(said, StringComparison.OrdinalIgnoreCase) || listed.EndsWith($" {said}", StringComparison.OrdinalIgnoreCase));
+            && listed.EndsWith(said, StringComparison.OrdinalIgnoreCase)
+            && (listed.Length == said.Length || listed[^(said.Length + 1)] == ' ');
     }
 
-    /// <summary>A name with one blank between its words.</summary>
-    internal static string Spaced(string name) => string.Join(' ', name.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+    /// <summary>A name with one blank between its words. Lists are gone through by names, which nearly always are as they should be.</summary>
+    internal static string Spaced(string name)
+    {
+        for (var i = 0; i < name.Length; i++)
+            if (char.IsWhiteSpace(name[i]) && (name[i] != ' ' || i == 0 || i == name.Length - 1 || name[i - 1] == ' '))
+                return string.Join(' ', name.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+        return name;
+    }
 }
 
 /// <summary>A drive that lies in a depot and could be brought.</summary>

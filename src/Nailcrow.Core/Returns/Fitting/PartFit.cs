@@ -60,7 +60,9 @@ public sealed record PartFit(
             .Concat(model is null ? [] : Blocking(model, place.Machine))
             .Concat(NotWiped(part) is { } unwiped ? [unwiped] : [])
             .ToList();
-        var warns = (model is null ? [Unlisted(part), .. KnownBad(part, model, place)] : Warning(part, model, place))
+        var said = Said(model?.Id ?? part.Model, place);
+        var warns = KnownBad(model?.Id ?? part.Model, said, place)
+            .Concat(model is null ? [Unlisted(part)] : Warning(model, said, place))
             .Concat(Worn(part, place))
             .Concat(part.Bytes == 0 ? ["How large it is is not on record; read its label."] : [])
             .ToList();
@@ -73,7 +75,7 @@ public sealed record PartFit(
             blocks,
             warns,
             blocks.Count > 0 ? [] : [.. (place.Weighed ?? Weighing.Nothing).Notes(part)],
-            Said(part, model, place)?.NotBecause is not null
+            said?.NotBecause is not null
         );
     }
 
@@ -126,27 +128,25 @@ public sealed record PartFit(
                 + "Wipe it and record that."
             : null;
 
-    /// <summary>What is said of a drive's model in this machine, by whatever name; what works nowhere comes before what works.</summary>
-    private static Qualified? Said(StockPart part, DriveModel? model, Place place)
-    {
-        var name = model?.Id ?? part.Model;
-        return place
-            .Known.Where(k => DriveModel.IsCalled(name, k.DriveModel) || DriveModel.IsCalled(k.DriveModel, name))
-            .OrderBy(k => k.DriveModel != name)
+    /// <summary>
+    /// What is said of a drive model in this machine, by whatever name: first by its own, and where several other names may mean it,
+    /// first that it does not work.
+    /// </summary>
+    private static Qualified? Said(string model, Place place) =>
+        place
+            .Known.Where(k => DriveModel.IsCalled(model, k.DriveModel) || DriveModel.IsCalled(k.DriveModel, model))
+            .OrderBy(k => k.DriveModel != model)
             .ThenBy(k => k.NotBecause is null)
             .FirstOrDefault();
-    }
 
-    private static IEnumerable<string> KnownBad(StockPart part, DriveModel? model, Place place) =>
-        Said(part, model, place)?.NotBecause is { } because
-            ? [$"{model?.Id ?? part.Model} is known not to work in {place.Machine.Maker} {place.Machine.Name}: {because.TrimEnd('.')}."]
+    private static IEnumerable<string> KnownBad(string model, Qualified? said, Place place) =>
+        said?.NotBecause is { } because
+            ? [$"{model} is known not to work in {place.Machine.Maker} {place.Machine.Name}: {because.TrimEnd('.')}."]
             : [];
 
-    private static IEnumerable<string> Warning(StockPart part, DriveModel model, Place place)
+    private static IEnumerable<string> Warning(DriveModel model, Qualified? said, Place place)
     {
-        foreach (var bad in KnownBad(part, model, place))
-            yield return bad;
-        if (Said(part, model, place) is null && place.Known.Any(k => k.NotBecause is null))
+        if (said is null && place.Known.Any(k => k.NotBecause is null))
             yield return $"{model.Id} is not on the maker's list for {place.Machine.Maker} {place.Machine.Name}.";
         if (model.Shingled)
             yield return "Its tracks overlap (shingled): a rebuild onto it can take many times as long.";

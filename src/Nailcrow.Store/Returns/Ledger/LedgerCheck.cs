@@ -154,7 +154,13 @@ internal static class LedgerCheck
         // No serial has small letters, so all parts come before the first supply.
         var some = await WholeLines.SomeAsync(db, after, SupplyName.KeyBegins, InAPiece, ct);
         return some is [.., var last]
-            ? (last.Serial, [.. some.Select(one => new KeptTexts(one.Serial, one.Texts).Line()).Where(l => l.Movements.Count > 0)])
+            ? (
+                last.Serial,
+                [
+                    .. some.Select(one => PartLine.Of(one.Serial, one.Texts.Select(MovementText.Read).OfType<Movement>()))
+                        .Where(l => l.Movements.Count > 0),
+                ]
+            )
             : (null, []);
     }
 
@@ -220,13 +226,7 @@ internal static class LedgerCheck
 
     private static Task<List<PartLine>> Folded(List<KeptBytes> some) => Task.Run(() => some.ConvertAll(kept => kept.Line()));
 
-    /// <summary>A part's line as it is kept.</summary>
-    private sealed record KeptTexts(string Serial, List<string> Texts)
-    {
-        public PartLine Line() => PartLine.Of(Serial, [.. Texts.Select(text => MovementText.Read(text)).OfType<Movement>()]);
-    }
-
-    /// <summary>The same in UTF-8.</summary>
+    /// <summary>A part's line as it is kept, in UTF-8.</summary>
     private sealed record KeptBytes(string Serial, List<byte[]> Texts)
     {
         public PartLine Line() => PartLine.Of(Serial, [.. Texts.Select(text => MovementText.Read(text)).OfType<Movement>()]);

@@ -27,7 +27,7 @@ internal sealed class OtherTickets(JournalBatch batch, NailcrowDb db, LedgerPen 
     public async Task ToldAsync(Entry entry, Change change, IReadOnlyCollection<CustodyMove> movesBefore)
     {
         var moves = batch.Now(entry.Ticket).Ticket.Custody.Moves;
-        if (change.Was is not null)
+        if (change.Was is not null && !ReferenceEquals(change.Was, change.Says)) // at another time it means the same to others
             await PutRightAsync(entry, change, movesBefore.Except(moves));
         if (!ReferenceEquals(moves, movesBefore)) // of a hundred entries hardly one moves a drive
         {

@@ -1,6 +1,7 @@
 using Nailcrow.Core.People;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
+using Nailcrow.Core.Returns.Ledger;
 using Nailcrow.Core.Swaps.Drives;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
@@ -40,15 +41,27 @@ internal sealed class PutRightElsewhere(JournalBatch batch, NailcrowDb db, Ledge
                 if (there.Corrections.Of(wrong.Id) is null)
                     await write(
                         other,
-                        await IsTakenAsync(wrong, other) ? new NoteWritten(because) : new EntryCorrected(wrong.Id, because),
+                        await WhoHasItAsync(wrong, other) is { } taken
+                            ? new NoteWritten($"{because} {taken}")
+                            : new EntryCorrected(wrong.Id, because),
                         now
                     );
         }
     }
 
-    /// <summary>What another ticket has by now is not given back to the one that it was taken from.</summary>
-    private async Task<bool> IsTakenAsync(Entry wrong, long ticket) =>
-        wrong.Body is PartUsedElsewhere used && (await pen.LineAsync(used.Serial)).ReservedFor.Any(t => t != ticket);
+    /// <summary>What another ticket has all the same is not given back to the one that it was taken from; null where none has it.</summary>
+    private async Task<string?> WhoHasItAsync(Entry wrong, long ticket)
+    {
+        if (wrong.Body is not PartUsedElsewhere used)
+            return null;
+        var line = await pen.LineAsync(used.Serial);
+        return Reservable.WhyNot(line, ticket)
+            ?? (
+                line.Last is { Ticket: { } by, To: { MayKeep: false } to } && by != ticket
+                    ? $"{line.Serial} is {to.Where()}, by {TicketNumber.Text(by)}."
+                    : null
+            );
+    }
 
     /// <summary>The drive that was said to be in a box, where it was not in it after all.</summary>
     private static string? BoxGone(Change change) =>

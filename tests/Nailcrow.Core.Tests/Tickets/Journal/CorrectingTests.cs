@@ -72,6 +72,25 @@ public class CorrectingTests
         report.Single(m => m.Move == Move.PutRight).Fields.Select(f => f.Name).ShouldNotContain("instead.asset");
     }
 
+    /// <summary>The last correction is the one that counts, so each that is offered says again what the ones before it did.</summary>
+    [Fact]
+    public void What_was_put_right_before_goes_along_with_what_is_put_right_next()
+    {
+        var played = Played.At("end");
+        var issued = played.Entries.Last(e => e.Body is PartIssued);
+        EntryCorrected Offered(Move way) =>
+            (EntryCorrected)CorrectionsOffered.On(played.Record, issued, Played.Lioth).Single(m => m.Move == way).Body!;
+        var earlier = issued.Happened.AddMinutes(-1);
+
+        Offered(Move.PutRight).HappenedAt.ShouldBeNull();
+        played.Arrives(new EntryCorrected(issued.Id, "A minute before.", null, earlier), Played.Lioth);
+        Offered(Move.PutRight).HappenedAt.ShouldBe(earlier);
+
+        var other = new PartIssued(Some.New, "tamsel");
+        played.Arrives(Offered(Move.PutRight) with { Because = "To tamsel.", Instead = other }, Played.Lioth);
+        (Offered(Move.OtherTime).Instead, Offered(Move.OtherTime).HappenedAt).ShouldBe((other, earlier));
+    }
+
     [Fact]
     public void Whoever_wrote_it_or_a_lead_puts_it_right_and_nobody_what_was_decided()
     {

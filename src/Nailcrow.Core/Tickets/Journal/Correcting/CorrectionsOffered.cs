@@ -83,7 +83,8 @@ public static class CorrectionsOffered
                         "It was so",
                         null,
                         MoveWay.Entry,
-                        new EntryCorrected(entry.Id, "", body),
+                        // The last correction is the one that counts: a time that was put right before goes along.
+                        new EntryCorrected(entry.Id, "", body, counts.Happened == entry.Happened ? null : counts.Happened),
                         [.. fields.Select(f => f with { Name = $"instead.{f.Name}" }), because],
                         $"{entry.Seq}"
                     ),
