@@ -100,6 +100,29 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
     }
 
     [Fact]
+    public async Task A_part_that_was_given_up_is_nobodys_replacement_and_whoever_wants_one_that_is_away_is_told_who_has_it()
+    {
+        await AsSefaAsync(["stock", "receive", "AWAY00001A", .. New]);
+        var ticket = await use.TypedTicketAsync();
+        await use.Command.DoneAsync("ticket", "assign", ticket, "ilka", "--as", "dorrik");
+        await AsSefaAsync("part", "reserve", ticket, "AWAY00001A");
+        (await use.Command.DoneAsync("bring", ticket)).ShouldContain("AWAY00001A Cindral C12T: set aside in Cellar");
+        await AsSefaAsync("part", "issue", ticket);
+        (await use.Command.DoneAsync("ticket", "show", ticket)).ShouldContain("AWAY00001A Cindral C12T, with ilka");
+
+        var other = await use.Command.RunAsync("part", "reserve", await use.TypedTicketAsync(), "away00001a", "--as", "sefa");
+        (other.Code, other.Error.Trim()).ShouldBe((1, "AWAY00001A is in no depot: it is with engineer ilka."));
+        var second = await use.Command.RunAsync(["part", "reserve", ticket, "AWAY00002B", .. New, "--as", "sefa"]);
+        second.Error.ShouldContain(
+            "AWAY00001A is already issued to ilka for this ticket. Another takes the place of one that was given up."
+        );
+
+        await use.Command.DoneAsync("part", "give-up", ticket, "AWAY00001A", "--why", "dead-on-arrival");
+        foreach (var told in new[] { await use.Command.DoneAsync("bring", ticket), await use.Command.DoneAsync("ticket", "show", ticket) })
+            told.ShouldContain("given up: dead on arrival");
+    }
+
+    [Fact]
     public async Task A_van_is_counted_and_everything_balances()
     {
         await AsSefaAsync(["stock", "receive", "VANS00001A", "VANS00002B", .. New]);

@@ -28,12 +28,12 @@ export function BringPage() {
       <section className="panel now" aria-label="What is needed">
         <p style={{ fontSize: 20, margin: 0 }}>{needed}</p>
         {spares && <p style={{ margin: '8px 0 0' }}>Spares there: {spares}</p>}
-        {ticket.data.part && (
-          <p style={{ margin: '8px 0 0' }}>
-            Reserved: <span className="mono">{ticket.data.part.serial}</span> {ticket.data.part.model}
-            {ticket.data.part.overruledBecause ? `, although warned: ${ticket.data.part.overruledBecause}` : ''}
+        {(ticket.data.replacements ?? []).map(part => (
+          <p key={part.serial} style={{ margin: '8px 0 0' }}>
+            <span className="mono">{part.serial}</span> {part.model}: {part.is}
+            {part.overruledBecause ? `, although warned: ${part.overruledBecause}` : ''}
           </p>
-        )}
+        ))}
       </section>
       <InStock ticket={ticket.data} parts={parts} />
       {capacity && <Capacities number={number} capacity={capacity} upgrades={upgrades} eachBay={eachBay ?? []} />}

@@ -140,12 +140,13 @@ function AtTheSite({ ticket }: Known) {
 /** Each replacement that was set aside, and where it is. */
 function Parts({ ticket }: Known) {
   const here = `/tickets/${ticket.number}`
+  const replacements = ticket.replacements ?? []
   return (
     <Fact name="Replacement">
-      {ticket.parts.length === 0 && 'none reserved '}
-      {ticket.parts.map(part => (
+      {replacements.length === 0 && 'none reserved '}
+      {replacements.map(part => (
         <span key={part.serial} style={{ display: 'block' }}>
-          <span className="mono">{part.serial}</span> {part.model}, {where(ticket, part)}
+          <span className="mono">{part.serial}</span> {part.model}, {part.is}
         </span>
       ))}
       <Link to={`${here}/bring`}>What to bring</Link> · <Link to={`${here}/return`}>Parts and returns</Link>
@@ -246,11 +247,6 @@ function Ends({ ticket }: Known) {
       ))}
     </>
   )
-}
-
-function where({ held }: TicketView, part: TicketView['parts'][number]): string {
-  if (held.some(h => h.serial === part.serial && h.what === 'went in')) return 'fitted'
-  return part.issuedTo ? `with ${part.issuedTo}` : `reserved at ${part.depot}`
 }
 
 function Fact({ name, children }: { name: string; children: React.ReactNode }) {

@@ -5,6 +5,7 @@ using Nailcrow.Cli.Shell.Telling;
 using Nailcrow.Client;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Returns.Fitting;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 
 namespace Nailcrow.Cli.Returns;
@@ -25,13 +26,19 @@ internal static class BringCommand
         }.Does(async call =>
         {
             var bring = await call.Client.BringAsync(call.Get(ticket), call.Ct, call.Get(plan));
-            call.Show(bring, ContractJson.Default.BringView, screen => Told(screen, bring, call.Get(all)));
+            var view = await call.Client.TicketAsync(call.Get(ticket), call.Ct);
+            call.Show(bring, ContractJson.Default.BringView, screen => Told(screen, bring, view.Replacements, call.Get(all)));
         });
     }
 
-    private static void Told(Screen screen, BringView bring, bool all)
+    private static void Told(Screen screen, BringView bring, IReadOnlyList<Replacement> replacements, bool all)
     {
         screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
+        foreach (var part in replacements)
+            screen.Line(
+                $"{Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}: {Screen.Safe(part.Is)}"
+                    + $"{(part.OverruledBecause is { } because ? $", although warned: {Screen.Safe(because)}" : "")}"
+            );
         Parts(screen, bring.Parts, all);
         if (bring.Spares is { } spares)
             screen.Line($"Spares there: {Screen.Safe(spares)}");

@@ -2,6 +2,7 @@ using System.CommandLine;
 using Nailcrow.Cli.Appliances;
 using Nailcrow.Cli.Shell;
 using Nailcrow.Cli.Tickets;
+using Nailcrow.Client.Appliances;
 using Nailcrow.Core.Returns;
 using Nailcrow.Core.Returns.Ending;
 using Nailcrow.Core.Returns.Issuing;
@@ -34,30 +35,38 @@ internal static class PartCommands
         }.Does(async call =>
         {
             var asked = call.Get(serial);
-            var listed =
-                call.Get(model) is null || call.Get(size) is null || call.Get(depot) is null
-                    ? (await call.Client.FindDrivesAsync(asked, call.Ct)).Drives.FirstOrDefault(d =>
-                        d.Depot is not null && string.Equals(d.Serial, asked, StringComparison.OrdinalIgnoreCase)
-                    )
-                    : null;
-            var what =
-                call.Get(model) ?? listed?.Model ?? throw new UsageProblem($"{asked} is not in stock; say --model, --size and --depot.");
-            var bytes = call.Get(size) is { } text
-                ? Size.Parse(text)
-                : listed?.Bytes ?? throw new UsageProblem($"{asked} is not in stock; say --size.");
+            var isSaid = call.Get(model) is not null && call.Get(size) is not null && call.Get(depot) is not null;
+            var listed = isSaid ? null : await InStockAsync(call, asked);
             await call.WriteAsync(
                 call.Get(ticket),
                 new PartReserved(
                     asked,
-                    what,
-                    bytes,
-                    call.Get(depot) ?? listed?.Depot ?? throw new UsageProblem($"{asked} is not in stock; say --depot."),
+                    call.Get(model) ?? listed?.Model ?? throw NotInStock(asked, "--model, --size and --depot"),
+                    call.Get(size) is { } text ? Size.Parse(text) : listed?.Bytes ?? throw NotInStock(asked, "--size"),
+                    call.Get(depot) ?? listed?.Depot ?? throw NotInStock(asked, "--depot"),
                     OverruledBecause: call.Get(because)
                 ),
                 $"{asked} is reserved."
             );
         });
     }
+
+    /// <summary>What a depot has by this serial; null where nobody knows it.</summary>
+    /// <exception cref="Refusal">It is somewhere else, with where.</exception>
+    private static async Task<DriveLine?> InStockAsync(Call call, string serial)
+    {
+        var known = (await call.Client.FindDrivesAsync(serial, call.Ct)).Drives.FirstOrDefault(d =>
+            string.Equals(d.Serial, serial, StringComparison.OrdinalIgnoreCase)
+        );
+        return known switch
+        {
+            { Depot: null, With: { } holder } => throw new Refusal($"{known.Serial} is in no depot: it is with {holder}."),
+            { Depot: null, Asset: { } asset } => throw new Refusal($"{known.Serial} is in no depot: it is in bay {known.Bay} of {asset}."),
+            _ => known,
+        };
+    }
+
+    private static UsageProblem NotInStock(string serial, string toSay) => new($"{serial} is not in stock; say {toSay}.");
 
     private static Command Used()
     {

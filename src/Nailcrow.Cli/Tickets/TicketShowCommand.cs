@@ -130,11 +130,8 @@ internal static class TicketShowCommand
     {
         if (view.Chosen.Count > 1)
             screen.Line($"  drives     {view.Chosen.Count}, in this order: {Screen.Safe(string.Join(", ", view.Chosen))}");
-        foreach (var part in view.Parts)
-            screen.Line(
-                $"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, "
-                    + $"{(part.IssuedTo is { } holder ? $"issued to {Screen.Safe(holder)}" : $"reserved at {Screen.Safe(part.Depot)}")}"
-            );
+        foreach (var part in view.Replacements)
+            screen.Line($"  part       {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}, {Screen.Safe(part.Is)}");
         foreach (var swap in view.EarlierSwaps.Append(view.Swap).Where(s => s.OutSerial is not null || s.InSerial is not null))
             screen.Line(
                 swap.OutSerial is null

@@ -30,6 +30,8 @@ public sealed record PartReserved(
     string? OverruledBecause = null
 ) : DecisionBody
 {
+    private const string GiveUpFirst = "Another takes the place of one that was given up.";
+
     public override string Told() =>
         $"Reserved {Serial}, {Model}, {ByteSize.Both(Bytes)}, at "
         + $"{Depot}{(OverruledBecause is { } because ? $", although: {string.Join(" ", Warnings ?? [])} Because: {because}" : "")}";
@@ -42,8 +44,9 @@ public sealed record PartReserved(
             is { GivenUp: { } why and not (NoReplacement.NotNeeded or NoReplacement.FoundBetter) }
             ? $"{SerialNumber.Normalise(Serial)} was given up on this ticket: {EntryTold.Said(Words.Of(why))}. Take another part."
         : Replaced(ticket) is null && ticket.Parts.Count >= ticket.DrivesWanted
-            ? ticket.Parts is [{ IssuedTo: { } holder } part] ? $"{part.Serial} is already issued to {holder} for this ticket."
-                : $"All {ticket.Parts.Count} parts of this ticket are already issued."
+            ? ticket.Parts is [{ IssuedTo: { } holder } part]
+                    ? $"{part.Serial} is already issued to {holder} for this ticket. {GiveUpFirst}"
+                : $"All {ticket.Parts.Count} parts of this ticket are already issued. {GiveUpFirst}"
         : Target.LeastBytes(ticket) is { } needed && ByteSize.Labelled(Bytes) < needed
             ? $"{Serial} has {Bytes:N0} bytes; {needed:N0} are needed for the array to hold what it holds now."
         : Warnings is [_, ..] && string.IsNullOrWhiteSpace(OverruledBecause)

@@ -69,6 +69,9 @@ public sealed record TicketView
     public required ReservedPart? Part { get; init; }
     public required IReadOnlyList<ReservedPart> Parts { get; init; }
 
+    /// <summary>The same parts as people are told of them, each with where it is; also those that were given up and whose place waits.</summary>
+    public IReadOnlyList<Replacement> Replacements { get; init; } = [];
+
     /// <summary>The serials of the drives it swaps, in their order; empty where only the reported one is.</summary>
     public required IReadOnlyList<string> Chosen { get; init; }
 
@@ -180,6 +183,7 @@ public sealed record TicketView
             LocatorOn = ticket.LocatorOn,
             Part = ticket.Part,
             Parts = ticket.Parts,
+            Replacements = Replacement.Of(ticket),
             Chosen = ticket.Chosen,
             InTurn = WorstFirst.Of(ticket, danger),
             Run = RunView.Of(ticket, known, now),
