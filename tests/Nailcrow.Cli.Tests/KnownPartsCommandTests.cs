@@ -64,4 +64,21 @@ public sealed class KnownPartsCommandTests(CommandInUse use) : IClassFixture<Com
         await ListedAsync("");
         (await use.Command.DoneAsync("bring", await use.TypedTicketAsync())).ShouldNotContain("known not to work");
     }
+
+    [Fact]
+    public async Task A_model_that_turns_out_never_to_work_is_told_of_the_part_that_is_set_aside_already()
+    {
+        var ticket = await use.TypedTicketAsync();
+        string[] part = ["NEVER0002B", "--depot", "Hill", "--model", "Cindral C12T", "--size", "14TB"];
+        await use.Command.DoneAsync(["stock", "receive", .. part, "--as", "sefa"]);
+        await use.Command.DoneAsync("part", "reserve", ticket, "NEVER0002B", "--as", "sefa");
+        (await use.Command.DoneAsync("bring", ticket)).ShouldNotContain("look twice:");
+
+        await ListedAsync("it is dropped by the array within a day");
+
+        var told = Squeezed(await use.Command.DoneAsync("bring", ticket));
+        told.ShouldContain("NEVER0002B Cindral C12T: set aside in Hill look twice: ");
+        told.ShouldContain("it is dropped by the array within a day");
+        await ListedAsync("");
+    }
 }

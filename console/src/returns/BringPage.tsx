@@ -21,7 +21,7 @@ export function BringPage() {
   const ticket = useTicket(number)
   const bring = useBring(number, null)
   if (!ticket.data || !bring.data) return <WaitingPage for="what to bring" problem={ticket.error ?? bring.error} />
-  const { needed, parts, capacity, upgrades, tools, eachBay, spares } = bring.data
+  const { needed, parts, capacity, upgrades, tools, eachBay, spares, setAside } = bring.data
   return (
     <main className="page">
       <TicketHead ticket={ticket.data} here="what to bring" />
@@ -29,10 +29,7 @@ export function BringPage() {
         <p style={{ fontSize: 20, margin: 0 }}>{needed}</p>
         {spares && <p style={{ margin: '8px 0 0' }}>Spares there: {spares}</p>}
         {(ticket.data.replacements ?? []).map(part => (
-          <p key={part.serial} style={{ margin: '8px 0 0' }}>
-            <span className="mono">{part.serial}</span> {part.model}: {part.is}
-            {part.overruledBecause ? `, although warned: ${part.overruledBecause}` : ''}
-          </p>
+          <SetAside key={part.serial} part={part} now={setAside?.find(p => p.part.serial === part.serial)} />
         ))}
       </section>
       <InStock ticket={ticket.data} parts={parts} />
@@ -46,6 +43,21 @@ export function BringPage() {
         </ul>
       </section>
     </main>
+  )
+}
+
+/** Where a replacement is, and what speaks against it today, whatever was said when it was set aside. */
+function SetAside({ part, now }: { part: NonNullable<TicketView['replacements']>[number]; now: Part | undefined }) {
+  return (
+    <div style={{ margin: '8px 0 0' }}>
+      <span className="mono">{part.serial}</span> {part.model}: {part.is}
+      {part.overruledBecause ? `, although warned: ${part.overruledBecause}` : ''}
+      {now && now.fit !== 'fits' && (
+        <div>
+          <Verdict fit={now.fit} /> {[...now.blocks, ...now.warns].join(' ')}
+        </div>
+      )}
+    </div>
   )
 }
 
@@ -154,6 +166,10 @@ function PlanTrial({ number }: { number: number }) {
 
 const fits = { fits: '○ fits', 'fits-with-warnings': '▬ look twice', 'does-not-fit': '✕ does not fit' } as const
 
+const Verdict = ({ fit }: { fit: Part['fit'] }) => (
+  <strong className={fit === 'does-not-fit' ? 'brick' : fit === 'fits-with-warnings' ? 'ochre' : undefined}>{fits[fit]}</strong>
+)
+
 function PartLine({ part, writer, free }: { part: Part; writer: Writer; free: boolean }) {
   const [because, setBecause] = useState('')
   const warned = part.fit === 'fits-with-warnings'
@@ -168,8 +184,8 @@ function PartLine({ part, writer, free }: { part: Part; writer: Writer; free: bo
     })
   return (
     <article className="part-line" aria-label={part.part.serial}>
-      <strong className={part.fit === 'does-not-fit' ? 'brick' : warned ? 'ochre' : undefined}>{fits[part.fit]}</strong>{' '}
-      <span className="mono">{part.part.serial}</span> {part.part.model}, {size(part.part.bytes)}, {part.part.depot}
+      <Verdict fit={part.fit} /> <span className="mono">{part.part.serial}</span> {part.part.model}, {size(part.part.bytes)},{' '}
+      {part.part.depot}
       {[...part.blocks, ...part.warns].map(reason => (
         <p key={reason} style={{ margin: '2px 0 0' }}>
           {reason}

@@ -35,10 +35,7 @@ internal static class BringCommand
     {
         screen.Line($"[bold]{Screen.Safe(bring.Needed)}[/]");
         foreach (var part in replacements)
-            screen.Line(
-                $"{Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}: {Screen.Safe(part.Is)}"
-                    + $"{(part.OverruledBecause is { } because ? $", although warned: {Screen.Safe(because)}" : "")}"
-            );
+            SetAside(screen, part, bring.SetAside?.FirstOrDefault(p => p.Part.Serial == part.Serial));
         Parts(screen, bring.Parts, all);
         if (bring.Spares is { } spares)
             screen.Line($"Spares there: {Screen.Safe(spares)}");
@@ -46,6 +43,17 @@ internal static class BringCommand
             screen.Line($"Capacity: now {Told(capacity.Now)}; after {Told(capacity.After)}. {Screen.Safe(capacity.Note)}");
         Larger(screen, bring);
         screen.Line($"Tools: {Screen.Safe(string.Join("; ", bring.Tools))}.");
+    }
+
+    /// <summary>Where a replacement is, and what speaks against it today, whatever was said when it was set aside.</summary>
+    private static void SetAside(Screen screen, Replacement part, PartFit? now)
+    {
+        screen.Line(
+            $"{Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}: {Screen.Safe(part.Is)}"
+                + $"{(part.OverruledBecause is { } because ? $", although warned: {Screen.Safe(because)}" : "")}"
+        );
+        foreach (var against in now is null ? [] : now.Blocks.Concat(now.Warns))
+            screen.Line($"  {(now?.Fit == Fit.DoesNotFit ? "[bold]does not fit[/]" : "look twice")}: {Screen.Safe(against)}");
     }
 
     private static void Parts(Screen screen, IReadOnlyList<PartFit> parts, bool all)

@@ -20,6 +20,10 @@ public static class Target
         : LastSeen(ticket, Serial(ticket)) is { } seen ? seen.Label
         : ticket.Report?.Bay;
 
+    /// <summary>The same of one of several drives, counted from 0 in the order in which they were chosen; else of the drive whose turn it is.</summary>
+    public static string? Label(Ticket ticket, int nth) =>
+        ticket.Chosen.Count > 1 && LastSeen(ticket, ticket.Chosen.ElementAtOrDefault(nth)) is { } seen ? seen.Label : Label(ticket);
+
     /// <summary>What the last snapshot shows there; null where nothing is known of it.</summary>
     public static Bay? Bay(Ticket ticket) => ticket.Latest?.BayLabelled(Label(ticket));
 
@@ -68,24 +72,30 @@ public static class Target
     /// mixed sizes, or where nobody says, reckoned over all members; before any snapshot, as the machine was set up. Null where
     /// nothing tells.
     /// </summary>
-    public static long? LeastBytes(Ticket ticket)
+    public static long? LeastBytes(Ticket ticket) => LeastBytes(ticket, Label(ticket), Array(ticket));
+
+    /// <summary>The same of the part for one of several drives, <see cref="Label(Ticket, int)"/>.</summary>
+    public static long? LeastBytes(Ticket ticket, int nth) =>
+        Label(ticket, nth) is { } label && label != Label(ticket)
+            ? LeastBytes(ticket, label, ticket.Latest?.ArrayOf(ticket.Latest.BayLabelled(label)) ?? Array(ticket))
+            : LeastBytes(ticket);
+
+    private static long? LeastBytes(Ticket ticket, string? label, DriveArray? array)
     {
-        var old = ticket.Before?.BayLabelled(Label(ticket))?.Bytes ?? Bay(ticket)?.Bytes;
-        return Array(ticket) is { } array
-            ? Reckoned(array, Placed(ticket, array), Label(ticket), old) ?? array.MemberBytes ?? old
+        var old = ticket.Before?.BayLabelled(label)?.Bytes ?? ticket.Latest?.BayLabelled(label)?.Bytes;
+        return array is not null
+            ? Reckoned(array, Placed(ticket, array, label), label, old) ?? array.MemberBytes ?? old
             : old ?? (ticket.Report?.Arrays ?? []).Select(a => a.MemberBytes).DefaultIfEmpty(null).Max();
     }
 
     /// <summary>The members of an array and, where it is none any more, the drive whose place is filled again.</summary>
-    public static IReadOnlyList<Bay> Placed(Ticket ticket, DriveArray array)
-    {
-        var label = Label(ticket);
-        return
+    public static IReadOnlyList<Bay> Placed(Ticket ticket, DriveArray array) => Placed(ticket, array, Label(ticket));
+
+    private static IReadOnlyList<Bay> Placed(Ticket ticket, DriveArray array, string? label) =>
         [
             .. ticket.Latest?.Bays.Where(b => b.Array == array.Name && (b.Role is BayRole.Member or BayRole.Filling || b.Label == label))
                 ?? [],
         ];
-    }
 
     private static long? Reckoned(DriveArray array, IReadOnlyList<Bay> members, string? label, long? old)
     {

@@ -158,6 +158,9 @@ public sealed record Ticket(long Number)
     /// <summary>The part for the drive whose turn it is.</summary>
     public ReservedPart? Part => Parts.Count > EarlierSwaps.Count ? Parts[EarlierSwaps.Count] : Parts.LastOrDefault();
 
+    /// <summary>The same while it is one; null where it was given up and its place waits for another.</summary>
+    public ReservedPart? PartToFit => Part is { GivenUp: null } part ? part : null;
+
     /// <summary>The swap that a step is about.</summary>
     public Swap SwapOf(RunStep? step) => step?.Drive is { } drive && drive < EarlierSwaps.Count ? EarlierSwaps[drive] : Swap;
 

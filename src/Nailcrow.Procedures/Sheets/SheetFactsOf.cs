@@ -56,14 +56,19 @@ public static class SheetFactsOf
         if (ticket is { HasMoved: true, Sheet: { } sheet } && sheet.DriveOf(sheet.Step(ticket.Run?.Current)) is { Bay.Length: > 0 } current)
             return [current];
         if (ticket.OnlyAdds)
-            return target?.Bay is { } empty ? [new(empty.Label, "", null, ticket.Part?.Serial)] : [];
+            return target?.Bay is { } empty ? [new(empty.Label, "", null, ticket.PartToFit?.Serial)] : [];
         if (ticket.Chosen.Count == 0)
-            return target?.Bay is { Serial: { } serial } bay ? [new(bay.Label, serial, bay.Name, ticket.Part?.Serial)] : [];
+            return target?.Bay is { Serial: { } serial } bay ? [new(bay.Label, serial, bay.Name, ticket.PartToFit?.Serial)] : [];
         return ticket
             .Chosen.Select(
                 (s, i) =>
                     ticket.Latest?.Holding(s) is { } held
-                        ? new SheetDrive(held.Label, held.Serial ?? s, held.Name, i < ticket.Parts.Count ? ticket.Parts[i].Serial : null)
+                        ? new SheetDrive(
+                            held.Label,
+                            held.Serial ?? s,
+                            held.Name,
+                            ticket.Parts.ElementAtOrDefault(i) is { GivenUp: null } part ? part.Serial : null
+                        )
                         : null
             )
             .OfType<SheetDrive>();

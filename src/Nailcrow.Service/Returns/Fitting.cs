@@ -30,9 +30,25 @@ internal sealed class Fitting(
         var models = new ListedModels(await driveModels.AllAsync(ct));
         var stock = await WithWarrantiesAsync(await drives.StockAsync(null, ct), ct);
         var weighed = await WeighedAsync(ticket, known.Site, [.. stock.Select(p => p.Depot).Distinct()], ct);
-        var place = await PlaceAsync(ticket, known, models, ct) with { Weighed = weighed };
+        var place = await PlaceAsync(ticket, known, models, PartReserved.PlaceOfNext(ticket), ct) with { Weighed = weighed };
         var fits = PartFit.Ranked(stock.Select(p => PartFit.Of(p, models.Find(p.Model), place)), weighed);
-        return Bringing.Of(ticket, place, fits, models.All) with { Spares = known.Customer.Spares };
+        return Bringing.Of(ticket, place, fits, models.All) with
+        {
+            Spares = known.Customer.Spares,
+            SetAside = await SetAsideAsync(ticket, known, models, ct),
+        };
+    }
+
+    /// <summary>What was right when it was set aside may be wrong by now: the machine was seen, a model turned out to never work.</summary>
+    private async Task<IReadOnlyList<PartFit>> SetAsideAsync(Ticket ticket, KnownAppliance known, ListedModels models, CancellationToken ct)
+    {
+        var fits = new List<PartFit>();
+        foreach (var (nth, part) in ticket.Parts.Index().Where(p => p.Item.GivenUp is null && !Target.WentIn(ticket, p.Item.Serial)))
+        {
+            var kept = await AsOnRecordAsync(ticket, new(part.Serial, part.Model, part.Bytes, part.Depot), models, ct);
+            fits.Add(PartFit.Of(kept, models.Find(kept.Model), await PlaceAsync(ticket, known, models, nth, ct)));
+        }
+        return fits;
     }
 
     /// <summary>A part that is to be reserved, with what speaks against it; refused where it does not fit.</summary>
@@ -45,7 +61,7 @@ internal sealed class Fitting(
             return PartFit.NotWiped(part) is { } unwiped
                 ? new Parsed<PartReserved>.Refused($"{part.Serial} does not fit: {unwiped}")
                 : new Parsed<PartReserved>.Ok(asked with { Warnings = null });
-        var fit = PartFit.Of(part, models.Find(part.Model), await PlaceAsync(ticket, known, models, ct));
+        var fit = PartFit.Of(part, models.Find(part.Model), await PlaceAsync(ticket, known, models, PartReserved.PlaceOfNext(ticket), ct));
         return fit.Fit == Fit.DoesNotFit
             ? new Parsed<PartReserved>.Refused($"{part.Serial} does not fit: {string.Join(" ", fit.Blocks)}")
             : new Parsed<PartReserved>.Ok(asked with { Warnings = fit.ToOverrule.Count > 0 ? fit.ToOverrule : null });
@@ -91,14 +107,15 @@ internal sealed class Fitting(
         return new(now, km, ticket.Visit is { } visit && visit.From > now ? visit.From : promised, ticket.Engineer);
     }
 
-    private async Task<Place> PlaceAsync(Ticket ticket, KnownAppliance known, ListedModels models, CancellationToken ct)
+    /// <param name="nth">Which of several drives the part is for.</param>
+    private async Task<Place> PlaceAsync(Ticket ticket, KnownAppliance known, ListedModels models, int nth, CancellationToken ct)
     {
-        var bay = Target.Bay(ticket);
+        var bay = ticket.Latest?.BayLabelled(Target.Label(ticket, nth));
         var old = bay?.Serial is { } serial ? (await drives.FindAsync(serial, 1, ct)).FirstOrDefault() : null;
         var model = (bay?.Model ?? old?.Model) is { } name ? models.Find(name) : null;
         return new(
             known.Model,
-            Target.LeastBytes(ticket) ?? Bringing.SmallestDesigned(known.Appliance),
+            Target.LeastBytes(ticket, nth) ?? Bringing.SmallestDesigned(known.Appliance),
             model,
             old?.Hours,
             await driveModels.KnownInAsync(known.Model.Id, ct)

@@ -4,6 +4,7 @@ using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Swaps;
 using Nailcrow.Core.Swaps.Gates;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Procedures.Sheets;
 
 namespace Nailcrow.Core.Tests.Swaps;
 
@@ -41,6 +42,40 @@ public class AnotherPartTests
 
         played.Ticket.GivenUp.ShouldHaveSingleItem().GivenUp.ShouldBe(NoReplacement.TooSmall);
         played.Ticket.PartsSetAside.ShouldBe(0);
+    }
+
+    [Fact]
+    public void The_part_that_was_given_up_lies_beside_the_other_and_is_known_when_it_is_scanned_once_more()
+    {
+        var played = Played.At("serial-in");
+        played.Does(new PartGivenUp(Some.New, NoReplacement.DeadOnArrival));
+        played.Does(new PartReserved(Other, "Cindral C8", 8_000_000_000_000, "Main stores"), Played.Sefa);
+        played.Does(new PartIssued(Other, "ilka"), Played.Sefa);
+        const string Told = "That part was given up: dead on arrival. Take the one that takes its place.";
+
+        played.Answers(Some.New);
+        (played.Ticket.Run?.Current, played.Ticket.Run?.Visits[^1].Said).ShouldBe(
+            ("serial-in", $"{Some.New} was read; {Other} was expected. {Told}")
+        );
+        played.Answers(Some.New);
+        (played.Ticket.Run?.Current, played.Ticket.Run?.Visits[^1].Said).ShouldBe(
+            ("wrong-part", $"{Some.New} was read; {Other} was expected. {Told}")
+        );
+
+        played.Answers(RunStep.Done);
+        played.Answers(Other);
+        played.Ticket.Run?.Current.ShouldNotBe("serial-in");
+    }
+
+    [Fact]
+    public void A_sheet_that_is_made_while_the_place_of_a_part_waits_names_no_part()
+    {
+        var played = Played.WithSheet();
+        SheetFactsOf.Ticket(played.Ticket, Some.Model, Some.Chassis, reached: true).Drives.Single().PartSerial.ShouldBe(Some.New);
+
+        played.Does(new PartGivenUp(Some.New, NoReplacement.DoesNotFit));
+
+        SheetFactsOf.Ticket(played.Ticket, Some.Model, Some.Chassis, reached: true).Drives.Single().PartSerial.ShouldBeNull();
     }
 
     [Fact]

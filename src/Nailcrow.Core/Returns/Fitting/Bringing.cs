@@ -1,6 +1,7 @@
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Appliances.Arrays;
 using Nailcrow.Core.Appliances.Models;
+using Nailcrow.Core.Returns.Issuing;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 
@@ -15,7 +16,10 @@ public static class Bringing
     /// <param name="known">Every model of drive that one can buy.</param>
     public static BringView Of(Ticket ticket, Place place, IReadOnlyList<PartFit> fits, IReadOnlyCollection<DriveModel>? known = null)
     {
-        var (array, bay) = (ticket.OnlyAdds ? null : Target.Array(ticket), Target.Bay(ticket)); // what stands by changes no array
+        var (array, bay) = (
+            ticket.OnlyAdds ? null : Target.Array(ticket), // what stands by changes no array
+            ticket.Latest?.BayLabelled(Target.Label(ticket, PartReserved.PlaceOfNext(ticket)))
+        );
         return new(
             Needed(place, place.Machine, bay),
             [.. fits.Take(MostShown)],

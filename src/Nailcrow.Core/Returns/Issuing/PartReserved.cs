@@ -47,7 +47,7 @@ public sealed record PartReserved(
             ? ticket.Parts is [{ IssuedTo: { } holder } part]
                     ? $"{part.Serial} is already issued to {holder} for this ticket. {GiveUpFirst}"
                 : $"All {ticket.Parts.Count} parts of this ticket are already issued. {GiveUpFirst}"
-        : Target.LeastBytes(ticket) is { } needed && ByteSize.Labelled(Bytes) < needed
+        : Target.LeastBytes(ticket, PlaceOfNext(ticket)) is { } needed && ByteSize.Labelled(Bytes) < needed
             ? $"{Serial} has {Bytes:N0} bytes; {needed:N0} are needed for the array to hold what it holds now."
         : Warnings is [_, ..] && string.IsNullOrWhiteSpace(OverruledBecause)
             ? $"{string.Join(" ", Warnings)} Take another part, or say why this one is taken all the same."
@@ -69,6 +69,9 @@ public sealed record PartReserved(
     /// <summary>One drive, one part: another one takes the place of what is only set aside; several drives each have theirs.</summary>
     private static ImmutableList<ReservedPart> With(Ticket ticket, ReservedPart part) =>
         Replaced(ticket) is { } old ? ticket.Parts.Replace(old, part) : ticket.Parts.Add(part);
+
+    /// <summary>Which of several drives the next part that is set aside is for, counted from 0 in the order in which they were chosen.</summary>
+    public static int PlaceOfNext(Ticket ticket) => Replaced(ticket) is { } old ? ticket.Parts.IndexOf(old) : ticket.Parts.Count;
 
     /// <summary>What was given up first of all, whose place waits; else what nobody has in hand yet.</summary>
     private static ReservedPart? Replaced(Ticket ticket) =>

@@ -1,3 +1,4 @@
+using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
 using Nailcrow.Core.Tickets.Journal;
@@ -10,7 +11,7 @@ namespace Nailcrow.Core.Returns.Issuing;
 public sealed record Replacement(string Serial, string Model, string Is, string? OverruledBecause = null)
 {
     internal static IReadOnlyList<Replacement> Of(Ticket ticket) =>
-        [.. ticket.Parts.Select(p => new Replacement(p.Serial, p.Model, IsNow(ticket, p), p.OverruledBecause))];
+        [.. ticket.Parts.Select((p, nth) => new Replacement(p.Serial, p.Model, IsNow(ticket, p) + Doubt(ticket, nth), p.OverruledBecause))];
 
     // What went in and turned out to be none is still in its bay: that it was given up counts more.
     private static string IsNow(Ticket ticket, ReservedPart part) =>
@@ -18,4 +19,7 @@ public sealed record Replacement(string Serial, string Model, string Is, string?
         : Target.WentIn(ticket, part.Serial) ? "fitted"
         : part.IssuedTo is { } holder ? $"with {holder}"
         : $"set aside in {part.Depot}";
+
+    private static string Doubt(Ticket ticket, int nth) =>
+        TooSmallByNow.Of(ticket, nth) is { } small ? $", and too small: {small.Needed:N0} bytes are needed" : "";
 }

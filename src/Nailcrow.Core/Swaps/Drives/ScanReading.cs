@@ -1,6 +1,7 @@
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Terms;
 using Nailcrow.Core.Tickets;
+using Nailcrow.Core.Tickets.Journal;
 
 namespace Nailcrow.Core.Swaps.Drives;
 
@@ -21,21 +22,28 @@ internal static class ScanReading
             );
         var text = SerialNumber.Normalise(read);
         var other = new SerialComparison(SerialOutcome.Different, $"{text} was read; {SerialNumber.Normalise(expected)} was expected.");
+        var gone = GivenUp(ticket, read);
         if (Owner(ticket, read) is { } owner)
             return other with { Sentence = $"{other.Sentence} {owner}" };
         if (comparison.Outcome == SerialOutcome.Fragment)
             return comparison;
         if (run.Visits is [.., var last] && last.Step == step && SerialNumber.Normalise(last.Answer) == text)
-            return other with { Sentence = $"{other.Sentence} Read twice, so that is what the label says; nobody here knows that drive." };
-        if (comparison.Outcome == SerialOutcome.LikelyMisreading)
-            return comparison;
-        return SerialComparison.IsOneSlip(text, expected)
-            ? new(SerialOutcome.LikelyMisreading, $"{text} is one slip away from what was expected. Read it again; the same twice counts.")
+            return other with { Sentence = $"{other.Sentence} {gone ?? ReadTwice}" };
+        var asked =
+            comparison.Outcome == SerialOutcome.LikelyMisreading ? comparison
+            : SerialComparison.IsOneSlip(text, expected)
+                ? new(
+                    SerialOutcome.LikelyMisreading,
+                    $"{text} is one slip away from what was expected. Read it again; the same twice counts."
+                )
             : Again(
                 $"{text} is on no drive and no part that this ticket knows. It may be another code of the label (a part number, a "
                     + "worldwide name): read what stands beside S/N. The same twice counts."
             );
+        return gone is null ? asked : asked with { Sentence = $"{other.Sentence} {gone}" };
     }
+
+    private const string ReadTwice = "Read twice, so that is what the label says; nobody here knows that drive.";
 
     private static SerialComparison Again(string sentence) => new(SerialOutcome.AskAgain, sentence);
 
@@ -43,13 +51,19 @@ internal static class ScanReading
     private static string? Owner(Ticket ticket, string read)
     {
         if (ticket.Parts.Exists(p => Is(read, p.Serial)))
-            return "That is the replacement you brought.";
+            return GivenUp(ticket, read) ?? "That is the replacement you brought.";
         if (ticket.Swaps.Any(s => s.OutSerial is { } gone && Is(read, gone)))
             return "That drive came out on this ticket.";
         return ticket.Snapshots.Select(s => s.Holding(read)).LastOrDefault(b => b is not null) is { } bay
             ? $"That is the drive of bay {bay.Label}{(bay.Array is null ? "" : $", {Words.Of(bay.Role)} of {bay.Array}")}."
             : null;
     }
+
+    /// <summary>A part that was to go in and is none any more, as a sentence: it may lie beside the one that took its place.</summary>
+    private static string? GivenUp(Ticket ticket, string read) =>
+        ticket.GivenUp.Find(p => Is(read, p.Serial)) is { GivenUp: { } why }
+            ? $"That part was given up: {EntryTold.Said(Words.Of(why))}. Take the one that takes its place."
+            : null;
 
     private static bool Is(string read, string serial) => SerialComparison.Between(read, serial).Outcome == SerialOutcome.Exact;
 }

@@ -10,7 +10,7 @@ public static class SerialAdvice
     {
         if (comparison.Outcome != SerialOutcome.Different)
             return comparison.Sentence;
-        if (ticket.Part is { } part && SerialComparison.Between(read, part.Serial).Outcome == SerialOutcome.Exact)
+        if (ticket.PartToFit is { } part && SerialComparison.Between(read, part.Serial).Outcome == SerialOutcome.Exact)
             return $"{comparison.Sentence} That is the replacement you brought.";
         return (ticket.Before ?? ticket.Latest)?.Holding(read) is { } bay
             ? $"{comparison.Sentence} That is the drive of bay {bay.Label}{(bay.Array is null ? "" : $", {Words.Of(bay.Role)} of {bay.Array}")}."

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Nailcrow.Core.Appliances;
 using Nailcrow.Core.Procedures;
 using Nailcrow.Core.Rebuilds;
+using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Following.Leaving;
 using Nailcrow.Core.Tickets;
@@ -12,6 +13,18 @@ namespace Nailcrow.Core.Swaps.Gates;
 /// <summary>Whether a run may go on past a gate, a hold or a call: null, or what is missing and what to do about it.</summary>
 public static class GateCheck
 {
+    /// <summary>
+    /// Why nobody goes past it now. That a part is too small is said before it is gone by; of what was done before this was looked at, the
+    /// record says nothing new.
+    /// </summary>
+    public static string? WhyNotYet(Ticket ticket, Run run, RunStep step, DateTimeOffset now) =>
+        Unmet(ticket, run, step, now)
+        ?? (
+            step.Gate == GateFact.PartInHand && TooSmallByNow.Of(ticket) is { } small
+                ? $"{small.Told()} Give it up as too small; stores reserves a larger one."
+                : null
+        );
+
     public static string? Unmet(Ticket ticket, Run run, RunStep step, DateTimeOffset now) =>
         step switch
         {

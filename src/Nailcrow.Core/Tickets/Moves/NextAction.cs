@@ -1,4 +1,5 @@
 using Nailcrow.Core.Procedures;
+using Nailcrow.Core.Returns.Fitting;
 using Nailcrow.Core.Swaps.Following;
 using Nailcrow.Core.Swaps.Following.Guarding;
 using Nailcrow.Core.Swaps.Following.Leaving;
@@ -78,6 +79,12 @@ public sealed record NextAction(string Who, string Say, Move Move)
                 "stores",
                 $"Reserve another replacement: {gone.Serial} was given up, {Words.Of(why).Replace('-', ' ')}.",
                 Move.ReservePart
+            )
+        : TooSmallByNow.Of(ticket) is { } small
+            ? new(
+                small.Part.IssuedTo is null ? "stores" : Engineer(ticket),
+                $"Give {small.Part.Serial} up as too small: {small.Told()} Stores reserves a larger one.",
+                Move.GiveUpPart
             )
         : ticket.PartsSetAside < ticket.DrivesWanted
             ? new(

@@ -25,7 +25,7 @@ internal static class PartMoves
     private static IEnumerable<OfferedMove> Reserving(Offering asked)
     {
         var ticket = asked.Ticket;
-        var least = Target.LeastBytes(ticket);
+        var least = Target.LeastBytes(ticket, PartReserved.PlaceOfNext(ticket));
         yield return asked.Entry(
             Move.ReservePart,
             "Reserve it",

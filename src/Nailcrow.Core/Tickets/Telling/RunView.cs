@@ -70,7 +70,7 @@ public sealed record RunView(
             sheet,
             unread ? Unread(step!) : OwnAnswers(AskedWhere(ticket, sheet, step)), // unread where there is one
             run.Since,
-            step is null ? null : GateCheck.Unmet(ticket, run, step, now),
+            step is null ? null : GateCheck.WhyNotYet(ticket, run, step, now),
             step is null ? null : Stepping.Expected(ticket, sheet, step),
             step is null || unread ? null : Stepping.Bay(ticket, sheet, step),
             run.Visits,

@@ -23,7 +23,7 @@ internal static class Projecting
     /// Goes up by one whenever something here, or a rule of Core that it shows, changes what the lists say: they are then told
     /// anew from the journal, ticket by ticket, while the service answers.
     /// </summary>
-    public const int ListRules = 15;
+    public const int ListRules = 16;
 
     public static TicketLineRow Line(TicketRecord record)
     {

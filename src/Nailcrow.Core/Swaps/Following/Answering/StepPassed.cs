@@ -20,7 +20,9 @@ public sealed record StepPassed(Guid Sheet, string Step) : DecisionBody
             return "This ticket has no such run sheet.";
         if (run.Current != Step)
             return $"The run stands at '{run.Current ?? "its end"}', not at '{Step}'.";
-        return sheet.Step(Step) is { IsPassed: true } step ? GateCheck.Unmet(ticket, run, step, now) : $"'{Step}' is answered, not passed.";
+        return sheet.Step(Step) is { IsPassed: true } step
+            ? GateCheck.WhyNotYet(ticket, run, step, now)
+            : $"'{Step}' is answered, not passed.";
     }
 
     internal override Ticket Fold(Ticket ticket, Stamp stamp)
