@@ -87,21 +87,25 @@ public class CustodyTests
             .ShouldBe([$"The box for {Some.Bad} held something else. P8GOOD0003 was read; {Some.Bad} was expected."]);
     }
 
-    public static TheoryData<string, EntryBody[]> WaysOutOfAHand() =>
+    public static TheoryData<string, EntryBody[], string> WaysOutOfAHand() =>
         new()
         {
-            { "sent", [new ReturnSent(Some.New, "Gullwing Freight")] },
-            { "arrived", [new ReturnSent(Some.New, "Gullwing Freight"), new ReturnArrived(Some.New, Some.New, Shelf: "B2")] },
-            { "taken back", [new PartTakenBack(Some.New, "Main", "B2")] },
-            { "taken back into a van", [new PartTakenBack(Some.New, "van of wenna")] },
-            { "lost", [new PartLost(Some.New, "It fell into the sea.", "nothing")] },
-            { "destroyed", [new DriveDestroyed(Some.New, "Shredded", "Sefa")] },
+            { "sent", [new ReturnSent(Some.New, "Gullwing Freight")], "with carrier Gullwing Freight" },
+            {
+                "arrived",
+                [new ReturnSent(Some.New, "Gullwing Freight"), new ReturnArrived(Some.New, Some.New, Shelf: "B2")],
+                "set aside in Main"
+            },
+            { "taken back", [new PartTakenBack(Some.New, "Main", "B2")], "set aside in Main" },
+            { "taken back into a van", [new PartTakenBack(Some.New, "van of wenna")], "set aside in van of wenna" },
+            { "lost", [new PartLost(Some.New, "It fell into the sea.", "nothing")], "lost" },
+            { "destroyed", [new DriveDestroyed(Some.New, "Shredded", "Sefa")], "destroyed" },
         };
 
     /// <summary>Whichever way it leaves who would fit it, nobody has it in hand any more, and what comes next says so.</summary>
     [Theory]
     [MemberData(nameof(WaysOutOfAHand))]
-    public void A_part_that_leaves_the_engineers_hand_is_in_nobodys_and_what_comes_next_says_so(string way, EntryBody[] said)
+    public void A_part_that_leaves_the_engineers_hand_is_in_nobodys_and_what_comes_next_says_so(string way, EntryBody[] said, string where)
     {
         var played = Issued();
         played.Ticket.Parts.ShouldHaveSingleItem().IssuedTo.ShouldBe("ilka", way);
@@ -115,6 +119,7 @@ public class CustodyTests
         next.Who.ShouldBe("stores", way);
         var lies = played.Ticket.Custody.HolderOf(Some.New) is { Kind: HolderKind.Depot or HolderKind.Van };
         next.Move.ShouldBe(lies ? Move.IssuePart : Move.ReservePart, $"{way}: {next.Say}");
+        Replacement.Of(played.Ticket).ShouldHaveSingleItem().Is.ShouldBe(where, way);
     }
 
     private static Played Issued()

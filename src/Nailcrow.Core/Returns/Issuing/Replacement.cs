@@ -18,6 +18,7 @@ public sealed record Replacement(string Serial, string Model, string Is, string?
         part.GivenUp is { } why ? $"given up: {EntryTold.Said(Words.Of(why))}"
         : Target.WentIn(ticket, part.Serial) ? "fitted"
         : part.IssuedTo is { } holder ? $"with {holder}"
+        : Target.PartElsewhere(ticket, part.Serial) is { } where ? where
         : $"set aside in {part.Depot}";
 
     private static string Doubt(Ticket ticket, int nth) =>
