@@ -50,7 +50,7 @@ export function BringPage() {
 function SetAside({ part, now }: { part: NonNullable<TicketView['replacements']>[number]; now: Part | undefined }) {
   return (
     <div style={{ margin: '8px 0 0' }}>
-      <span className="mono">{part.serial}</span> {part.model}: {part.is}
+      Replacement <span className="mono">{part.serial}</span> {part.model}: {part.is}
       {part.overruledBecause ? `, although warned: ${part.overruledBecause}` : ''}
       {now && now.fit !== 'fits' && (
         <div>

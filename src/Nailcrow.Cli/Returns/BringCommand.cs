@@ -49,7 +49,7 @@ internal static class BringCommand
     private static void SetAside(Screen screen, Replacement part, PartFit? now)
     {
         screen.Line(
-            $"{Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}: {Screen.Safe(part.Is)}"
+            $"Replacement {Screen.Safe(part.Serial)} {Screen.Safe(part.Model)}: {Screen.Safe(part.Is)}"
                 + $"{(part.OverruledBecause is { } because ? $", although warned: {Screen.Safe(because)}" : "")}"
         );
         foreach (var against in now is null ? [] : now.Blocks.Concat(now.Warns))
