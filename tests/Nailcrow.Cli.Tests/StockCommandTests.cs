@@ -111,7 +111,13 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
         (await use.Command.DoneAsync("ticket", "show", ticket)).ShouldContain("AWAY00001A Cindral C12T, with ilka");
 
         var other = await use.Command.RunAsync("part", "reserve", await use.TypedTicketAsync(), "away00001a", "--as", "sefa");
-        (other.Code, other.Error.Trim()).ShouldBe((1, "AWAY00001A is in no depot: it is with engineer ilka."));
+        (other.Code, other.Error.Trim()).ShouldBe(
+            (
+                1,
+                "AWAY00001A is in no depot: it is with engineer ilka. Take another part; 'nailcrow stock receive AWAY00001A' takes in one "
+                    + "that is back."
+            )
+        );
         var second = await use.Command.RunAsync(["part", "reserve", ticket, "AWAY00002B", .. New, "--as", "sefa"]);
         second.Error.ShouldContain(
             "AWAY00001A is already issued to ilka for this ticket. Another takes the place of one that was given up."

@@ -143,7 +143,7 @@ function Parts({ ticket }: Known) {
   const replacements = ticket.replacements ?? []
   return (
     <Fact name="Replacement">
-      {replacements.length === 0 && 'none reserved '}
+      {ticket.parts.length === 0 && 'none reserved '}
       {replacements.map(part => (
         <span key={part.serial} style={{ display: 'block' }}>
           <span className="mono">{part.serial}</span> {part.model}, {part.is}

@@ -60,11 +60,14 @@ internal static class PartCommands
         );
         return known switch
         {
-            { Depot: null, With: { } holder } => throw new Refusal($"{known.Serial} is in no depot: it is with {holder}."),
-            { Depot: null, Asset: { } asset } => throw new Refusal($"{known.Serial} is in no depot: it is in bay {known.Bay} of {asset}."),
+            { Depot: null, With: { } holder } => throw IsElsewhere(known.Serial, $"with {holder}"),
+            { Depot: null, Asset: { } asset } => throw IsElsewhere(known.Serial, $"in bay {known.Bay} of {asset}"),
             _ => known,
         };
     }
+
+    private static Refusal IsElsewhere(string serial, string where) =>
+        new($"{serial} is in no depot: it is {where}. Take another part; 'nailcrow stock receive {serial}' takes in one that is back.");
 
     private static UsageProblem NotInStock(string serial, string toSay) => new($"{serial} is not in stock; say {toSay}.");
 

@@ -13,12 +13,19 @@ public sealed record Replacement(string Serial, string Model, string Is, string?
     internal static IReadOnlyList<Replacement> Of(Ticket ticket) =>
         [.. ticket.Parts.Select((p, nth) => new Replacement(p.Serial, p.Model, IsNow(ticket, p) + Doubt(ticket, nth), p.OverruledBecause))];
 
+    /// <summary>By what is said of the part alone, where nothing else of its ticket is at hand.</summary>
+    internal static Replacement By(ReservedPart part) => new(part.Serial, part.Model, IsBy(part), part.OverruledBecause);
+
     // What went in and turned out to be none is still in its bay: that it was given up counts more.
     private static string IsNow(Ticket ticket, ReservedPart part) =>
-        part.GivenUp is { } why ? $"given up: {EntryTold.Said(Words.Of(why))}"
+        part.GivenUp is not null ? IsBy(part)
         : Target.WentIn(ticket, part.Serial) ? "fitted"
+        : part.IssuedTo is null && Target.PartElsewhere(ticket, part.Serial) is { } where ? where
+        : IsBy(part);
+
+    private static string IsBy(ReservedPart part) =>
+        part.GivenUp is { } why ? $"given up: {EntryTold.Said(Words.Of(why))}"
         : part.IssuedTo is { } holder ? $"with {holder}"
-        : Target.PartElsewhere(ticket, part.Serial) is { } where ? where
         : $"set aside in {part.Depot}";
 
     private static string Doubt(Ticket ticket, int nth) =>

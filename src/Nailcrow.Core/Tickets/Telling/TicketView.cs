@@ -70,7 +70,12 @@ public sealed record TicketView
     public required IReadOnlyList<ReservedPart> Parts { get; init; }
 
     /// <summary>The same parts as people are told of them, each with where it is; also those that were given up and whose place waits.</summary>
-    public IReadOnlyList<Replacement> Replacements { get; init; } = [];
+    /// <remarks>A release that does not tell them tells its parts.</remarks>
+    public IReadOnlyList<Replacement> Replacements
+    {
+        get => field ?? [.. Parts.Select(Replacement.By)];
+        init;
+    }
 
     /// <summary>The serials of the drives it swaps, in their order; empty where only the reported one is.</summary>
     public required IReadOnlyList<string> Chosen { get; init; }
