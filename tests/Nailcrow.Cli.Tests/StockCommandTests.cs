@@ -1,3 +1,7 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Nailcrow.Client;
+
 namespace Nailcrow.Cli.Tests;
 
 /// <summary>Stores' day in the terminal: goods in, a scanner at the input, a ticket's part, a count, and the balance.</summary>
@@ -126,6 +130,9 @@ public sealed class StockCommandTests(CommandInUse use) : IClassFixture<CommandI
         await use.Command.DoneAsync("part", "give-up", ticket, "AWAY00001A", "--why", "dead-on-arrival");
         foreach (var told in new[] { await use.Command.DoneAsync("bring", ticket), await use.Command.DoneAsync("ticket", "show", ticket) })
             told.ShouldContain("given up: dead on arrival");
+        var asBefore = JsonNode.Parse(await use.Command.DoneAsync("ticket", "show", ticket, "--json"))!.AsObject(); // it is an object
+        asBefore.Remove("replacements").ShouldBeTrue(); // as a release before answers
+        asBefore.Deserialize(ContractJson.Default.TicketView)!.Replacements.Single().Is.ShouldBe("given up: dead on arrival"); // and that one
     }
 
     [Fact]
